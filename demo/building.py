@@ -1,0 +1,570 @@
+"""The demo building: a small bird observatory, written as an IFC4 file.
+
+    python -m demo.building OUT.ifc
+
+A gabled timber bunkhouse of two storeys, a lookout tower, a lean-to store, a deck with a ramp and balustrades, on a
+concrete plinth over sloping ground. Millimetres; x to the east, y to the north, z up; the ground floor is at 0.
+"""
+
+from __future__ import annotations
+
+import math
+import sys
+from collections.abc import Sequence
+from typing import Any
+
+from demo.ifc_writer import IfcWriter, Point
+
+GROUND, UPPER, LOOKOUT = 0.0, 2900.0, 6000.0
+LENGTH, WIDTH = 12000.0, 7000.0  # the bunkhouse, outside
+WALL = 285.0
+EAVES = 4100.0
+SLOPE = math.tan(math.radians(40))
+RIDGE = EAVES + WIDTH / 2 * SLOPE
+TOWER = (-4200.0, 1400.0, 0.0, 5600.0)  # x0, y0, x1, y1
+TOWER_WALL = 350.0
+TOWER_EAVES = 8600.0
+STORE = (12000.0, 1500.0, 15000.0, 5500.0)
+
+TIMBER_WALL, STONE_WALL, INNER_WALL = "Timber wall 285", "Stone wall 350", "Partition 120"
+FLOOR, ROOF = "Timber floor 300", "Standing seam roof 250"
+
+
+def write_observatory(path: str) -> None:
+    """Write the demo building to a file."""
+    w = IfcWriter("Bird observatory, Ternhaven", "North head, Ternhaven", "Observatory", "2026-03-02T09:00:00")
+    _declare(w)
+    ground, upper, lookout = (
+        w.storey("Ground floor", GROUND),
+        w.storey("Upper floor", UPPER),
+        w.storey("Lookout", LOOKOUT),
+    )
+    _site(w)
+    _plinth(w, ground)
+    _bunkhouse_walls(w, ground, upper)
+    _floors(w, upper, lookout)
+    _roof(w, upper)
+    _tower(w, ground, upper, lookout)
+    _store(w, ground)
+    _deck(w, ground)
+    _stairs(w, ground, upper)
+    _furniture(w, ground, upper, lookout)
+    w.write(path)
+
+
+def _declare(w: IfcWriter) -> None:
+    for name, colour in {
+        "Larch": (0.66, 0.50, 0.34),
+        "Stone": (0.62, 0.60, 0.56),
+        "Concrete": (0.74, 0.73, 0.70),
+        "Plaster": (0.93, 0.91, 0.87),
+        "Zinc": (0.47, 0.51, 0.54),
+        "Pine": (0.82, 0.69, 0.50),
+        "Oak": (0.58, 0.43, 0.28),
+        "Steel": (0.36, 0.38, 0.40),
+        "Earth": (0.55, 0.53, 0.38),
+        "Linen": (0.80, 0.78, 0.72),
+    }.items():
+        w.colour(name, *colour)
+        w.material(name)
+    w.colour("Glass", 0.70, 0.82, 0.86, 0.6)
+    w.layered(
+        TIMBER_WALL,
+        [("Larch", 25), ("Ventilated battens", 40), ("Sheathing", 15), ("Framed insulation", 190), ("Lining", 15)],
+    )
+    w.layered(STONE_WALL, [("Stone", 250), ("Insulation board", 80), ("Plaster", 20)])
+    w.layered(INNER_WALL, [("Lining", 15), ("Timber stud", 90), ("Lining", 15)])
+    w.layered(FLOOR, [("Floorboard", 25), ("Joist space", 250), ("Lining", 25)])
+    w.layered(ROOF, [("Zinc", 10), ("Ventilated battens", 40), ("Framed insulation", 185), ("Lining", 15)])
+
+
+def _site(w: IfcWriter) -> None:
+    xs = [-9000.0 + 3000.0 * i for i in range(11)]
+    ys = [-8000.0 + 2500.0 * j for j in range(9)]
+
+    def height(x: float, y: float) -> float:
+        return -900.0 + y * 0.045 - x * 0.012 + 120 * math.sin(x / 5200) * math.cos(y / 4700)
+
+    top = [(x, y, min(-120.0, height(x, y))) for y in ys for x in xs]
+    nx, ny = len(xs), len(ys)
+    faces: list[tuple[int, ...]] = []
+    for j in range(ny - 1):
+        for i in range(nx - 1):
+            a = j * nx + i
+            faces += [(a, a + 1, a + nx + 1), (a, a + nx + 1, a + nx)]
+    rim = [*range(nx), *(j * nx + nx - 1 for j in range(1, ny)), *range(ny * nx - 2, (ny - 1) * nx - 1, -1)]
+    rim += [j * nx for j in range(ny - 2, 0, -1)]
+    below = [(top[k][0], top[k][1], -3000.0) for k in rim]
+    base = len(top)
+    for k in range(len(rim)):
+        n = (k + 1) % len(rim)
+        faces.append((rim[n], rim[k], base + k, base + n))
+    faces.append(tuple(base + k for k in reversed(range(len(rim)))))
+    w.element(
+        "IfcGeographicElement",
+        "Ground",
+        w.site,
+        [w.facets([*top, *below], faces, "Earth")],
+        "Site",
+        "Earth",
+        PredefinedType="TERRAIN",
+    )
+
+
+def _plinth(w: IfcWriter, ground: Any) -> None:
+    def slab(name: str, x0: float, y0: float, x1: float, y1: float, top: float = 0.0, bottom: float = -500.0) -> None:
+        solid = w.box((x0, y0, bottom), (x1, y1, top), "Concrete")
+        w.element("IfcSlab", name, ground, [solid], "Floors", "Concrete", PredefinedType="BASESLAB")
+
+    slab("Plinth, bunkhouse", 0, 0, LENGTH, WIDTH)
+    slab("Plinth, tower", TOWER[0] - 100, TOWER[1] - 100, TOWER[2], TOWER[3] + 100)
+    slab("Plinth, store", STORE[0], STORE[1], STORE[2], STORE[3], -150)
+    for x0, y0, x1, y1 in ((100, 100, LENGTH - 100, 700), (100, WIDTH - 700, LENGTH - 100, WIDTH - 100)):
+        solid = w.box((x0, y0, -1500), (x1, y1, -500), "Concrete")
+        w.element("IfcFooting", "Strip footing", ground, [solid], "Floors", "Concrete", PredefinedType="STRIP_FOOTING")
+    for y in (-2700.0, -1500.0):
+        for x in (1300.0, 3700.0, 6100.0, 8500.0):
+            pier = w.box((x - 150, y - 150, -1900), (x + 150, y + 150, -400), "Concrete")
+            w.element("IfcFooting", "Deck pier", ground, [pier], "Structure", "Concrete", PredefinedType="PAD_FOOTING")
+
+
+# Windows and doors. `axis` is "x" where the wall runs along x; `at` is the wall's lower face across it.
+
+
+def _oriented(
+    w: IfcWriter, axis: str, a: tuple[float, float], d: tuple[float, float], z: tuple[float, float], style: str
+) -> Any:
+    """A box given along the wall (a), across it (d) and upward (z)."""
+    if axis == "x":
+        return w.box((a[0], d[0], z[0]), (a[1], d[1], z[1]), style)
+    return w.box((d[0], a[0], z[0]), (d[1], a[1], z[1]), style)
+
+
+def _window(
+    w: IfcWriter,
+    storey: Any,
+    host: Any,
+    name: str,
+    axis: str,
+    at: float,
+    thick: float,
+    start: float,
+    width: float,
+    sill: float,
+    height: float,
+    lights: int = 1,
+) -> None:
+    end, head, bar = start + width, sill + height, 60.0
+    front, back = at + thick * 0.35, at + thick * 0.35 + 80
+    pane = (front + 28, front + 52)
+    items = [
+        _oriented(w, axis, (start, end), (front, back), (sill, sill + bar), "Pine"),
+        _oriented(w, axis, (start, end), (front, back), (head - bar, head), "Pine"),
+    ]
+    step = (width - bar) / lights
+    for k in range(lights + 1):
+        x = start + k * step
+        items.append(_oriented(w, axis, (x, x + bar), (front, back), (sill + bar, head - bar), "Pine"))
+    for k in range(lights):
+        x = start + k * step + bar
+        items.append(_oriented(w, axis, (x, x + step - bar), pane, (sill + bar, head - bar), "Glass"))
+    window = w.element(
+        "IfcWindow", name, storey, items, "Windows and doors", OverallHeight=float(height), OverallWidth=float(width)
+    )
+    hole = _oriented(w, axis, (start, end), (at - 20, at + thick + 20), (sill, head), "")
+    w.opening(host, f"{name} opening", [hole], window)
+
+
+def _door(
+    w: IfcWriter,
+    storey: Any,
+    host: Any,
+    name: str,
+    axis: str,
+    at: float,
+    thick: float,
+    start: float,
+    width: float,
+    floor: float,
+    height: float = 2100.0,
+    glazed: bool = False,
+) -> None:
+    end, head, bar = start + width, floor + height, 50.0
+    deep = min(thick, 120.0)
+    front = at + (thick - deep) / 2
+    items = [
+        _oriented(w, axis, (start, start + bar), (front, front + deep), (floor, head), "Oak"),
+        _oriented(w, axis, (end - bar, end), (front, front + deep), (floor, head), "Oak"),
+        _oriented(w, axis, (start + bar, end - bar), (front, front + deep), (head - bar, head), "Oak"),
+    ]
+    leaf = (front + deep / 2 - 22, front + deep / 2 + 22)
+    inner = (start + bar, end - bar)
+    if glazed:
+        stile, pane = 110.0, (front + deep / 2 - 12, front + deep / 2 + 12)
+        rail, top = floor + 300.0, head - bar - stile
+        items += [
+            _oriented(w, axis, (inner[0], inner[0] + stile), leaf, (floor, head - bar), "Oak"),
+            _oriented(w, axis, (inner[1] - stile, inner[1]), leaf, (floor, head - bar), "Oak"),
+            _oriented(w, axis, (inner[0] + stile, inner[1] - stile), leaf, (floor, rail), "Oak"),
+            _oriented(w, axis, (inner[0] + stile, inner[1] - stile), leaf, (top, head - bar), "Oak"),
+            _oriented(w, axis, (inner[0] + stile, inner[1] - stile), pane, (rail, top), "Glass"),
+        ]
+    else:
+        items.append(_oriented(w, axis, inner, leaf, (floor, head - bar), "Oak"))
+    knob = (inner[1] - 130, inner[1] - 60)
+    items.append(_oriented(w, axis, knob, (leaf[0] - 40, leaf[0]), (floor + 1020, floor + 1045), "Steel"))
+    door = w.element(
+        "IfcDoor", name, storey, items, "Windows and doors", OverallHeight=float(height), OverallWidth=float(width)
+    )
+    hole = _oriented(w, axis, (start, end), (at - 20, at + thick + 20), (floor, head), "")
+    w.opening(host, f"{name} opening", [hole], door)
+
+
+def _wall(
+    w: IfcWriter,
+    storey: Any,
+    name: str,
+    low: tuple[float, float, float],
+    high: tuple[float, float, float],
+    style: str,
+    material: str,
+    layer: str = "Walls",
+) -> Any:
+    return w.element("IfcWall", name, storey, [w.box(low, high, style)], layer, material, PredefinedType="SOLIDWALL")
+
+
+def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any) -> None:
+    inner_l, inner_w = LENGTH - WALL, WIDTH - WALL
+    south = _wall(w, ground, "South wall", (0, 0, 0), (LENGTH, WALL, UPPER), "Larch", TIMBER_WALL)
+    north = _wall(w, ground, "North wall", (0, inner_w, 0), (LENGTH, WIDTH, UPPER), "Larch", TIMBER_WALL)
+    west = _wall(w, ground, "West wall", (0, WALL, 0), (WALL, inner_w, UPPER), "Larch", TIMBER_WALL)
+    east = _wall(w, ground, "East wall", (inner_l, WALL, 0), (LENGTH, inner_w, UPPER), "Larch", TIMBER_WALL)
+
+    lift = WALL * SLOPE
+    side = [(0.0, UPPER), (WALL, UPPER), (WALL, EAVES + lift), (0.0, EAVES)]
+    far = [(WIDTH - y, z) for y, z in reversed(side)]
+    for name, profile in (("South wall, upper", side), ("North wall, upper", far)):
+        w.element("IfcWall", name, upper, [w.along_x(profile, 0, LENGTH, "Larch")], "Walls", TIMBER_WALL)
+    gable = [(WALL, UPPER), (inner_w, UPPER), (inner_w, EAVES + lift), (WIDTH / 2, RIDGE), (WALL, EAVES + lift)]
+    gables = [
+        w.element("IfcWall", f"{name} gable", upper, [w.along_x(gable, x, x + WALL, "Larch")], "Walls", TIMBER_WALL)
+        for name, x in (("West", 0.0), ("East", inner_l))
+    ]
+
+    for k, (x, width, lights) in enumerate(((900, 1500, 2), (5400, 1800, 3), (9600, 1200, 2))):
+        _window(w, ground, south, f"W0{k + 1}", "x", 0, WALL, x, width, 900, 1250, lights)
+    _door(w, ground, south, "D01 deck", "x", 0, WALL, 3400, 1010, 0, 2150, glazed=True)
+    for k, x in enumerate((1200, 4200, 7200, 9900)):
+        _window(w, ground, north, f"W1{k + 1}", "x", inner_w, WALL, x, 900, 1200, 950)
+    _door(w, ground, east, "D02 store", "y", inner_l, WALL, 3000, 926, 0)
+    _door(w, ground, west, "D03 tower", "y", 0, WALL, 3050, 926, 0)
+    _door(w, upper, gables[0], "D11 tower", "y", 0, WALL, 3050, 926, UPPER)
+    _window(w, upper, gables[1], "W21", "y", inner_l, WALL, 2600, 1800, UPPER + 850, 1300, 2)
+
+    for k, x in enumerate((3000.0, 8400.0)):
+        wall = _wall(
+            w, ground, f"Partition {k + 1}", (x, WALL, 0), (x + 120, inner_w, UPPER - 300), "Plaster", INNER_WALL,
+            "Inner walls",
+        )  # fmt: skip
+        _door(w, ground, wall, f"D0{k + 4}", "y", x, 120, 3900, 926, 0)
+    wash = _wall(
+        w, ground, "Partition 3", (8520, 3600, 0), (inner_l, 3720, UPPER - 300), "Plaster", INNER_WALL, "Inner walls"
+    )
+    _door(w, ground, wash, "D06", "x", 3600, 120, 10400, 826, 0)
+    for k, x in enumerate((4300.0, 8200.0)):
+        profile = [
+            (WALL, UPPER), (inner_w, UPPER), (inner_w, EAVES + lift), (WIDTH / 2, RIDGE), (WALL, EAVES + lift)
+        ]  # fmt: skip
+        wall = w.element(
+            "IfcWall", f"Partition {k + 11}", upper, [w.along_x(profile, x, x + 120, "Plaster")], "Inner walls",
+            INNER_WALL,
+        )  # fmt: skip
+        _door(w, upper, wall, f"D1{k + 2}", "y", x, 120, 3050, 926, UPPER)
+
+
+def _floors(w: IfcWriter, upper: Any, lookout: Any) -> None:
+    a, b, c, d = WALL, WALL, LENGTH - WALL, WIDTH - WALL
+    # The stair well is a bite out of the north side.
+    well = [(a, b), (c, b), (c, d), (8000, d), (8000, d - 1100), (4420, d - 1100), (4420, d), (a, d)]
+    deck = w.prism(well, UPPER - 50, UPPER, "Pine")
+    w.element("IfcSlab", "Upper floor", upper, [deck], "Floors", FLOOR, PredefinedType="FLOOR")
+    x = a + 400
+    while x < c - 100:
+        end = d - 1100 if 4300 < x < 8000 else d
+        joist = w.box((x, b, UPPER - 270), (x + 60, end, UPPER - 50), "Pine")
+        w.element("IfcBeam", "Joist", upper, [joist], "Structure", "Pine", PredefinedType="JOIST")
+        x += 450
+    t = TOWER_WALL
+    x0, y0, x1, y1 = TOWER[0] + t, TOWER[1] + t, TOWER[2] - t, TOWER[3] - t
+    for storey, z in ((upper, UPPER), (lookout, LOOKOUT)):
+        ring = [(x0, y0), (x1, y0), (x1, y1 - 1000), (x0 + 300, y1 - 1000), (x0 + 300, y1), (x0, y1)]
+        plate = w.prism(ring, z - 220, z, "Concrete")
+        w.element("IfcSlab", "Tower floor", storey, [plate], "Floors", "Concrete", PredefinedType="FLOOR")
+
+
+def _roof(w: IfcWriter, upper: Any) -> None:
+    over, thick = 500.0, 250 / math.cos(math.radians(40))
+    low, mid = EAVES - over * SLOPE, WIDTH / 2
+    slope = [(-over, low), (mid, RIDGE), (mid, RIDGE + thick), (-over, low + thick)]
+    for name, profile in (("South", slope), ("North", [(WIDTH - y, z) for y, z in reversed(slope)])):
+        solid = w.along_x(profile, 0, LENGTH + 600, "Zinc")
+        w.element("IfcSlab", f"{name} slope", upper, [solid], "Roof", ROOF, PredefinedType="ROOF")
+    x = WALL + 300
+    while x < LENGTH - WALL - 200:
+        if not any(abs(x - p) < 200 for p in (4300, 8200)):
+            for flip in (False, True):
+                rafter = [
+                    (WALL, EAVES + WALL * SLOPE),
+                    (mid, RIDGE),
+                    (mid, RIDGE - 200),
+                    (WALL, EAVES + WALL * SLOPE - 200),
+                ]
+                if flip:
+                    rafter = [(WIDTH - y, z) for y, z in reversed(rafter)]
+                solid = w.along_x(rafter, x, x + 60, "Pine")
+                w.element("IfcMember", "Rafter", upper, [solid], "Structure", "Pine", PredefinedType="RAFTER")
+        x += 600
+    for y in (-over - 110, WIDTH + over):
+        gutter = w.box((0, y, low + 20), (LENGTH + 600, y + 110, low + 140), "Zinc")
+        w.element("IfcBuildingElementProxy", "Gutter", upper, [gutter], "Roof", "Zinc")
+    flue = w.post((7200, 3100, UPPER), 90, RIDGE + 1300 - UPPER, "Steel")
+    w.element("IfcBuildingElementProxy", "Flue", upper, [flue], "Services", "Steel")
+
+
+def _tower(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
+    x0, y0, x1, y1 = TOWER
+    t = TOWER_WALL
+    for storey, z0, z1 in ((ground, GROUND, UPPER), (upper, UPPER, LOOKOUT)):
+        name = "lower" if storey is ground else "middle"
+        south = _wall(w, storey, f"Tower south, {name}", (x0, y0, z0), (x1, y0 + t, z1), "Stone", STONE_WALL)
+        north = _wall(w, storey, f"Tower north, {name}", (x0, y1 - t, z0), (x1, y1, z1), "Stone", STONE_WALL)
+        west = _wall(w, storey, f"Tower west, {name}", (x0, y0 + t, z0), (x0 + t, y1 - t, z1), "Stone", STONE_WALL)
+        east = _wall(w, storey, f"Tower east, {name}", (x1 - t, y0 + t, z0), (x1, y1 - t, z1), "Stone", STONE_WALL)
+        _door(w, storey, east, f"D2{int(z0 > 0)}", "y", x1 - t, t, 3050, 926, z0)
+        if storey is ground:
+            _door(w, storey, west, "D20 tower", "y", x0, t, 3000, 1010, 0, 2150)
+            _window(w, storey, south, "W31", "x", y0, t, -2500, 800, 900, 1200)
+        else:
+            _round_window(w, storey, south, "W41 round", (-2100, y0, z0 + 1600), 650, t)
+            _round_window(w, storey, north, "W42 round", (-2100, y1 - t, z0 + 1600), 450, t)
+            _window(w, storey, west, "W43", "y", x0, t, 3050, 800, z0 + 900, 1300)
+    b = 200.0
+    sides = (
+        ("south", "x", y0, x0, x1), ("north", "x", y1 - b, x0, x1),
+        ("west", "y", x0, y0 + b, y1 - b), ("east", "y", x1 - b, y0 + b, y1 - b),
+    )  # fmt: skip
+    for name, axis, at, start, end in sides:
+        solid = _oriented(w, axis, (start, end), (at, at + b), (LOOKOUT, TOWER_EAVES), "Larch")
+        wall = w.element("IfcWall", f"Lookout {name}", lookout, [solid], "Walls", "Larch")
+        length = end - start
+        _window(w, lookout, wall, f"W5 {name}", axis, at, b, start + 500, length - 1000, LOOKOUT + 900, 1200, 4)
+    o, top = 550.0, TOWER_EAVES + 1700
+    ring = [(x0 - o, y0 - o), (x1 + o, y0 - o), (x1 + o, y1 + o), (x0 - o, y1 + o)]
+    points = [(*p, TOWER_EAVES) for p in ring] + [(*p, TOWER_EAVES + 160) for p in ring]
+    points.append(((x0 + x1) / 2, (y0 + y1) / 2, top))
+    faces = [(3, 2, 1, 0), *((k, (k + 1) % 4, 4 + (k + 1) % 4, 4 + k) for k in range(4))]
+    faces += [(4 + k, 4 + (k + 1) % 4, 8) for k in range(4)]
+    w.element("IfcRoof", "Tower roof", lookout, [w.facets(points, faces, "Zinc")], "Roof", "Zinc")
+    mast = w.post(((x0 + x1) / 2, (y0 + y1) / 2, top - 200), 40, 1500, "Steel")
+    w.element("IfcBuildingElementProxy", "Weather mast", lookout, [mast], "Services", "Steel")
+
+
+def _round_window(
+    w: IfcWriter, storey: Any, host: Any, name: str, at: tuple[float, float, float], radius: float, thick: float
+) -> None:
+    x, y, z = at
+    front = y + thick * 0.35
+    items = [
+        w.disc_y((x, front, z), radius, 80, "Pine", hollow=70),
+        w.disc_y((x, front + 28, z), radius - 70, 24, "Glass"),
+    ]
+    window = w.element(
+        "IfcWindow", name, storey, items, "Windows and doors", OverallHeight=2 * radius, OverallWidth=2 * radius
+    )
+    w.opening(host, f"{name} opening", [w.disc_y((x, y - 20, z), radius, thick + 40, "")], window)
+
+
+def _store(w: IfcWriter, ground: Any) -> None:
+    x0, y0, x1, y1 = STORE
+    t, floor, high, low = 150.0, -150.0, 2750.0, 2150.0
+    top = [(x0, high), (x1, low)]
+    side = [(x0, floor), (x1, floor), *reversed(top)]
+    for name, y in (("south", y0), ("north", y1 - t)):
+        w.element("IfcWall", f"Store {name}", ground, [w.along_y(side, y, y + t, "Larch")], "Walls", "Larch")
+    lowered = low + (high - low) * t / (x1 - x0)
+    end = [(x1 - t, floor), (x1, floor), (x1, low), (x1 - t, lowered)]
+    east = w.element("IfcWall", "Store east", ground, [w.along_y(end, y0 + t, y1 - t, "Larch")], "Walls", "Larch")
+    _door(w, ground, east, "D07 store", "y", x1 - t, t, 2700, 1226, floor, 2000)
+    fall = (high - low) / (x1 - x0)
+    over = x1 + 400
+    roof = [(x0, high), (over, low - 400 * fall), (over, low - 400 * fall + 160), (x0, high + 160)]
+    solid = w.along_y(roof, y0 - 300, y1 + 300, "Zinc")
+    w.element("IfcSlab", "Store roof", ground, [solid], "Roof", "Zinc", PredefinedType="ROOF")
+
+
+def _deck(w: IfcWriter, ground: Any) -> None:
+    x0, x1, y0 = 1000.0, 9000.0, -3000.0
+    y, k = y0, 1
+    while y < -20:
+        board = w.box((x0, y, -60), (x1, min(y + 140, 0), -20), "Larch")
+        w.element("IfcPlate", f"Deck board {k}", ground, [board], "Deck", "Larch", PredefinedType="SHEET")
+        y, k = y + 146, k + 1
+    for x in (1100.0, 2500.0, 3900.0, 5300.0, 6700.0, 8100.0, 8840.0):
+        joist = w.box((x, y0 + 50, -240), (x + 60, 0, -60), "Larch")
+        w.element("IfcBeam", "Deck joist", ground, [joist], "Structure", "Larch", PredefinedType="JOIST")
+    for yb in (-2750.0, -1550.0):
+        beam = w.box((x0 + 50, yb, -400), (x1 - 50, yb + 100, -240), "Larch")
+        w.element("IfcBeam", "Deck beam", ground, [beam], "Structure", "Larch", PredefinedType="BEAM")
+
+    start, foot, bottom = 9000.0, 16200.0, -620.0
+    profile = [(start, -60.0), (foot, bottom - 40), (foot, bottom), (start, -20.0)]
+    ramp = w.along_y(profile, -3000, -1600, "Concrete")
+    w.element("IfcRamp", "Ramp", ground, [ramp], "Deck", "Concrete", PredefinedType="STRAIGHT_RUN_RAMP")
+    fall = (bottom + 20) / (foot - start)
+    for y in (-2980.0, -1640.0):
+        items = []
+        n = 6
+        for i in range(n + 1):
+            x = start + (foot - start - 60) * i / n
+            z = -20 + fall * (x - start)
+            items.append(w.box((x, y, z - 30), (x + 40, y + 40, z + 960), "Steel"))
+        for offset in (450.0, 950.0):
+            line = [(start, -20 + offset), (foot, bottom + offset), (foot, bottom + offset + 45), (start, 25 + offset)]
+            items.append(w.along_y(line, y - 5, y + 45, "Oak"))
+        w.element("IfcRailing", "Ramp balustrade", ground, items, "Balustrades", PredefinedType="BALUSTRADE")
+    _straight_rail(w, ground, "Deck balustrade, south", "x", y0, x0, x1, -20)
+    _straight_rail(w, ground, "Deck balustrade, west", "y", x0, y0 + 60, -60, -20)
+    _straight_rail(w, ground, "Deck balustrade, east", "y", x1 - 40, -1580, -60, -20)
+
+
+def _straight_rail(
+    w: IfcWriter, storey: Any, name: str, axis: str, at: float, start: float, end: float, floor: float
+) -> None:
+    n = max(1, round((end - start) / 1300))
+    items = []
+    for k in range(n + 1):
+        a = start + (end - start - 40) * k / n
+        items.append(_oriented(w, axis, (a, a + 40), (at, at + 40), (floor, floor + 960), "Steel"))
+    for z in (250.0, 450.0, 650.0):
+        items.append(_oriented(w, axis, (start, end), (at + 15, at + 25), (floor + z, floor + z + 10), "Steel"))
+    items.append(_oriented(w, axis, (start, end), (at - 10, at + 50), (floor + 960, floor + 1010), "Oak"))
+    w.element("IfcRailing", name, storey, items, "Balustrades", PredefinedType="BALUSTRADE")
+
+
+def _flight(steps: int, rise: float, going: float, foot: float, floor: float, way: int) -> list[Point]:
+    """The side of a flight: its sawtooth above, its slope below."""
+    points: list[Point] = [(foot, floor)]
+    for k in range(steps):
+        points += [
+            (foot + way * k * going, floor + (k + 1) * rise),
+            (foot + way * (k + 1) * going, floor + (k + 1) * rise),
+        ]
+    head = foot + way * steps * going
+    points += [(head, floor + steps * rise - rise - 120), (foot + way * going, floor)]
+    return points if way < 0 else points
+
+
+def _stairs(w: IfcWriter, ground: Any, upper: Any) -> None:
+    d = WIDTH - WALL
+    side = _flight(16, UPPER / 16, 222.0, 8000.0, GROUND, -1)
+    flight = w.along_y(side, d - 1050, d, "Pine")
+    w.element("IfcStairFlight", "Stair", ground, [flight], "Stairs", "Pine", PredefinedType="STRAIGHT")
+    _straight_rail(w, upper, "Stair well balustrade", "x", d - 1150, 4420, 8000, UPPER)
+    x0 = TOWER[0] + TOWER_WALL + 300
+    y1 = TOWER[3] - TOWER_WALL
+    for storey, floor, top in ((ground, GROUND, UPPER), (upper, UPPER, LOOKOUT)):
+        steps = 15
+        side = _flight(steps, (top - floor) / steps, 205.0, x0 + 15 * 205.0, floor, -1)
+        solid = w.along_y(side, y1 - 950, y1, "Oak")
+        w.element("IfcStairFlight", "Tower stair", storey, [solid], "Stairs", "Oak", PredefinedType="STRAIGHT")
+
+
+def _furniture(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
+    def piece(name: str, storey: Any, parts: Sequence[tuple[float, ...]], style: str = "Pine") -> None:
+        items = [w.box((p[0], p[1], p[2]), (p[3], p[4], p[5]), style) for p in parts]
+        w.element("IfcFurniture", name, storey, items, "Furniture", style)
+
+    def table(name: str, storey: Any, x: float, y: float, z: float, length: float, width: float) -> None:
+        legs = [(x + i * (length - 60), y + j * (width - 60)) for i in (0, 1) for j in (0, 1)]
+        top = (x - 40, y - 40, z + 710, x + length + 40, y + width + 40, z + 740)
+        piece(name, storey, [*((a, b, z, a + 60, b + 60, z + 710) for a, b in legs), top], "Oak")
+
+    def bench(name: str, storey: Any, x: float, y: float, z: float, length: float, wide: float) -> None:
+        seat = (x, y, z + 410, x + length, y + wide, z + 450)
+        across = wide > length
+        ends = (
+            [(x, y, z, x + length, y + 50, z + 410), (x, y + wide - 50, z, x + length, y + wide, z + 410)]
+            if across
+            else [(x, y, z, x + 50, y + wide, z + 410), (x + length - 50, y, z, x + length, y + wide, z + 410)]
+        )
+        piece(name, storey, [*ends, seat], "Oak")
+
+    def bunk(k: int, x: float, y: float, z: float, tiers: int) -> None:
+        posts = [(x + i * 1940, y + j * 840) for i in (0, 1) for j in (0, 1)]
+        high = 350.0 + (tiers - 1) * 1000 + 300
+        parts: list[tuple[float, ...]] = [(a, b, z, a + 60, b + 60, z + high) for a, b in posts]
+        for t in range(tiers):
+            parts.append((x + 60, y, z + 300 + t * 1000, x + 1940, y + 900, z + 360 + t * 1000))
+        piece(f"Bunk {k}", storey_of(z), parts)
+        for t in range(tiers):
+            level = z + 360 + t * 1000
+            piece(
+                f"Mattress {k}.{t + 1}",
+                storey_of(z),
+                [(x + 70, y + 60, level, x + 1930, y + 840, level + 120)],
+                "Linen",
+            )
+
+    def storey_of(z: float) -> Any:
+        return ground if z < UPPER else upper
+
+    table("Long table", ground, 5200, 2000, 0, 2200, 800)
+    bench("Bench 1", ground, 5200, 1450, 0, 2200, 350)
+    bench("Bench 2", ground, 5200, 3000, 0, 2200, 350)
+    table("Ringing table", ground, 900, 1000, 0, 1500, 700)
+    bench("Bench 3", ground, 1000, 1900, 0, 1300, 350)
+    piece("Kitchen counter", ground, [(3120, 6115, 0, 4250, 6715, 900)], "Oak")
+    piece("Shelves", ground, [(300, 6300, 0, 1900, 6700, 2000)], "Oak")
+    piece("Wood stove", ground, [(6950, 3900, 0, 7450, 4400, 800)], "Steel")
+    piece("Bookcase", ground, [(8050, 700, 0, 8390, 2300, 2100)], "Oak")
+    for k, y in enumerate((500.0, 2300.0)):
+        bunk(k + 1, 8900, y, 0, 2)
+    for k, (x, y) in enumerate(
+        ((500.0, 1400.0), (500.0, 4700.0), (2300.0, 1400.0), (9000.0, 1400.0), (9000.0, 4700.0))
+    ):
+        bunk(k + 3, x, y, UPPER, 1)
+    for k, x in enumerate((8700.0, 9400.0)):
+        basin = w.box((x, 6300, 780), (x + 500, WIDTH - WALL, 900), "Plaster")
+        w.element(
+            "IfcSanitaryTerminal",
+            f"Basin {k + 1}",
+            ground,
+            [basin],
+            "Sanitary",
+            "Plaster",
+            PredefinedType="WASHHANDBASIN",
+        )
+    seat = [
+        w.box((11000, 6000, 0), (11400, 6715, 420), "Plaster"),
+        w.box((11000, 6515, 420), (11400, 6715, 900), "Plaster"),
+    ]
+    w.element("IfcSanitaryTerminal", "Seat", ground, seat, "Sanitary", "Plaster", PredefinedType="TOILETPAN")
+    shower = w.box((8520, 3900, 0), (9420, 4800, 60), "Plaster")
+    w.element("IfcSanitaryTerminal", "Shower tray", ground, [shower], "Sanitary", "Plaster", PredefinedType="SHOWER")
+    for name, at in (("south", 1750.0), ("north", 4950.0)):
+        piece(f"Scope shelf {name}", lookout, [(-3500, at, LOOKOUT + 860, -700, at + 300, LOOKOUT + 890)], "Oak")
+    for k, x in enumerate((-3300.0, -2300.0, -1300.0)):
+        stool = w.post((x, 2300, LOOKOUT), 170, 620, "Oak")
+        w.element("IfcFurniture", f"Stool {k + 1}", lookout, [stool], "Furniture", "Oak")
+    for k, y in enumerate((1800.0, 2700.0, 3600.0, 4500.0)):
+        piece(f"Store rack {k + 1}", ground, [(12100, y, -150, 12600, y + 800, 1700)], "Pine")
+    piece(
+        "Deck bench",
+        ground,
+        [(1500, -420, -20, 1600, -60, 400), (3000, -420, -20, 3100, -60, 400), (1400, -440, 400, 3200, -40, 450)],
+        "Larch",
+    )
+
+
+if __name__ == "__main__":
+    write_observatory(sys.argv[1])

@@ -1,0 +1,162 @@
+"""The demo project: the observatory with its views and sheets, for the user `demo`. Loaded once; run again, it stays.
+
+python -m demo.project
+"""
+
+from __future__ import annotations
+
+import os
+import tempfile
+from pathlib import Path
+
+import django
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.config.settings")
+django.setup()
+
+from django.contrib.auth import get_user_model  # noqa: E402
+from django.contrib.auth.models import AbstractBaseUser  # noqa: E402
+from django.core.files.uploadedfile import SimpleUploadedFile  # noqa: E402
+from django.core.management import call_command  # noqa: E402
+from django.db import transaction  # noqa: E402
+
+from demo.building import write_observatory  # noqa: E402
+from drafting.sheets.scale import Scale  # noqa: E402
+from drafting.views.spec import ViewSpec  # noqa: E402
+from server.buildings.services import bring_in  # noqa: E402
+from server.jobs.models import Job  # noqa: E402
+from server.projects.models import Project  # noqa: E402
+from server.sheets.models import Sheet, Viewport  # noqa: E402
+from server.views.models import View  # noqa: E402
+from server.views.services import order_drawing  # noqa: E402
+
+USER, PASSWORD = "demo", "sanderling-26"
+
+SECTIONS = {
+    "Section A–A": ViewSpec("section", line=(-9500.0, 3300.0, 17500.0, 3300.0)),
+    "Section B–B": ViewSpec("section", line=(6000.0, -8500.0, 6000.0, 12500.0)),
+}
+
+#: Sheets: number, title, supplementary title, paper, and viewports as (view, scale, lower left corner on paper,
+#: window in the view's u and v as least u, least v, greatest u, greatest v).
+SHEETS = (
+    (
+        "A-01", "Ground floor", "Plan and south elevation", "A3",
+        (
+            ("Plan, Ground floor", "1:100", (32, 146), (-5200, -4000, 17200, 8000)),
+            ("South elevation", "1:200", (282, 190), (-6000, -1500, 17400, 12000)),
+        ),
+    ),
+    (
+        "A-02", "Upper floor and lookout", "Plans", "A3",
+        (
+            ("Plan, Upper floor", "1:100", (32, 150), (-5200, -1600, 13600, 8600)),
+            ("Plan, Lookout", "1:100", (250, 150), (-5200, -1600, 3400, 8600)),
+            ("Roof plan", "1:200", (32, 68), (-5200, -1600, 16400, 8600)),
+        ),
+    ),
+    (
+        "A-03", "Elevations", "All sides", "A3",
+        (
+            ("South elevation", "1:200", (32, 195), (-6000, -1500, 17400, 12000)),
+            ("North elevation", "1:200", (230, 195), (-17400, -1500, 6000, 12000)),
+            ("West elevation", "1:200", (32, 95), (-8800, -1500, 3800, 12000)),
+            ("East elevation", "1:200", (230, 95), (-3800, -1500, 8800, 12000)),
+        ),
+    ),
+    (
+        "A-04", "Sections", "Along and across", "A2",
+        (
+            ("Section A–A", "1:75", (40, 190), (-5600, -2400, 17000, 12200)),
+            ("Section B–B", "1:75", (380, 190), (-4200, -2400, 8600, 12200)),
+        ),
+    ),
+)  # fmt: skip
+
+
+def load() -> bool:
+    """Load the demo project if it is not there. Says whether it was loaded."""
+    users = get_user_model()
+    user, made = users.objects.get_or_create(username=USER)
+    if made:
+        user.set_password(PASSWORD)
+        user.save()
+    if Project.objects.filter(owner=user, number="2607").exists():
+        return False
+    project = Project.objects.create(
+        owner=user,
+        name="Bird observatory",
+        number="2607",
+        client="Ternhaven Bird Society",
+        site="North head, Ternhaven",
+        practice="Sandreed Drawing Office",
+    )
+    try:
+        _bring_in(project, user)
+        with transaction.atomic():
+            _sections(project)
+            _sheets(project)
+        _work()
+    except BaseException:
+        project.delete()
+        raise
+    return True
+
+
+def _bring_in(project: Project, user: AbstractBaseUser) -> None:
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "observatory.ifc"
+        write_observatory(str(path))
+        job = bring_in(project, SimpleUploadedFile(path.name, path.read_bytes()), user)
+    _work()
+    job.refresh_from_db()
+    if job.state != Job.State.DONE:
+        raise SystemExit(f"The demo building could not be read: {job.message}")
+
+
+def _work() -> None:
+    """Do what is in the queue, here and now."""
+    call_command("db_worker", batch=True, interval=0, startup_delay=False, verbosity=0, reload=False)
+
+
+def _sections(project: Project) -> None:
+    for k, (name, spec) in enumerate(SECTIONS.items()):
+        order_drawing(View.objects.create(project=project, name=name, spec=spec.as_dict(), position=50 + k))
+
+
+def _sheets(project: Project) -> None:
+    views = {view.name: view for view in View.objects.filter(project=project)}
+    for position, (number, title, supplement, paper, viewports) in enumerate(SHEETS):
+        sheet = Sheet.objects.create(
+            project=project,
+            position=position,
+            number=number,
+            title=title,
+            supplementary_title=supplement,
+            paper=paper,
+            revision="P02",
+            date="2026-03-16",
+            creator="I. Marram",
+            approver="T. Dunlin",
+            document_type="Drawing",
+            status="For comment",
+        )
+        for k, (view, scale, corner, (u0, v0, u1, v1)) in enumerate(viewports):
+            ratio = float(Scale.parse(scale).ratio)
+            viewport = Viewport(
+                sheet=sheet,
+                view=views[view],
+                position=k,
+                x=corner[0],
+                y=corner[1],
+                width=(u1 - u0) * ratio,
+                height=(v1 - v0) * ratio,
+                centre_u=(u0 + u1) / 2,
+                centre_v=(v0 + v1) / 2,
+            )
+            viewport.scale = Scale.parse(scale)
+            viewport.save()
+
+
+if __name__ == "__main__":
+    print("dunefold: the demo project is loaded." if load() else "dunefold: the demo project is there.")

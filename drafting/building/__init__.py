@@ -1,0 +1,1 @@
+"""What a building is, and how it is read from open building-model files."""

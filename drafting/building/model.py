@@ -1,0 +1,106 @@
+"""A building as the drawing engine sees it: elements with one mesh, storeys, layers, materials."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass, field
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from drafting.building.topology import Topology, build_topology
+from drafting.errors import ViewError
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int32]
+
+#: A model further from zero than half of this is drawn from a nearer origin, so that its
+#: coordinates keep their precision; the step is coarse so that two versions share one origin.
+ORIGIN_STEP = 1e7
+
+
+@dataclass(frozen=True)
+class Storey:
+    """A storey: its name and the elevation of its floor in mm."""
+
+    name: str
+    elevation: float
+
+
+@dataclass(frozen=True)
+class Element:
+    """One thing of the building. `id` is the file's own GUID; `storey` an index, or -1 for none."""
+
+    id: str
+    name: str
+    ifc_class: str
+    storey: int
+    layer: str
+    material: str
+
+
+@dataclass(frozen=True, eq=False)
+class Building:
+    """A building read from a file.
+
+    Attributes:
+        vertices: (V, 3) float64, mm, in model axes (z up).
+        triangles: (T, 3) int32 indices into `vertices`, outward by the right-hand rule where the file says so.
+        triangle_element: (T,) int32 index into `elements`.
+        triangle_material: (T,) int32 index into `materials`.
+        left_out: element counts by class that are no building fabric and so are not drawn.
+        warnings: sentences about what was found wrong but could be drawn.
+    """
+
+    elements: tuple[Element, ...]
+    storeys: tuple[Storey, ...]
+    materials: tuple[str, ...]
+    vertices: Floats
+    triangles: Ints
+    triangle_element: Ints
+    triangle_material: Ints
+    schema: str = ""
+    unit: str = "millimetre"
+    left_out: dict[str, int] = field(default_factory=dict)
+    warnings: tuple[str, ...] = ()
+
+    @cached_property
+    def topology(self) -> Topology:
+        """Edges, planes and closedness of the mesh: all that holds for every view."""
+        return build_topology(self.vertices, self.triangles, self.triangle_element)
+
+    @cached_property
+    def bounds(self) -> tuple[Floats, Floats]:
+        """Least and greatest corner of everything, each (3,) in mm."""
+        return self.vertices.min(axis=0), self.vertices.max(axis=0)
+
+    @cached_property
+    def origin(self) -> Floats:
+        """The point that views measure from: zero, unless the model stands very far away."""
+        low, high = self.bounds
+        origin = np.round((low + high) / 2 / ORIGIN_STEP) * ORIGIN_STEP
+        origin[2] = 0.0
+        return np.asarray(origin)
+
+    def storey_named(self, wanted: str) -> Storey:
+        """A storey by name (any case) or by number from 0, lowest first.
+
+        Raises:
+            ViewError: there is none such; the message lists those there are.
+        """
+        for storey in self.storeys:
+            if storey.name.casefold() == wanted.strip().casefold():
+                return storey
+        if wanted.strip().isdigit() and int(wanted) < len(self.storeys):
+            return self.storeys[int(wanted)]
+        there = ", ".join(f"{i}: {s.name}" for i, s in enumerate(self.storeys)) or "none"
+        raise ViewError(f"The building has no storey “{wanted}”. Its storeys are {there}.")
+
+    def layer_counts(self) -> dict[str, int]:
+        """How many elements stand on each layer, by name."""
+        return dict(sorted(Counter(e.layer for e in self.elements).items()))
+
+    def class_counts(self) -> dict[str, int]:
+        """How many elements there are of each class, by name."""
+        return dict(sorted(Counter(e.ifc_class for e in self.elements).items()))

@@ -1,0 +1,56 @@
+"""Keeping a building that was read once, so that drawing it again never reads the file again."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import asdict
+from pathlib import Path
+
+import numpy as np
+
+from drafting.building.model import Building, Element, Storey
+
+#: Raised whenever what is kept changes its form; kept buildings of another form are read anew.
+FORM = 1
+
+
+def save_building(building: Building, path: Path) -> None:
+    """Write a building's arrays and facts as one compressed .npz file."""
+    facts = {
+        "form": FORM,
+        "elements": [asdict(e) for e in building.elements],
+        "storeys": [asdict(s) for s in building.storeys],
+        "materials": building.materials,
+        "schema": building.schema,
+        "unit": building.unit,
+        "left_out": building.left_out,
+        "warnings": building.warnings,
+    }
+    with path.open("wb") as stream:
+        np.savez_compressed(
+            stream,
+            facts=np.frombuffer(json.dumps(facts).encode(), np.uint8),
+            vertices=building.vertices,
+            triangles=building.triangles,
+            triangle_element=building.triangle_element,
+            triangle_material=building.triangle_material,
+        )
+
+
+def load_building(path: Path) -> Building:
+    """Read what `save_building` wrote."""
+    with np.load(path) as kept:
+        facts = json.loads(kept["facts"].tobytes())
+        return Building(
+            elements=tuple(Element(**e) for e in facts["elements"]),
+            storeys=tuple(Storey(**s) for s in facts["storeys"]),
+            materials=tuple(facts["materials"]),
+            vertices=kept["vertices"],
+            triangles=kept["triangles"],
+            triangle_element=kept["triangle_element"],
+            triangle_material=kept["triangle_material"],
+            schema=facts["schema"],
+            unit=facts["unit"],
+            left_out=facts["left_out"],
+            warnings=tuple(facts["warnings"]),
+        )

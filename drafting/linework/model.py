@@ -1,0 +1,125 @@
+"""What a view computes to: lines that know why they are there, and cut regions."""
+
+from __future__ import annotations
+
+import gzip
+import hashlib
+import json
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from drafting.building.model import Building
+from drafting.views.camera import Camera
+from drafting.views.spec import ViewSpec
+
+Floats = NDArray[np.float64]
+
+#: Raised whenever the engine would draw the same view differently, so that kept linework is drawn anew.
+ENGINE_VERSION = 1
+
+#: Line roles that this engine gives, the heaviest first; where two lines lie on each other the first is kept.
+ROLES = ("cut", "profile", "edge")
+CUT, PROFILE, EDGE = range(3)
+#: Decimals of a millimetre that are kept: far below what any scale shows.
+DECIMALS = 4
+
+
+@dataclass(frozen=True, eq=False)
+class Line:
+    """One drawn line. `points` is (n, 3): u, v, depth in mm."""
+
+    role: str
+    element: str
+    layer: str
+    points: Floats
+
+
+@dataclass(frozen=True, eq=False)
+class Region:
+    """What the cut goes through: rings of (n, 2) u, v in mm; the first is the outline, the others holes."""
+
+    element: str
+    material: str
+    rings: tuple[Floats, ...]
+
+
+@dataclass(frozen=True, eq=False)
+class Linework:
+    """The drawing of one view of one model version, in model millimetres and free of any scale."""
+
+    camera: Camera
+    lines: tuple[Line, ...]
+    regions: tuple[Region, ...]
+    notes: tuple[str, ...] = ()
+
+    @property
+    def extents(self) -> tuple[float, float, float, float] | None:
+        """Least u, least v, greatest u, greatest v of all lines; None for an empty drawing."""
+        if not self.lines:
+            return None
+        points = np.concatenate([line.points[:, :2] for line in self.lines])
+        return (*(float(x) for x in points.min(axis=0)), *(float(x) for x in points.max(axis=0)))  # type: ignore[return-value]
+
+    def as_dict(self) -> dict[str, Any]:
+        """The documented JSON format, see docs/linework-format.md."""
+        camera = self.camera
+        return {
+            "view": {name: getattr(camera, name).tolist() for name in ("right", "up", "toward", "origin")},
+            "extents": self.extents,
+            "notes": list(self.notes),
+            "lines": [
+                {"role": x.role, "element": x.element, "layer": x.layer, "points": x.points.round(DECIMALS).tolist()}
+                for x in self.lines
+            ],
+            "regions": [
+                {"element": r.element, "material": r.material, "rings": [k.round(DECIMALS).tolist() for k in r.rings]}
+                for r in self.regions
+            ],
+        }
+
+    def to_json(self) -> bytes:
+        return json.dumps(self.as_dict(), separators=(",", ":"), allow_nan=False).encode()
+
+    @classmethod
+    def from_json(cls, text: bytes) -> Linework:
+        """The linework that `to_json` wrote."""
+        given = json.loads(text)
+        right, up, toward, origin = (np.asarray(given["view"][n], float) for n in ("right", "up", "toward", "origin"))
+        return cls(
+            camera=Camera(right, up, toward, origin),
+            lines=tuple(
+                Line(x["role"], x["element"], x["layer"], np.asarray(x["points"], float)) for x in given["lines"]
+            ),
+            regions=tuple(
+                Region(r["element"], r["material"], tuple(np.asarray(k, float) for k in r["rings"]))
+                for r in given["regions"]
+            ),
+            notes=tuple(given.get("notes", ())),
+        )
+
+    def to_gzip(self) -> bytes:
+        """Compressed JSON; the same linework gives the same bytes."""
+        return gzip.compress(self.to_json(), compresslevel=6, mtime=0)
+
+    @classmethod
+    def from_gzip(cls, data: bytes) -> Linework:
+        return cls.from_json(gzip.decompress(data))
+
+
+def linework_key(model_digest: str, view: ViewSpec) -> str:
+    """The key that a drawing is kept under: made of all it hangs on, so a stale one cannot pass for fresh."""
+    given = json.dumps([ENGINE_VERSION, model_digest, view.as_dict()], sort_keys=True)
+    return hashlib.sha256(given.encode()).hexdigest()
+
+
+def lines_from(
+    building: Building, points: Floats, starts: NDArray[np.int64], role: NDArray[np.int8], element: NDArray[np.int32]
+) -> Iterator[Line]:
+    """Lines from polylines laid end to end: line i is points[starts[i]:starts[i + 1]]."""
+    for i in range(len(role)):
+        owner = building.elements[element[i]]
+        yield Line(ROLES[role[i]], owner.id, owner.layer, points[starts[i] : starts[i + 1]])

@@ -1,0 +1,28 @@
+"""The tolerances of drawing, each with its reason. Millimetres of the model unless said otherwise."""
+
+#: A point this near to a face's border counts as behind it, so that no light leaks between neighbours.
+COVER = 0.005
+#: A face must be nearer than an edge by more than this to hide it, so that touching faces do not hide by chance.
+DEPTH = 0.1
+#: Hidden stretches with less than this between them are one: what shows between is rounding.
+GAP = 0.05
+#: A visible stretch shorter than this is a speck, unless it is a whole edge.
+SPECK = 0.5
+#: How far beside an edge it is asked what lies there: clear of rounding, far below any line's width.
+BESIDE = 0.3
+#: A face whose normal has less than this towards the viewer is seen edge on and covers nothing.
+EDGE_ON = 1e-6
+#: Two normals closer than this (1 - cosine) are one direction.
+ONE_DIRECTION = 1e-6
+#: An outline stands against "nothing near" when what is behind it is further off than this: about a room's half depth.
+PROFILE_CLEARANCE = 1500.0
+#: Creases sharper than this are edges worth drawing; flatter ones are facets of something smooth. Degrees.
+CREASE = 20.0
+#: Lines nearer to each other than this are one line: a fiftieth of a millimetre is nothing at any building scale.
+SAME_LINE = 0.02
+#: Ends nearer than this meet.
+SAME_POINT = 0.01
+#: A line shorter than this that joins no other is dropped: 0.05 mm on paper at 1:20.
+SHORTEST = 1.0
+#: Grid that cut regions are computed on, so that shared borders meet exactly.
+REGION_GRID = 0.001

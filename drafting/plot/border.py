@@ -1,0 +1,65 @@
+"""The border of a sheet: frame, centring marks and grid reference zones (ISO 5457)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from drafting.plot.display import Path, Text
+from drafting.plot.pens import CENTRING_PEN, FRAME_PEN, INK, ZONE_PEN, Pen
+from drafting.sheets.paper import Paper
+from drafting.sheets.sheet import Box, frame_of
+
+#: ISO 5457: zones are 50 mm long, counted from the centring marks, in a border 5 mm wide outside the frame.
+ZONE, BORDER = 50.0, 5.0
+#: ISO 5457: centring marks run from the zone border to 5 mm inside the frame.
+MARK_INSIDE = 5.0
+LETTERS = "ABCDEFGHJKLMNPQRSTUVWXYZ"  # I and O are not used
+ZONE_LETTERING = 2.5
+LAYER = "Border"
+
+
+def border_items(paper: Paper) -> Iterator[Path | Text]:
+    """Everything of a sheet that is the same whatever is drawn on it, but for the title block."""
+    frame = frame_of(paper)
+    outer = Box(frame.x - BORDER, frame.y - BORDER, frame.width + 2 * BORDER, frame.height + 2 * BORDER)
+    yield Path(np.array(outer.corners), ZONE_PEN, LAYER, closed=True)
+    middle_x, middle_y = paper.width / 2, paper.height / 2
+    across = _divisions(frame.x, frame.right, middle_x)
+    down = _divisions(frame.y, frame.top, middle_y)
+    for x in across[1:-1]:
+        for a, b in ((frame.top, outer.top), (outer.y, frame.y)):
+            yield _line((x, a), (x, b), ZONE_PEN)
+    for y in down[1:-1]:
+        for a, b in ((outer.x, frame.x), (frame.right, outer.right)):
+            yield _line((a, y), (b, y), ZONE_PEN)
+    lower = ZONE_LETTERING / 2
+    for i, (a, b) in enumerate(zip(across, across[1:], strict=False)):
+        for y in (frame.top + BORDER / 2, frame.y - BORDER / 2):
+            yield _label(str(i + 1), ((a + b) / 2, y - lower))
+    for i, (a, b) in enumerate(zip(down[::-1], down[-2::-1], strict=False)):
+        for x in (frame.x - BORDER / 2, frame.right + BORDER / 2):
+            yield _label(LETTERS[i % len(LETTERS)], (x, (a + b) / 2 - lower))
+    for start, end in (
+        ((middle_x, outer.y), (middle_x, frame.y + MARK_INSIDE)),
+        ((middle_x, outer.top), (middle_x, frame.top - MARK_INSIDE)),
+        ((outer.x, middle_y), (frame.x + MARK_INSIDE, middle_y)),
+        ((outer.right, middle_y), (frame.right - MARK_INSIDE, middle_y)),
+    ):
+        yield _line(start, end, CENTRING_PEN)
+    yield Path(np.array(frame.corners), FRAME_PEN, LAYER, closed=True)
+
+
+def _divisions(low: float, high: float, middle: float) -> list[float]:
+    """Where zones begin and end along one side: every ZONE from the middle; what is left over widens the last ones."""
+    steps = int((min(middle - low, high - middle) - ZONE / 2) // ZONE)
+    return [low, *(middle + ZONE * k for k in range(-steps, steps + 1)), high]
+
+
+def _line(a: tuple[float, float], b: tuple[float, float], pen: Pen) -> Path:
+    return Path(np.array([a, b]), pen, LAYER)
+
+
+def _label(text: str, at: tuple[float, float]) -> Text:
+    return Text(at, text, ZONE_LETTERING, INK, anchor="middle", layer=LAYER)

@@ -1,0 +1,149 @@
+"""The display list: everything on a sheet, in paper millimetres from the lower left corner, y upward.
+
+Every output and the board draw from it and from nothing else. A `Drawing` names linework by its key, with six figures
+that place it; `expand` turns it into paths, and so whoever has the linework can draw it, at once and alike.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import asdict, dataclass, field
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from drafting.linework.model import Linework
+from drafting.plot.pens import Pen
+
+Floats = NDArray[np.float64]
+Point = tuple[float, float]
+
+
+@dataclass(frozen=True, eq=False)
+class Path:
+    """A stroked polyline. `points` (n, 2) mm; `source` names the viewport and element it comes from."""
+
+    points: Floats
+    pen: Pen
+    layer: str = ""
+    source: tuple[str, str] = ("", "")
+    closed: bool = False
+
+
+@dataclass(frozen=True, eq=False)
+class Fill:
+    """A filled area: rings of (n, 2) mm, even-odd."""
+
+    rings: tuple[Floats, ...]
+    colour: str
+    layer: str = ""
+    source: tuple[str, str] = ("", "")
+
+
+@dataclass(frozen=True)
+class Text:
+    """One line of lettering. `size` is the height of a capital in mm (ISO 3098); `at` is on the base line."""
+
+    at: Point
+    text: str
+    size: float
+    colour: str
+    anchor: str = "start"
+    bold: bool = False
+    layer: str = ""
+    source: tuple[str, str] = ("", "")
+
+
+@dataclass(frozen=True)
+class Drawing:
+    """Linework seen through a viewport: paper = place + ratio * (u, v), clipped to `clip`.
+
+    Attributes:
+        viewport: the id of its source.
+        linework: the key of its geometry.
+        clip: the corners of its window on paper, mm.
+        ratio: paper mm for one real mm.
+        place: where u = v = 0 lies on paper, mm.
+        pens: the pen of each line role; a role without one is not drawn.
+        fill: colour of what is cut.
+    """
+
+    viewport: str
+    linework: str
+    clip: tuple[Point, ...]
+    ratio: float
+    place: Point
+    pens: dict[str, Pen]
+    fill: str
+
+
+@dataclass(frozen=True, eq=False)
+class Clipped:
+    """Items that are seen only within a polygon on paper."""
+
+    clip: tuple[Point, ...]
+    items: tuple[Fill | Path, ...]
+
+
+Primitive = Path | Fill | Text | Clipped
+
+
+@dataclass(frozen=True, eq=False)
+class DisplayList:
+    """A sheet of paper and what lies on it, lowest first."""
+
+    width: float
+    height: float
+    items: tuple[Path | Fill | Text | Drawing, ...] = field(default_factory=tuple)
+
+    def as_dict(self) -> dict[str, Any]:
+        """JSON for the board: each item with its `type`."""
+        return {"width": self.width, "height": self.height, "items": [_item_dict(item) for item in self.items]}
+
+
+def _item_dict(item: Path | Fill | Text | Drawing) -> dict[str, Any]:
+    kind = {"type": type(item).__name__.lower()}
+    if isinstance(item, Path):
+        points, pen = item.points.round(4).tolist(), asdict(item.pen)
+        return kind | {"points": points, "pen": pen, "closed": item.closed, "viewport": item.source[0]}
+    if isinstance(item, Fill):
+        return kind | {"rings": [ring.round(4).tolist() for ring in item.rings], "colour": item.colour}
+    if isinstance(item, Text):
+        letters = {name: getattr(item, name) for name in ("at", "text", "size", "colour", "anchor", "bold")}
+        return kind | letters | {"viewport": item.source[0]}
+    return kind | asdict(item)
+
+
+def expand(display: DisplayList, linework: Callable[[str], Linework]) -> Iterator[Primitive]:
+    """The display list in primitives only: every drawing becomes its fills and paths on paper, within its clip.
+
+    Lines that lie wholly outside the clip are left out.
+    """
+    for item in display.items:
+        yield _drawn(item, linework(item.linework)) if isinstance(item, Drawing) else item
+
+
+def _drawn(drawing: Drawing, linework: Linework) -> Clipped:
+    place = np.array(drawing.place)
+    corners = np.array(drawing.clip)
+    widest = max((pen.width for pen in drawing.pens.values()), default=0.0)
+    low, high = corners.min(axis=0) - widest, corners.max(axis=0) + widest
+
+    def meets(points: Floats) -> bool:
+        return bool((points.max(axis=0) >= low).all() and (points.min(axis=0) <= high).all())
+
+    items: list[Fill | Path] = []
+    for region in linework.regions:
+        rings = tuple(place + drawing.ratio * ring for ring in region.rings)
+        if meets(rings[0]):
+            items.append(Fill(rings, drawing.fill, region.material, (drawing.viewport, region.element)))
+    # The widest last, so that a narrow line never breaks a wide one.
+    order = sorted(drawing.pens, key=lambda role: drawing.pens[role].width)
+    for role in order:
+        for line in linework.lines:
+            if line.role == role:
+                points = place + drawing.ratio * line.points[:, :2]
+                if meets(points):
+                    items.append(Path(points, drawing.pens[role], line.layer, (drawing.viewport, line.element)))
+    return Clipped(drawing.clip, tuple(items))

@@ -1,0 +1,32 @@
+"""Pens: width and colour on paper for each line role and each kind of thing on a sheet (ISO 128)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+INK = "#1b1f24"
+
+#: ISO 128-20: each width is the square root of two wider than the one before. mm.
+WIDTHS = (0.13, 0.18, 0.25, 0.35, 0.5, 0.7, 1.0, 1.4, 2.0)
+
+
+@dataclass(frozen=True)
+class Pen:
+    """A line on paper: its width in mm and its colour."""
+
+    width: float
+    colour: str = INK
+
+
+#: Usual hierarchy in building drawings: the cut widest, the profile next, visible edges narrow.
+ROLE_PENS: dict[str, Pen] = {"cut": Pen(0.5), "profile": Pen(0.35), "edge": Pen(0.18)}
+#: What the cut goes through is toned, so that it reads as solid at every scale.
+CUT_FILL = "#d9d6cf"
+
+#: ISO 5457: the frame is a 0.7 mm line.
+FRAME_PEN = Pen(0.7)
+CENTRING_PEN = Pen(0.7)
+ZONE_PEN = Pen(0.35)
+BLOCK_PEN = Pen(0.5)
+RULE_PEN = Pen(0.18)
+TITLE_PEN = Pen(0.35)

@@ -1,0 +1,1 @@
+"""Sheets: paper, exact scales, frames and title blocks, and viewports through which views are seen."""

@@ -1,0 +1,1 @@
+"""Looks at a building: what kinds there are, and where each one's eye stands and cuts."""

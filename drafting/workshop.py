@@ -1,0 +1,114 @@
+"""Heavy work as whole steps from file to file, for whoever runs it in a process of its own."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from drafting.building.ifc import read_ifc
+from drafting.building.model import Building, Element, Storey
+from drafting.building.store import load_building, save_building
+from drafting.linework.engine import draw
+from drafting.linework.model import Linework
+from drafting.plot.display import DisplayList
+from drafting.plot.pdf import write_pdf
+from drafting.progress import Progress, silent
+from drafting.views.spec import ViewSpec
+
+
+def read_model(source: Path, target: Path, name: str, progress: Progress = silent) -> dict[str, Any]:
+    """Read a building file, keep it at `target`, and return what was found.
+
+    Raises:
+        BuildingFileError: the file cannot be used; nothing is written.
+    """
+    building = read_ifc(source, progress, name)
+    progress("Keeping the model", 0.0)
+    save_building(building, target)
+    low, high = building.bounds
+    return {
+        "schema": building.schema,
+        "unit": building.unit,
+        "elements": len(building.elements),
+        "triangles": len(building.triangles),
+        "size": [round(float(x), 1) for x in high - low],
+        "storeys": [{"name": s.name, "elevation": s.elevation} for s in building.storeys],
+        "layers": building.layer_counts(),
+        "classes": building.class_counts(),
+        "left_out": building.left_out,
+        "warnings": list(building.warnings),
+    }
+
+
+def draw_view(kept: Path, view: dict[str, Any], target: Path, progress: Progress = silent) -> dict[str, Any]:
+    """Draw a view of a kept building, write the linework to `target`, and return its extents and notes.
+
+    Raises:
+        ViewError: the building has not what the view asks for; nothing is written.
+    """
+    progress("Opening the model", 0.0)
+    linework = draw(_building(kept), ViewSpec.from_dict(view), progress)
+    target.write_bytes(linework.to_gzip())
+    return {"extents": linework.extents, "notes": list(linework.notes), "lines": len(linework.lines)}
+
+
+def plot_sheets(
+    pages: list[tuple[str, DisplayList]],
+    linework: dict[str, Path],
+    target: Path,
+    title: str,
+    author: str,
+    progress: Progress = silent,
+) -> None:
+    """Write sheets, in their order, as one PDF to `target`. `linework` says where each drawing is kept."""
+
+    def told() -> Any:
+        for number, page in enumerate(pages):
+            progress(f"Plotting {page[0]}", number / len(pages))
+            yield page
+
+    read = lru_cache(maxsize=32)(lambda key: Linework.from_gzip(linework[key].read_bytes()))
+    target.write_bytes(write_pdf(told(), read, title, author))
+
+
+@lru_cache(maxsize=2)
+def _building(kept: Path) -> Building:
+    """A kept building; the name of its file is its hash, so what was loaded once is never stale."""
+    return load_building(kept)
+
+
+def warm() -> None:
+    """Load the compiled kernels by drawing a cube, so that no user waits for the compiler."""
+    # One view that cuts and one that sees edges: between them they pass through every kernel.
+    corners = np.array([[x, y, z] for z in (0.0, 2000.0) for y in (0.0, 1000.0) for x in (0.0, 1000.0)])
+    faces = [
+        [0, 2, 3],
+        [0, 3, 1],
+        [4, 5, 7],
+        [4, 7, 6],
+        [0, 1, 5],
+        [0, 5, 4],
+        [2, 6, 7],
+        [2, 7, 3],
+        [0, 4, 6],
+        [0, 6, 2],
+    ]
+    triangles = np.array([*faces, [1, 3, 7], [1, 7, 5]], np.int32)
+    cube = Building(
+        (Element("cube", "", "IfcWall", 0, "", ""),),
+        (Storey("0", 0.0),),
+        ("",),
+        corners,
+        triangles,
+        np.zeros(12, np.int32),
+        np.zeros(12, np.int32),
+    )
+    for view in (ViewSpec("plan", storey="0"), ViewSpec("axonometric", corner="ne")):
+        draw(cube, view)
+
+
+if __name__ == "__main__":
+    warm()

@@ -1,0 +1,80 @@
+"""The API of model versions."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db.models import QuerySet
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema, extend_schema_field, extend_schema_view
+from rest_framework import mixins, serializers, status, viewsets
+from rest_framework.parsers import MultiPartParser
+from rest_framework.request import Request
+from rest_framework.response import Response
+
+from server.buildings import services
+from server.buildings.models import ModelVersion
+from server.jobs.api import JobSerializer
+from server.projects.api import OwnProjectField
+
+
+class StoreySerializer(serializers.Serializer):
+    name = serializers.CharField()
+    elevation = serializers.FloatField(help_text="Of the floor, mm.")
+
+
+class FactsSerializer(serializers.Serializer):
+    """What was found in a building file."""
+
+    schema = serializers.CharField()
+    unit = serializers.CharField(help_text="The unit of length that the file is written in.")
+    elements = serializers.IntegerField()
+    triangles = serializers.IntegerField()
+    size = serializers.ListField(child=serializers.FloatField(), help_text="x, y and z, mm.")
+    storeys = StoreySerializer(many=True)
+    layers = serializers.DictField(child=serializers.IntegerField())
+    classes = serializers.DictField(child=serializers.IntegerField())
+    left_out = serializers.DictField(child=serializers.IntegerField())
+    warnings = serializers.ListField(child=serializers.CharField())
+
+
+class ModelVersionSerializer(serializers.ModelSerializer):
+    facts = serializers.SerializerMethodField()
+    created_by = serializers.CharField(source="created_by.username", default="")
+
+    class Meta:
+        model = ModelVersion
+        fields = ["id", "project", "number", "file_name", "file_size", "facts", "created", "created_by"]
+        read_only_fields = fields
+
+    @extend_schema_field(FactsSerializer)
+    def get_facts(self, version: ModelVersion) -> dict[str, Any]:
+        return version.facts
+
+
+class UploadSerializer(serializers.Serializer):
+    project = OwnProjectField()
+    file = serializers.FileField(allow_empty_file=True, max_length=250)
+
+
+@extend_schema_view(list=extend_schema(parameters=[OpenApiParameter("project", OpenApiTypes.UUID, required=False)]))
+class ModelVersionViewSet(mixins.ListModelMixin, mixins.RetrieveModelMixin, viewsets.GenericViewSet):
+    """Versions of the models of one's own projects, newest first."""
+
+    serializer_class = ModelVersionSerializer
+    queryset = ModelVersion.objects.none()
+    parser_classes = [MultiPartParser]
+
+    def get_queryset(self) -> QuerySet[ModelVersion]:
+        versions = ModelVersion.objects.filter(project__owner=self.request.user).select_related("created_by")
+        project = self.request.query_params.get("project")
+        return versions.filter(project=project) if project else versions
+
+    @extend_schema(request={"multipart/form-data": UploadSerializer}, responses={202: JobSerializer})
+    def create(self, request: Request) -> Response:
+        """Bring a building file in. It is read in the background; the job says how far it is."""
+        given = UploadSerializer(data=request.data, context={"request": request})
+        given.is_valid(raise_exception=True)
+        job = services.bring_in(given.validated_data["project"], given.validated_data["file"], request.user)
+        job.refresh_from_db()
+        return Response(JobSerializer(job).data, status=status.HTTP_202_ACCEPTED)

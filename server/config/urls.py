@@ -1,0 +1,32 @@
+"""Where everything is: the API under /api/, and one page for all stations."""
+
+from django.urls import include, path, re_path
+from django.views.decorators.csrf import ensure_csrf_cookie
+from django.views.generic import TemplateView
+from drf_spectacular.views import SpectacularAPIView
+from rest_framework.routers import DefaultRouter
+
+from server.accounts.api import SessionView
+from server.buildings.api import ModelVersionViewSet
+from server.jobs.api import JobViewSet
+from server.projects.api import ProjectViewSet
+from server.sheets.api import LadderView, SheetViewSet, ViewportViewSet
+from server.views.api import LineworkView, ViewViewSet
+
+router = DefaultRouter()
+router.include_root_view = False
+router.register("projects", ProjectViewSet, "project")
+router.register("model-versions", ModelVersionViewSet, "model-version")
+router.register("views", ViewViewSet, "view")
+router.register("sheets", SheetViewSet, "sheet")
+router.register("viewports", ViewportViewSet, "viewport")
+router.register("jobs", JobViewSet, "job")
+
+urlpatterns = [
+    path("api/session/", SessionView.as_view()),
+    path("api/schema/", SpectacularAPIView.as_view()),
+    path("api/linework/<str:key>/", LineworkView.as_view(), name="linework"),
+    path("api/ladder/", LadderView.as_view()),
+    path("api/", include(router.urls)),
+    re_path(r"^(?!api/|static/).*$", ensure_csrf_cookie(TemplateView.as_view(template_name="index.html"))),
+]

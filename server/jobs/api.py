@@ -1,0 +1,57 @@
+"""The API of jobs: how far they are, cancelling them, and the files they made."""
+
+from __future__ import annotations
+
+from django.db.models import QuerySet
+from django.http import FileResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema, extend_schema_view
+from rest_framework import serializers, viewsets
+from rest_framework.decorators import action
+from rest_framework.exceptions import NotFound
+from rest_framework.request import Request
+from rest_framework.response import Response
+
+from server.config import storage
+from server.jobs import services
+from server.jobs.models import Job
+
+
+class JobSerializer(serializers.ModelSerializer):
+    class Meta:
+        model = Job
+        fields = ["id", "project", "kind", "state", "about", "stage", "share", "message", "created", "finished"]
+        read_only_fields = fields
+
+
+@extend_schema_view(list=extend_schema(parameters=[OpenApiParameter("project", OpenApiTypes.UUID, required=False)]))
+class JobViewSet(viewsets.ReadOnlyModelViewSet):
+    """Long work of one's own projects, newest first."""
+
+    serializer_class = JobSerializer
+    queryset = Job.objects.none()
+
+    def get_queryset(self) -> QuerySet[Job]:
+        jobs = Job.objects.filter(project__owner=self.request.user)
+        project = self.request.query_params.get("project")
+        return jobs.filter(project=project) if project else jobs
+
+    @extend_schema(request=None, responses=JobSerializer)
+    @action(detail=True, methods=["post"])
+    def cancel(self, request: Request, pk: str) -> Response:
+        """Stop a job as soon as can be; one that has ended stays as it is."""
+        job = self.get_object()
+        if not job.ended:
+            services.cancel(job)
+        return Response(JobSerializer(job).data)
+
+    @extend_schema(responses={(200, "application/pdf"): OpenApiTypes.BINARY})
+    @action(detail=True, methods=["get"])
+    def file(self, request: Request, pk: str) -> FileResponse:
+        """The file that a plot made."""
+        job = self.get_object()
+        if job.kind != Job.Kind.PLOT or not job.result:
+            raise NotFound("This job has made no file.")
+        return FileResponse(
+            storage.path_of(job.result).open("rb"), content_type="application/pdf", filename=job.order["file_name"]
+        )

@@ -1,0 +1,29 @@
+"""Projects: one building job each."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+
+from server.config.versioned import VersionedModel
+
+
+class Project(VersionedModel):
+    """One building job: its model, views and sheets, and what every title block says of it."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="projects", editable=False)
+    name = models.CharField(max_length=200)
+    number = models.CharField(max_length=40, blank=True)
+    client = models.CharField(max_length=200, blank=True)
+    site = models.CharField(max_length=200, blank=True)
+    practice = models.CharField(max_length=200, blank=True)
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["created"]
+
+    def __str__(self) -> str:
+        return self.name

@@ -1,0 +1,146 @@
+"""The API of views and their linework."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db.models import Prefetch, QuerySet
+from django.http import FileResponse, Http404, HttpResponseNotModified
+from django.http.response import HttpResponseBase
+from django.utils.cache import patch_cache_control
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema, extend_schema_field, extend_schema_view
+from rest_framework import serializers, status, viewsets
+from rest_framework.decorators import action
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from drafting.views.spec import KINDS, ViewSpec
+from server.buildings.models import newest_version
+from server.config import storage
+from server.config.versioned import VersionedSerializer
+from server.jobs.api import JobSerializer
+from server.projects.api import OwnProjectField
+from server.sheets.models import Viewport
+from server.views import services
+from server.views.models import STATES, Linework, View
+
+
+class ViewSpecSerializer(serializers.Serializer):
+    """A look at the model; which figures belong to it hangs on its kind. Lengths in mm."""
+
+    kind = serializers.ChoiceField(choices=KINDS)
+    storey = serializers.CharField(required=False)
+    cut = serializers.FloatField(required=False, help_text="Of a plan: height of the cut above the floor.")
+    side = serializers.CharField(required=False)
+    corner = serializers.CharField(required=False)
+    line = serializers.ListField(
+        child=serializers.FloatField(), required=False, min_length=4, max_length=4, help_text="x1, y1, x2, y2"
+    )
+    depth = serializers.FloatField(required=False, allow_null=True)
+
+    def to_internal_value(self, data: Any) -> dict[str, Any]:
+        return ViewSpec.from_dict(super().to_internal_value(data)).as_dict()
+
+
+class ViewSerializer(VersionedSerializer):
+    project = OwnProjectField()
+    spec = ViewSpecSerializer()
+    name = serializers.CharField(max_length=200, required=False)
+    linework = serializers.CharField(source="linework_id", read_only=True, allow_null=True)
+    extents = serializers.SerializerMethodField()
+    notes = serializers.SerializerMethodField()
+    state = serializers.SerializerMethodField()
+    placed_on = serializers.SerializerMethodField()
+
+    class Meta:
+        model = View
+        fields = [
+            "id", "project", "name", "spec", "position", "linework", "extents", "notes", "state", "placed_on", "version"
+        ]  # fmt: skip
+
+    def validate(self, given: dict[str, Any]) -> dict[str, Any]:
+        if self.instance is None and not given.get("name"):
+            given["name"] = ViewSpec.from_dict(given["spec"]).title
+        if self.instance is not None and given.get("project", self.instance.project) != self.instance.project:
+            raise serializers.ValidationError({"project": "A view stays in its project."})
+        return given
+
+    @extend_schema_field(serializers.ListField(child=serializers.FloatField(), allow_null=True))
+    def get_extents(self, view: View) -> list[float] | None:
+        """Least u and v, greatest u and v of the drawing, mm."""
+        return view.linework.extents if view.linework else None
+
+    @extend_schema_field(serializers.ListField(child=serializers.CharField()))
+    def get_notes(self, view: View) -> list[str]:
+        return view.linework.notes if view.linework else []
+
+    @extend_schema_field(serializers.ChoiceField(choices=STATES))
+    def get_state(self, view: View) -> str:
+        newest = self.context.setdefault("newest", {})
+        if view.project_id not in newest:
+            newest[view.project_id] = newest_version(view.project)
+        return services.state_of(view, newest[view.project_id])
+
+    @extend_schema_field(serializers.ListField(child=serializers.CharField()))
+    def get_placed_on(self, view: View) -> list[str]:
+        """Numbers of the sheets that it stands on."""
+        return list(dict.fromkeys(viewport.sheet.number for viewport in view.viewports.all()))
+
+
+@extend_schema_view(list=extend_schema(parameters=[OpenApiParameter("project", OpenApiTypes.UUID, required=False)]))
+class ViewViewSet(viewsets.ModelViewSet):
+    """Views of one's own projects."""
+
+    serializer_class = ViewSerializer
+    queryset = View.objects.none()
+    http_method_names = ["get", "post", "patch", "delete", "head", "options"]
+
+    def get_queryset(self) -> QuerySet[View]:
+        placed = Viewport.objects.select_related("sheet").order_by("sheet__position")
+        views = (
+            View.objects.filter(project__owner=self.request.user)
+            .select_related("linework", "project")
+            .prefetch_related(Prefetch("viewports", placed))
+        )
+        project = self.request.query_params.get("project")
+        return views.filter(project=project) if project else views
+
+    def perform_create(self, serializer: Any) -> None:
+        view = serializer.save()
+        if newest_version(view.project):
+            services.order_drawing(view)
+
+    def perform_update(self, serializer: Any) -> None:
+        before = serializer.instance.spec
+        view = serializer.save()
+        if view.spec != before and newest_version(view.project):
+            services.order_drawing(view)
+
+    @extend_schema(request=None, responses={202: JobSerializer})
+    @action(detail=True, methods=["post"])
+    def draw(self, request: Request, pk: str) -> Response:
+        """Bring this view up to date with the newest model version."""
+        job = services.order_drawing(self.get_object())
+        job.refresh_from_db()
+        return Response(JobSerializer(job).data, status=status.HTTP_202_ACCEPTED)
+
+
+class LineworkView(APIView):
+    """Linework by its key; what lies under a key never changes."""
+
+    @extend_schema(responses=OpenApiTypes.OBJECT)
+    def get(self, request: Request, key: str) -> HttpResponseBase:
+        linework = Linework.objects.filter(pk=key, views__project__owner=request.user).first()
+        if linework is None:
+            raise Http404
+        tag = f'"{key}"'
+        if request.headers.get("If-None-Match") == tag:
+            return HttpResponseNotModified()
+        path = storage.path_of(linework.file)
+        response = FileResponse(path.open("rb"), content_type="application/json")
+        response.headers["Content-Encoding"] = "gzip"
+        response.headers["ETag"] = tag
+        patch_cache_control(response, private=True, immutable=True, max_age=365 * 24 * 3600)
+        return response
