@@ -13,7 +13,7 @@ import sys
 from collections.abc import Sequence
 from typing import Any
 
-from demo.ifc_writer import IfcWriter, Point
+from demo.ifc_writer import IfcWriter, Point, Point3
 
 GROUND, UPPER, LOOKOUT = 0.0, 2900.0, 6000.0
 LENGTH, WIDTH = 12000.0, 7000.0  # the bunkhouse, outside
@@ -39,8 +39,8 @@ def write_observatory(path: str) -> None:
         w.storey("Upper floor", UPPER),
         w.storey("Lookout", LOOKOUT),
     )
-    _site(w)
-    _plinth(w, ground)
+    site = _site(w)
+    _plinth(w, ground, site)
     _bunkhouse_walls(w, ground, upper)
     _floors(w, upper, lookout)
     _roof(w, upper)
@@ -78,7 +78,7 @@ def _declare(w: IfcWriter) -> None:
     w.layered(ROOF, [("Zinc", 10), ("Ventilated battens", 40), ("Framed insulation", 185), ("Lining", 15)])
 
 
-def _site(w: IfcWriter) -> None:
+def _site(w: IfcWriter) -> Any:
     xs = [-9000.0 + 3000.0 * i for i in range(11)]
     ys = [-8000.0 + 2500.0 * j for j in range(9)]
 
@@ -100,7 +100,7 @@ def _site(w: IfcWriter) -> None:
         n = (k + 1) % len(rim)
         faces.append((rim[n], rim[k], base + k, base + n))
     faces.append(tuple(base + k for k in reversed(range(len(rim)))))
-    w.element(
+    return w.element(
         "IfcGeographicElement",
         "Ground",
         w.site,
@@ -111,9 +111,14 @@ def _site(w: IfcWriter) -> None:
     )
 
 
-def _plinth(w: IfcWriter, ground: Any) -> None:
+def _plinth(w: IfcWriter, ground: Any, site: Any) -> None:
+    def dig(low: Point3, high: Point3) -> None:
+        """Take what stands in the ground out of it."""
+        w.opening(site, "Excavation", [w.box(low, high, "")])
+
     def slab(name: str, x0: float, y0: float, x1: float, y1: float, top: float = 0.0, bottom: float = -500.0) -> None:
         solid = w.box((x0, y0, bottom), (x1, y1, top), "Concrete")
+        dig((x0, y0, bottom), (x1, y1, 500))
         w.element("IfcSlab", name, ground, [solid], "Floors", "Concrete", PredefinedType="BASESLAB")
 
     slab("Plinth, bunkhouse", 0, 0, LENGTH, WIDTH)
@@ -121,10 +126,12 @@ def _plinth(w: IfcWriter, ground: Any) -> None:
     slab("Plinth, store", STORE[0], STORE[1], STORE[2], STORE[3], -150)
     for x0, y0, x1, y1 in ((100, 100, LENGTH - 100, 700), (100, WIDTH - 700, LENGTH - 100, WIDTH - 100)):
         solid = w.box((x0, y0, -1500), (x1, y1, -500), "Concrete")
+        dig((x0, y0, -1500), (x1, y1, -500))
         w.element("IfcFooting", "Strip footing", ground, [solid], "Floors", "Concrete", PredefinedType="STRIP_FOOTING")
     for y in (-2700.0, -1500.0):
         for x in (1300.0, 3700.0, 6100.0, 8500.0):
             pier = w.box((x - 150, y - 150, -1900), (x + 150, y + 150, -400), "Concrete")
+            dig((x - 150, y - 150, -1900), (x + 150, y + 150, -400))
             w.element("IfcFooting", "Deck pier", ground, [pier], "Structure", "Concrete", PredefinedType="PAD_FOOTING")
 
 
@@ -308,7 +315,9 @@ def _roof(w: IfcWriter, upper: Any) -> None:
     slope = [(-over, low), (mid, RIDGE), (mid, RIDGE + thick), (-over, low + thick)]
     for name, profile in (("South", slope), ("North", [(WIDTH - y, z) for y, z in reversed(slope)])):
         solid = w.along_x(profile, 0, LENGTH + 600, "Zinc")
-        w.element("IfcSlab", f"{name} slope", upper, [solid], "Roof", ROOF, PredefinedType="ROOF")
+        plane = w.element("IfcSlab", f"{name} slope", upper, [solid], "Roof", ROOF, PredefinedType="ROOF")
+        if name == "South":
+            w.opening(plane, "Flue opening", [w.post((7200, 3100, RIDGE - 1500), 90, 3000, "")])
     x = WALL + 300
     while x < LENGTH - WALL - 200:
         if not any(abs(x - p) < 200 for p in (4300, 8200)):
@@ -364,8 +373,10 @@ def _tower(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
     points.append(((x0 + x1) / 2, (y0 + y1) / 2, top))
     faces = [(3, 2, 1, 0), *((k, (k + 1) % 4, 4 + (k + 1) % 4, 4 + k) for k in range(4))]
     faces += [(4 + k, 4 + (k + 1) % 4, 8) for k in range(4)]
-    w.element("IfcRoof", "Tower roof", lookout, [w.facets(points, faces, "Zinc")], "Roof", "Zinc")
-    mast = w.post(((x0 + x1) / 2, (y0 + y1) / 2, top - 200), 40, 1500, "Steel")
+    roof = w.element("IfcRoof", "Tower roof", lookout, [w.facets(points, faces, "Zinc")], "Roof", "Zinc")
+    foot = ((x0 + x1) / 2, (y0 + y1) / 2, top - 200)
+    w.opening(roof, "Mast opening", [w.post(foot, 40, 1500, "")])
+    mast = w.post(foot, 40, 1500, "Steel")
     w.element("IfcBuildingElementProxy", "Weather mast", lookout, [mast], "Services", "Steel")
 
 
@@ -460,8 +471,7 @@ def _flight(steps: int, rise: float, going: float, foot: float, floor: float, wa
             (foot + way * (k + 1) * going, floor + (k + 1) * rise),
         ]
     head = foot + way * steps * going
-    points += [(head, floor + steps * rise - rise - 120), (foot + way * going, floor)]
-    return points if way < 0 else points
+    return [*points, (head, floor + steps * rise - rise - 120), (foot + way * going, floor)]
 
 
 def _stairs(w: IfcWriter, ground: Any, upper: Any) -> None:

@@ -32,7 +32,9 @@ from server.views.services import order_drawing  # noqa: E402
 
 USER, PASSWORD = "demo", "sanderling-26"
 
-SECTIONS = {
+#: Views beside the plain ones that every model gets.
+MORE_VIEWS = {
+    "Axonometric from the south-east": ViewSpec("axonometric", corner="se"),
     "Section A–A": ViewSpec("section", line=(-9500.0, 3300.0, 17500.0, 3300.0)),
     "Section B–B": ViewSpec("section", line=(6000.0, -8500.0, 6000.0, 12500.0)),
 }
@@ -41,10 +43,11 @@ SECTIONS = {
 #: window in the view's u and v as least u, least v, greatest u, greatest v).
 SHEETS = (
     (
-        "A-01", "Ground floor", "Plan and south elevation", "A3",
+        "A-01", "Ground floor", "Plan, elevation, axonometric", "A3",
         (
             ("Plan, Ground floor", "1:100", (32, 146), (-5200, -4000, 17200, 8000)),
             ("South elevation", "1:200", (282, 190), (-6000, -1500, 17400, 12000)),
+            ("Axonometric from the south-east", "1:200", (32, 36), (-7400, -3400, 14600, 14600)),
         ),
     ),
     (
@@ -56,12 +59,12 @@ SHEETS = (
         ),
     ),
     (
-        "A-03", "Elevations", "All sides", "A3",
+        "A-03", "Elevations", "All sides", "A2",
         (
-            ("South elevation", "1:200", (32, 195), (-6000, -1500, 17400, 12000)),
-            ("North elevation", "1:200", (230, 195), (-17400, -1500, 6000, 12000)),
-            ("West elevation", "1:200", (32, 95), (-8800, -1500, 3800, 12000)),
-            ("East elevation", "1:200", (230, 95), (-3800, -1500, 8800, 12000)),
+            ("South elevation", "1:100", (50, 250), (-6000, -1500, 17400, 12000)),
+            ("North elevation", "1:100", (320, 250), (-17400, -1500, 6000, 12000)),
+            ("West elevation", "1:100", (50, 84), (-8800, -1500, 3800, 12000)),
+            ("East elevation", "1:100", (220, 84), (-3800, -1500, 8800, 12000)),
         ),
     ),
     (
@@ -94,7 +97,7 @@ def load() -> bool:
     try:
         _bring_in(project, user)
         with transaction.atomic():
-            _sections(project)
+            _more_views(project)
             _sheets(project)
         _work()
     except BaseException:
@@ -119,8 +122,8 @@ def _work() -> None:
     call_command("db_worker", batch=True, interval=0, startup_delay=False, verbosity=0, reload=False)
 
 
-def _sections(project: Project) -> None:
-    for k, (name, spec) in enumerate(SECTIONS.items()):
+def _more_views(project: Project) -> None:
+    for k, (name, spec) in enumerate(MORE_VIEWS.items()):
         order_drawing(View.objects.create(project=project, name=name, spec=spec.as_dict(), position=50 + k))
 
 

@@ -35,6 +35,7 @@ class Topology:
         face_source: (F,) int32 index of the triangle in the building.
         normals: (F, 3) unit normals.
         plane: (F,) int32; faces that share a number are connected and of one plane.
+        body: (F,) int32; faces that share a number are connected.
         edges: (E, 2) int32 corners, lower first.
         edge_faces: (E, 2) int32 adjacent faces, -1 where there is none. Where more than two
             meet, the first two that are not of one plane.
@@ -48,6 +49,7 @@ class Topology:
     face_source: Ints
     normals: Floats
     plane: Ints
+    body: Ints
     edges: Ints
     edge_faces: Ints
     edge_kind: NDArray[np.int8]
@@ -90,11 +92,6 @@ def build_topology(vertices: Floats, triangles: Ints, triangle_element: Ints) ->
     kind = np.where(valence == 1, BOUNDARY, np.where(flat, FLAT, FOLD)).astype(np.int8)
     cosine = np.ones(len(edges))
     cosine[two] = (normals[edge_faces[two, 0]] * normals[edge_faces[two, 1]]).sum(1)
-    joined = np.flatnonzero(flat)
-    links = coo_matrix(
-        (np.ones(len(joined)), (edge_faces[joined, 0], edge_faces[joined, 1])), shape=(len(faces), len(faces))
-    )
-    plane = connected_components(links, directed=False)[1].astype(np.int32)
 
     count = int(triangle_element.max()) + 1 if len(triangle_element) else 0
     closed = np.ones(count, bool)
@@ -104,7 +101,8 @@ def build_topology(vertices: Floats, triangles: Ints, triangle_element: Ints) ->
         faces=faces,
         face_source=kept.astype(np.int32),
         normals=normals,
-        plane=plane,
+        plane=_connected(edge_faces[flat], len(faces)),
+        body=_connected(edge_faces[two], len(faces)),
         edges=edges.astype(np.int32),
         edge_faces=edge_faces,
         edge_kind=kind,
@@ -121,6 +119,12 @@ def _weld(vertices: Floats, triangles: Ints, triangle_element: Ints) -> tuple[Fl
     key = np.column_stack([owner, cell])
     _, first, inverse = np.unique(key, axis=0, return_index=True, return_inverse=True)
     return vertices[corner[first]], inverse.reshape(-1, 3).astype(np.int32)
+
+
+def _connected(pairs: Ints, count: int) -> Ints:
+    """Numbers for `count` faces such that those joined by pairs, directly or through others, share one."""
+    links = coo_matrix((np.ones(len(pairs)), (pairs[:, 0], pairs[:, 1])), shape=(count, count))
+    return np.asarray(connected_components(links, directed=False)[1].astype(np.int32))
 
 
 def _of_one_plane(points: Floats, faces: Ints, normals: Floats, a: Ints, b: Ints) -> Bools:

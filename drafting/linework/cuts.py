@@ -8,8 +8,6 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 from numpy.typing import NDArray
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import connected_components
 
 from drafting.building.model import Building
 from drafting.linework import tolerances as tol
@@ -52,8 +50,7 @@ def cut_parts(building: Building, camera: Camera, faces: Faces) -> list[CutPart]
     a, b = points[unique[:, 0]], points[unique[:, 1]]
     share = (camera.cut - a[:, 2]) / (b[:, 2] - a[:, 2])
     at = (a + (b - a) * share[:, None])[:, :2]
-    links = coo_matrix((np.ones(len(node)), (node[:, 0], node[:, 1])), shape=(len(at), len(at)))
-    body = connected_components(links, directed=False)[1][node[:, 0]]
+    body = topology.body[crossing]
 
     grouped: dict[tuple[int, int], list[NDArray[np.int64]]] = defaultdict(list)
     order = np.argsort(body, kind="stable")
@@ -104,7 +101,7 @@ def cut_outlines(parts: list[CutPart]) -> list[tuple[int, Floats]]:
 def _lines_only(geometry: shapely.Geometry) -> shapely.Geometry:
     """A geometry without the points at which two others merely touch."""
     parts = shapely.get_parts(geometry)
-    return shapely.multilinestrings([g for g in parts if g.geom_type in ("LineString", "LinearRing")])
+    return shapely.MultiLineString([g for g in parts if g.geom_type in ("LineString", "LinearRing") and not g.is_empty])
 
 
 def caps(parts: list[CutPart], depth: float) -> Faces:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import pairwise
 
 import numpy as np
 
@@ -35,10 +36,10 @@ def border_items(paper: Paper) -> Iterator[Path | Text]:
         for a, b in ((outer.x, frame.x), (frame.right, outer.right)):
             yield _line((a, y), (b, y), ZONE_PEN)
     lower = ZONE_LETTERING / 2
-    for i, (a, b) in enumerate(zip(across, across[1:], strict=False)):
+    for i, (a, b) in enumerate(pairwise(across)):
         for y in (frame.top + BORDER / 2, frame.y - BORDER / 2):
             yield _label(str(i + 1), ((a + b) / 2, y - lower))
-    for i, (a, b) in enumerate(zip(down[::-1], down[-2::-1], strict=False)):
+    for i, (a, b) in enumerate(pairwise(down[::-1])):
         for x in (frame.x - BORDER / 2, frame.right + BORDER / 2):
             yield _label(LETTERS[i % len(LETTERS)], (x, (a + b) / 2 - lower))
     for start, end in (

@@ -21,6 +21,7 @@ from server.config.versioned import VersionedSerializer
 from server.jobs.api import JobSerializer
 from server.projects.api import OwnProjectField
 from server.sheets import services
+from server.sheets.display_schema import DisplayListSerializer
 from server.sheets.models import Sheet, Viewport
 from server.views.models import View
 
@@ -148,45 +149,6 @@ class ViewportSerializer(VersionedSerializer):
 _of_project = extend_schema_view(
     list=extend_schema(parameters=[OpenApiParameter("project", OpenApiTypes.UUID, required=False)])
 )
-
-
-class PenSerializer(serializers.Serializer):
-    width = serializers.FloatField(help_text="Paper mm.")
-    colour = serializers.CharField()
-
-
-_Points = serializers.ListField(child=serializers.ListField(child=serializers.FloatField()))
-
-
-class DisplayItemSerializer(serializers.Serializer):
-    """One thing on a sheet; `type` says which of the figures it has. See docs/display-list.md."""
-
-    type = serializers.ChoiceField(choices=["path", "fill", "text", "drawing"])
-    points = _Points
-    closed = serializers.BooleanField()
-    pen = PenSerializer()
-    rings = serializers.ListField(
-        child=serializers.ListField(child=serializers.ListField(child=serializers.FloatField()))
-    )
-    colour = serializers.CharField()
-    at = serializers.ListField(child=serializers.FloatField())
-    text = serializers.CharField()
-    size = serializers.FloatField()
-    anchor = serializers.ChoiceField(choices=["start", "middle", "end"])
-    bold = serializers.BooleanField()
-    viewport = serializers.CharField()
-    linework = serializers.CharField()
-    clip = serializers.ListField(child=serializers.ListField(child=serializers.FloatField()))
-    ratio = serializers.FloatField()
-    place = serializers.ListField(child=serializers.FloatField())
-    pens = serializers.DictField(child=PenSerializer())
-    fill = serializers.CharField()
-
-
-class DisplayListSerializer(serializers.Serializer):
-    width = serializers.FloatField(help_text="Paper mm.")
-    height = serializers.FloatField(help_text="Paper mm.")
-    items = DisplayItemSerializer(many=True)
 
 
 class PlotSerializer(serializers.Serializer):

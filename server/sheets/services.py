@@ -21,7 +21,6 @@ from server.projects.models import Project
 from server.sheets.models import Sheet, Viewport
 from server.views.models import Linework, View
 
-
 #: What makes up the geometry of a viewport, beside its scale.
 GEOMETRY = ("x", "y", "width", "height", "centre_u", "centre_v")
 

@@ -374,31 +374,7 @@ export interface components {
             username: string;
             password: string;
         };
-        /** @description One thing on a sheet; `type` says which of the figures it has. See docs/display-list.md. */
-        DisplayItem: {
-            points: number[][];
-            type: components["schemas"]["TypeEnum"];
-            closed: boolean;
-            pen: components["schemas"]["Pen"];
-            rings: number[][][];
-            colour: string;
-            at: number[];
-            text: string;
-            /** Format: double */
-            size: number;
-            anchor: components["schemas"]["AnchorEnum"];
-            bold: boolean;
-            viewport: string;
-            linework: string;
-            clip: number[][];
-            /** Format: double */
-            ratio: number;
-            place: number[];
-            pens: {
-                [key: string]: components["schemas"]["Pen"];
-            };
-            fill: string;
-        };
+        DisplayItem: components["schemas"]["PathItem"] | components["schemas"]["FillItem"] | components["schemas"]["TextItem"] | components["schemas"]["DrawingItem"];
         DisplayList: {
             /**
              * Format: double
@@ -410,8 +386,38 @@ export interface components {
              * @description Paper mm.
              */
             height: number;
-            items: components["schemas"]["DisplayItem"][];
+            readonly items: components["schemas"]["DisplayItem"][];
         };
+        /** @description Linework at paper = place + ratio * (u, v), clipped. */
+        DrawingItem: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "drawing";
+            viewport: string;
+            /** @description The key of its geometry. */
+            linework: string;
+            /** @description Paper mm. */
+            clip: number[][];
+            /**
+             * Format: double
+             * @description Paper mm for one real mm.
+             */
+            ratio: number;
+            place: number[];
+            /** @description By line role. */
+            pens: {
+                [key: string]: components["schemas"]["Pen"];
+            };
+            /** @description Colour of what is cut. */
+            fill: string;
+        };
+        /**
+         * @description * `drawing` - drawing
+         * @enum {string}
+         */
+        DrawingItemTypeEnum: "drawing";
         /**
          * @description * `undrawn` - undrawn
          *     * `fresh` - fresh
@@ -440,6 +446,20 @@ export interface components {
             };
             warnings: string[];
         };
+        FillItem: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "fill";
+            rings: number[][][];
+            colour: string;
+        };
+        /**
+         * @description * `fill` - fill
+         * @enum {string}
+         */
+        FillItemTypeEnum: "fill";
         Job: {
             /** Format: uuid */
             readonly id: string;
@@ -610,6 +630,24 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        PathItem: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "path";
+            /** @description Paper mm. */
+            points: number[][];
+            pen: components["schemas"]["Pen"];
+            closed: boolean;
+            /** @description The viewport it belongs to; blank for none. */
+            viewport: string;
+        };
+        /**
+         * @description * `path` - path
+         * @enum {string}
+         */
+        PathItemTypeEnum: "path";
         Pen: {
             /**
              * Format: double
@@ -731,14 +769,30 @@ export interface components {
              */
             elevation: number;
         };
+        TextItem: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "text";
+            at: number[];
+            text: string;
+            /**
+             * Format: double
+             * @description Height of a capital, paper mm.
+             */
+            size: number;
+            colour: string;
+            anchor: components["schemas"]["AnchorEnum"];
+            bold: boolean;
+            /** @description The viewport it belongs to; blank for none. */
+            viewport: string;
+        };
         /**
-         * @description * `path` - path
-         *     * `fill` - fill
-         *     * `text` - text
-         *     * `drawing` - drawing
+         * @description * `text` - text
          * @enum {string}
          */
-        TypeEnum: "path" | "fill" | "text" | "drawing";
+        TextItemTypeEnum: "text";
         UploadRequest: {
             /** Format: uuid */
             project: string;

@@ -1,0 +1,137 @@
+"""What is on paper: measured in the files, not in the code."""
+
+import io
+from dataclasses import replace
+from unittest import TestCase
+from xml.etree import ElementTree
+
+import numpy as np
+import pikepdf
+
+from drafting.plot.compose import compose
+from drafting.plot.display import Clipped, Drawing, Text, expand
+from drafting.plot.lettering import fit, text_width
+from drafting.plot.pdf import write_pdf
+from drafting.plot.pens import ROLE_PENS, WIDTHS
+from drafting.plot.svg import write_svg
+from drafting.sheets.paper import Paper
+from drafting.sheets.scale import Scale
+from drafting.sheets.sheet import Box, Sheet, TitleFields, Viewport
+from drafting.tests.pdf_reading import page_sizes, strokes, text
+from drafting.tests.scenes import box, drawn
+
+#: A wall of a known length, and a smaller one behind it that only a part of the viewport shows.
+WALL = drawn([box((0, 0, 0), (7250, 300, 2600))], "elevation:south")
+SHEET = Sheet(
+    Paper.of("A3"),
+    TitleFields(project="Bjørnøya šķūnis", title="Wall", number="A-01", creator="I. M.", sheet_of=(1, 3)),
+    (
+        Viewport("one", "wall", Box(40, 200, 160, 60), Scale.parse("1:50"), (3625, 1300), "1", "Wall, large"),
+        Viewport("two", "wall", Box(220, 200, 90, 40), Scale.parse("1:100"), (3625, 1300), "2", "Wall, small"),
+    ),
+)
+
+
+def linework(_key):
+    return WALL
+
+
+class PdfTests(TestCase):
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        cls.pdf = write_pdf([("A-01 Wall", compose(SHEET))], linework, "Set")
+
+    def test_a_known_length_measures_true_in_two_scales_on_one_sheet(self):
+        outlines = [
+            s for s in strokes(self.pdf) if len(s.points) == 5 and abs(s.width - ROLE_PENS["profile"].width) < 0.001
+        ]
+        sizes = sorted(np.ptp(s.points, axis=0).tolist() for s in outlines)
+        wanted = [[7250 / 100, 2600 / 100], [7250 / 50, 2600 / 50]]
+        found = [w for w in wanted if any(np.allclose(w, s, atol=0.01) for s in sizes)]
+        self.assertEqual(found, wanted)
+
+    def test_the_wall_lies_in_the_middle_of_its_frame(self):
+        wall = next(s for s in strokes(self.pdf) if np.allclose(np.ptp(s.points, axis=0), [145, 52], atol=0.01))
+        np.testing.assert_allclose(wall.points.min(axis=0), [120 - 72.5, 230 - 26], atol=0.01)
+
+    def test_every_line_has_the_width_of_a_pen(self):
+        for stroke in strokes(self.pdf):
+            self.assertLess(min(abs(stroke.width - width) for width in WIDTHS), 0.001)
+
+    def test_the_page_has_the_size_of_its_paper(self):
+        np.testing.assert_allclose(page_sizes(self.pdf), [(420, 297)], atol=0.01)
+
+    def test_text_is_text_with_its_accents(self):
+        found = text(self.pdf)
+        for words in ("Bjørnøya šķūnis", "Wall, large", "1:50", "1:100", "As shown", "A-01", "1 of 3", "Drawn by"):
+            self.assertIn(words, found)
+
+    def test_the_lettering_is_embedded_and_only_what_is_used_of_it(self):
+        with pikepdf.open(io.BytesIO(self.pdf)) as pdf:
+            fonts = pdf.pages[0].Resources.Font.values()
+            files = [f.FontDescriptor.FontFile2 for f in fonts if "FontDescriptor" in f]
+            self.assertTrue(files)
+            self.assertTrue(all(len(file.read_bytes()) < 60_000 for file in files))
+
+    def test_the_same_sheets_give_the_same_bytes(self):
+        self.assertEqual(write_pdf([("A-01 Wall", compose(SHEET))], linework, "Set"), self.pdf)
+
+    def test_each_sheet_is_a_page_of_its_own_size_named_in_the_outline(self):
+        tall = replace(SHEET, paper=Paper.of("A2", "portrait"), viewports=())
+        pdf = write_pdf([("A-01 Wall", compose(SHEET)), ("A-02 Tall", compose(tall))], linework)
+        np.testing.assert_allclose(page_sizes(pdf), [(420, 297), (420, 594)], atol=0.01)
+        with pikepdf.open(io.BytesIO(pdf)) as opened, opened.open_outline() as outline:
+            self.assertEqual([item.title for item in outline.root], ["A-01 Wall", "A-02 Tall"])
+
+
+class DisplayListTests(TestCase):
+    def test_a_viewport_clips_and_what_lies_wholly_outside_is_left_out(self):
+        away = replace(SHEET.viewports[0], centre=(100_000.0, 0.0))
+        shown = [i for i in expand(compose(replace(SHEET, viewports=(away,))), linework) if isinstance(i, Clipped)]
+        self.assertEqual([i.items for i in shown], [()])
+
+    def test_the_clip_is_the_frame(self):
+        drawing = next(i for i in compose(SHEET).items if isinstance(i, Drawing))
+        self.assertEqual(drawing.clip, ((40, 200), (200, 200), (200, 260), (40, 260)))
+
+    def test_a_scale_changes_no_pen(self):
+        one, two = (i for i in compose(SHEET).items if isinstance(i, Drawing))
+        self.assertEqual(one.pens, two.pens)
+        self.assertEqual(one.ratio, 2 * two.ratio)
+
+    def test_the_cut_is_drawn_wider_than_the_profile_and_that_wider_than_edges(self):
+        self.assertGreater(ROLE_PENS["cut"].width, ROLE_PENS["profile"].width)
+        self.assertGreater(ROLE_PENS["profile"].width, ROLE_PENS["edge"].width)
+
+    def test_no_value_runs_over_its_box_in_the_title_block(self):
+        long = SHEET.fields.__class__(**dict.fromkeys(("owner", "project", "client", "site", "title", "number", "status", "creator", "project_number"), "Wide words of an endless title " * 12))  # fmt: skip
+        frame_right = 410
+        for item in compose(replace(SHEET, fields=long, viewports=())).items:
+            if isinstance(item, Text):
+                self.assertLess(item.at[0] + text_width(item.text, item.size, item.bold), frame_right + 10)
+                self.assertGreaterEqual(item.size, 1.8 - 1e-9)
+
+    def test_lettering_shrinks_before_it_is_shortened(self):
+        self.assertEqual(fit("Plan", 5, 100), ("Plan", 5))
+        words, size = fit("A rather long title", 5, text_width("A rather long title", 4))
+        self.assertEqual(words, "A rather long title")
+        self.assertAlmostEqual(size, 4)
+        self.assertTrue(fit("A rather long title", 5, 10)[0].endswith("…"))
+
+
+class SvgTests(TestCase):
+    def test_the_drawing_is_in_millimetres_and_measures_true(self):
+        svg = ElementTree.fromstring(write_svg(compose(SHEET), linework, "Wall & <wall>"))
+        self.assertEqual((svg.get("width"), svg.get("viewBox")), ("420mm", "0 0 420 297"))
+        name = "{http://www.w3.org/2000/svg}"
+        paths = [
+            p for g in svg.iter(f"{name}g") if g.get("clip-path") for p in g.iter(f"{name}path") if p.get("stroke")
+        ]
+        spans = []
+        for path in paths:
+            xs = [float(pair.split()[0]) for pair in path.get("d").strip("MZ").split("L")]
+            spans.append(max(xs) - min(xs))
+        np.testing.assert_allclose(spans, [145, 72.5], atol=0.001)
+        self.assertEqual({p.get("stroke-width") for p in paths}, {str(ROLE_PENS["profile"].width)})
+        self.assertIn("Wall, large", [t.text for t in svg.iter(f"{name}text")])

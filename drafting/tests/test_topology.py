@@ -1,0 +1,44 @@
+"""Which edges of a mesh are worth a line, whatever the view."""
+
+from unittest import TestCase
+
+import numpy as np
+
+from drafting.building.topology import BOUNDARY, FLAT, FOLD
+from drafting.tests.scenes import box, building, cylinder
+
+
+class TopologyTests(TestCase):
+    def test_a_box_has_twelve_edges_and_six_planes_and_its_diagonals_are_flat(self):
+        t = building([box((0, 0, 0), (1000, 2000, 3000))]).topology
+        self.assertEqual(np.count_nonzero(t.edge_kind == FOLD), 12)
+        self.assertEqual(np.count_nonzero(t.edge_kind == FLAT), 6)
+        self.assertEqual(len(np.unique(t.plane)), 6)
+        self.assertTrue(t.closed.all())
+
+    def test_a_box_without_its_lid_is_open_round_the_rim(self):
+        points, faces = box((0, 0, 0), (1000, 1000, 1000))
+        t = building([(points, np.delete(faces, [2, 3], axis=0))]).topology
+        self.assertEqual(np.count_nonzero(t.edge_kind == BOUNDARY), 4)
+        self.assertFalse(t.closed.any())
+
+    def test_corners_of_one_element_that_lie_on_each_other_are_one(self):
+        points, faces = box((0, 0, 0), (1000, 1000, 1000))
+        loose = points[faces.reshape(-1)], np.arange(faces.size, dtype=np.int32).reshape(-1, 3)
+        t = building([loose]).topology
+        self.assertEqual(len(t.points), 8)
+        self.assertTrue(t.closed.all())
+
+    def test_corners_of_two_elements_are_never_joined(self):
+        t = building([box((0, 0, 0), (1000, 1000, 1000)), box((1000, 0, 0), (2000, 1000, 1000))]).topology
+        self.assertEqual(len(t.points), 16)
+
+    def test_triangles_without_area_are_left_out(self):
+        points, faces = box((0, 0, 0), (1000, 1000, 1000))
+        t = building([(points, np.concatenate([faces, [[0, 0, 1]]]).astype(np.int32))]).topology
+        self.assertEqual(len(t.faces), 12)
+
+    def test_the_angle_between_the_sides_of_a_prism_is_that_of_its_polygon(self):
+        t = building([cylinder(500, 1000, 24)]).topology
+        angles = np.unique(t.edge_angle[t.edge_kind == FOLD].round(3))
+        np.testing.assert_allclose(angles, [15.0, 90.0])

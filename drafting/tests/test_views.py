@@ -1,0 +1,69 @@
+"""Views as they are typed and kept."""
+
+from unittest import TestCase
+
+import numpy as np
+
+from drafting.errors import NotReachedError, ViewError
+from drafting.linework.model import linework_key
+from drafting.tests.scenes import box, building
+from drafting.views.camera import camera_for
+from drafting.views.spec import CUT_HEIGHT, ViewSpec, parse_view
+
+TYPED = ("plan:Ground@900", "plan:0", "roof", "elevation:east", "section:0,0,1000,-500.5@3000", "axonometric:sw")
+
+
+class ViewSpecTests(TestCase):
+    def test_a_view_is_read_from_what_was_kept_of_it(self):
+        for text in TYPED:
+            view = parse_view(text)
+            self.assertEqual(ViewSpec.from_dict(view.as_dict()), view)
+
+    def test_a_storey_may_have_an_at_sign_in_its_name(self):
+        self.assertEqual(parse_view("plan:Level @ quay").storey, "Level @ quay")
+        self.assertEqual(parse_view("plan:Level @ quay@950").cut, 950)
+        self.assertEqual(parse_view("plan:0").cut, CUT_HEIGHT)
+
+    def test_what_is_no_view_is_refused(self):
+        for text in ("", "plan:", "elevation:up", "section:1,2,3", "section:0,0,0,0", "axonometric:n", "roof:1",
+                     "plan:0@-5", "plan:0@0", "section:0,0,1,1000@0", "worm:1"):  # fmt: skip
+            with self.subTest(text), self.assertRaises(ViewError):
+                parse_view(text)
+
+    def test_a_perspective_is_not_reached(self):
+        with self.assertRaises(NotReachedError):
+            parse_view("perspective:0,0,0,1,1,1")
+
+    def test_what_is_kept_wrongly_is_refused(self):
+        for kept in ({}, {"kind": "plan"}, {"kind": "plan", "storey": 3}, {"kind": "roof", "colour": 1},
+                     {"kind": "plan", "storey": "0", "cut": "high"}, {"kind": "section", "line": [1, 2]}):  # fmt: skip
+            with self.subTest(kept), self.assertRaises(ViewError):
+                ViewSpec.from_dict(kept)
+
+    def test_a_key_changes_with_all_that_the_drawing_hangs_on(self):
+        keys = {linework_key(model, parse_view(text)) for model in ("a", "b") for text in (*TYPED, "plan:Ground@901")}
+        self.assertEqual(len(keys), 2 * (len(TYPED) + 1))
+
+
+class CameraTests(TestCase):
+    def test_every_camera_is_right_handed_and_upright(self):
+        scene = building([box((0, 0, 0), (1000, 1000, 1000))])
+        for text in TYPED:
+            camera = camera_for(scene, parse_view(text))
+            np.testing.assert_allclose(np.cross(camera.right, camera.up), camera.toward, atol=1e-12)
+            np.testing.assert_allclose(camera.axes @ camera.axes.T, np.eye(3), atol=1e-12)
+
+    def test_the_cut_of_a_plan_is_measured_from_its_floor(self):
+        scene = building([box((0, 0, 0), (1000, 1000, 1000))])
+        self.assertEqual(camera_for(scene, parse_view("plan:ground@900")).cut, 900)
+
+    def test_a_storey_that_is_not_there_is_told_with_those_that_are(self):
+        scene = building([box((0, 0, 0), (1000, 1000, 1000))])
+        with self.assertRaisesRegex(ViewError, "“Attic”.*0: Ground"):
+            camera_for(scene, parse_view("plan:Attic"))
+
+    def test_a_model_far_away_is_measured_from_nearby_and_two_versions_from_one_point(self):
+        far = 12_345_678.0
+        one, two = (building([box((far, far, 0), (far + x, far + 900, 900))]) for x in (1000, 70_000))
+        self.assertLess(np.abs(one.vertices[0] - one.origin).max(), 1e7)
+        np.testing.assert_array_equal(one.origin, two.origin)

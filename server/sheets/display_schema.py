@@ -1,0 +1,78 @@
+"""How a display list looks in the API; the core makes it, so nothing is serialised here. See docs/display-list.md."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from drf_spectacular.utils import PolymorphicProxySerializer, extend_schema_field
+from rest_framework import serializers
+
+
+def _points() -> Any:
+    return serializers.ListField(child=serializers.ListField(child=serializers.FloatField()), help_text="Paper mm.")
+
+
+class PenSerializer(serializers.Serializer):
+    width = serializers.FloatField(help_text="Paper mm.")
+    colour = serializers.CharField()
+
+
+class PathItemSerializer(serializers.Serializer):
+    type = serializers.ChoiceField(choices=["path"])
+    points = _points()
+    pen = PenSerializer()
+    closed = serializers.BooleanField()
+    viewport = serializers.CharField(help_text="The viewport it belongs to; blank for none.")
+
+
+class FillItemSerializer(serializers.Serializer):
+    type = serializers.ChoiceField(choices=["fill"])
+    rings = serializers.ListField(child=_points())
+    colour = serializers.CharField()
+
+
+class TextItemSerializer(serializers.Serializer):
+    type = serializers.ChoiceField(choices=["text"])
+    at = serializers.ListField(child=serializers.FloatField())
+    text = serializers.CharField()
+    size = serializers.FloatField(help_text="Height of a capital, paper mm.")
+    colour = serializers.CharField()
+    anchor = serializers.ChoiceField(choices=["start", "middle", "end"])
+    bold = serializers.BooleanField()
+    viewport = serializers.CharField(help_text="The viewport it belongs to; blank for none.")
+
+
+class DrawingItemSerializer(serializers.Serializer):
+    """Linework at paper = place + ratio * (u, v), clipped."""
+
+    type = serializers.ChoiceField(choices=["drawing"])
+    viewport = serializers.CharField()
+    linework = serializers.CharField(help_text="The key of its geometry.")
+    clip = _points()
+    ratio = serializers.FloatField(help_text="Paper mm for one real mm.")
+    place = serializers.ListField(child=serializers.FloatField())
+    pens = serializers.DictField(child=PenSerializer(), help_text="By line role.")
+    fill = serializers.CharField(help_text="Colour of what is cut.")
+
+
+_DisplayItem = PolymorphicProxySerializer(
+    component_name="DisplayItem",
+    serializers={
+        "path": PathItemSerializer,
+        "fill": FillItemSerializer,
+        "text": TextItemSerializer,
+        "drawing": DrawingItemSerializer,
+    },
+    resource_type_field_name="type",
+    many=True,
+)
+
+
+class DisplayListSerializer(serializers.Serializer):
+    width = serializers.FloatField(help_text="Paper mm.")
+    height = serializers.FloatField(help_text="Paper mm.")
+    items = serializers.SerializerMethodField()
+
+    @extend_schema_field(_DisplayItem)
+    def get_items(self, display: Any) -> Any:
+        return display["items"]

@@ -1,0 +1,72 @@
+/** Which page is shown: sign-in, the projects, or a station of one project. */
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Snackbar from "@mui/material/Snackbar";
+import { useEffect } from "react";
+import { Navigate, Route, Routes, useParams } from "react-router-dom";
+import { useProject, useSession } from "./api/queries";
+import { clearDesk, useDesk } from "./board/desk";
+import { Header } from "./parts/Header";
+import { ModelStation } from "./stations/model/ModelStation";
+import { ProjectsPage } from "./stations/projects/ProjectsPage";
+import { SignIn } from "./stations/projects/SignIn";
+import { SheetsStation } from "./stations/sheets/SheetsStation";
+
+export function App() {
+  const session = useSession();
+  if (session.isPending) return null;
+  if (session.error) return <Problem message={session.error.message} />;
+  if (!session.data.username) return <SignIn />;
+  return (
+    <>
+      <Routes>
+        <Route path="/" element={<ProjectsPage />} />
+        <Route path="/projects/:projectId/model" element={<Station name="model" />} />
+        <Route path="/projects/:projectId/sheets/:sheetId?" element={<Station name="sheets" />} />
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Routes>
+      <Message />
+    </>
+  );
+}
+
+function Station({ name }: { name: "model" | "sheets" }) {
+  const { projectId = "" } = useParams();
+  const project = useProject(projectId);
+  useEffect(() => clearDesk, [projectId]);
+  if (project.error) return <Problem message={project.error.message} />;
+  if (!project.data) return null;
+  return (
+    <Box sx={{ height: "100%", display: "flex", flexDirection: "column" }}>
+      <Header project={project.data} station={name} />
+      {name === "model" ? <ModelStation project={project.data} /> : <SheetsStation project={project.data} />}
+    </Box>
+  );
+}
+
+function Message() {
+  const message = useDesk((s) => s.message);
+  const close = () => useDesk.setState({ message: null });
+  return (
+    <Snackbar
+      open={Boolean(message)}
+      autoHideDuration={message?.bad ? 9000 : 2500}
+      onClose={(_, why) => why !== "clickaway" && close()}
+      anchorOrigin={{ vertical: "top", horizontal: "center" }}
+    >
+      <Alert severity={message?.bad ? "error" : "info"} onClose={close} variant="filled" sx={{ bgcolor: message?.bad ? undefined : "text.primary" }}>
+        {message?.text}
+      </Alert>
+    </Snackbar>
+  );
+}
+
+function Problem({ message }: { message: string }) {
+  return (
+    <Box sx={{ height: "100%", display: "flex", alignItems: "center", justifyContent: "center" }}>
+      <Alert severity="error">
+        {message} <a href="/">Go to the projects</a>
+      </Alert>
+    </Box>
+  );
+}

@@ -1,0 +1,64 @@
+/** What the server knows, cached here; the server owns it. */
+import { QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import { ApiError, api, data, type Job } from "./client";
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 5_000,
+      retry: (count, error) => count < 2 && (!(error instanceof ApiError) || error.status === 0),
+    },
+  },
+});
+
+const ofProject = (project: string) => ({ params: { query: { project } } });
+
+export const useSession = () =>
+  useQuery({ queryKey: ["session"], queryFn: () => data(api.GET("/api/session/")), staleTime: Infinity });
+export const useProjects = () => useQuery({ queryKey: ["projects"], queryFn: () => data(api.GET("/api/projects/")) });
+export const useProject = (id: string) =>
+  useQuery({
+    queryKey: ["projects", id],
+    queryFn: () => data(api.GET("/api/projects/{id}/", { params: { path: { id } } })),
+  });
+export const useModelVersions = (project: string) =>
+  useQuery({
+    queryKey: ["model-versions", project],
+    queryFn: () => data(api.GET("/api/model-versions/", ofProject(project))),
+  });
+export const useViews = (project: string) =>
+  useQuery({ queryKey: ["views", project], queryFn: () => data(api.GET("/api/views/", ofProject(project))) });
+export const useSheets = (project: string) =>
+  useQuery({ queryKey: ["sheets", project], queryFn: () => data(api.GET("/api/sheets/", ofProject(project))) });
+export const useViewports = (project: string) =>
+  useQuery({ queryKey: ["viewports", project], queryFn: () => data(api.GET("/api/viewports/", ofProject(project))) });
+export const useLadder = () =>
+  useQuery({ queryKey: ["ladder"], queryFn: () => data(api.GET("/api/ladder/")), staleTime: Infinity });
+export const useDisplay = (sheet: string) =>
+  useQuery({
+    queryKey: ["display", sheet],
+    queryFn: () => data(api.GET("/api/sheets/{id}/display/", { params: { path: { id: sheet } } })),
+    placeholderData: (last) => last,
+    enabled: Boolean(sheet),
+  });
+
+export const isUnderWay = (job: Job) => job.state === "waiting" || job.state === "running";
+
+/** The jobs of a project, watched closely while any is under way; what a job changed is asked for anew when it ends. */
+export function useJobs(project: string) {
+  const client = useQueryClient();
+  const jobs = useQuery({
+    queryKey: ["jobs", project],
+    queryFn: () => data(api.GET("/api/jobs/", ofProject(project))),
+    refetchInterval: (query) => (query.state.data?.some(isUnderWay) ? 400 : 6_000),
+  });
+  const before = useRef(new Set<string>());
+  useEffect(() => {
+    const now = new Set(jobs.data?.filter(isUnderWay).map((job) => job.id));
+    const ended = [...before.current].some((id) => !now.has(id));
+    before.current = now;
+    if (ended) for (const key of ["views", "display", "model-versions"]) void client.invalidateQueries({ queryKey: [key] });
+  }, [client, jobs.data]);
+  return jobs;
+}

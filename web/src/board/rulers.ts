@@ -1,0 +1,60 @@
+/** The table, the paper and the rulers along the paper's own edges, in millimetres. */
+import { colours } from "../theme/theme";
+import { toScreen, type Look } from "./geometry";
+
+const BREADTH = 15;
+
+/** The step between figures that leaves them readable, in mm. */
+function stepFor(scale: number): number {
+  return [5, 10, 20, 50, 100, 200, 500].find((step) => step * scale >= 42) ?? 1000;
+}
+
+export function paintTable(context: CanvasRenderingContext2D, paper: { width: number; height: number }, look: Look) {
+  const [left, bottom] = toScreen(look, 0, 0);
+  const [right, top] = toScreen(look, paper.width, paper.height);
+  context.fillStyle = colours.sand;
+  context.fillRect(0, 0, context.canvas.width, context.canvas.height);
+  context.save();
+  context.shadowColor = "rgba(74, 60, 34, 0.28)";
+  context.shadowBlur = 14;
+  context.shadowOffsetY = 3;
+  context.fillStyle = colours.paper;
+  context.fillRect(left, top, right - left, bottom - top);
+  context.restore();
+  const gap = 7;
+  const step = stepFor(look.scale);
+  const fine = step / 5;
+  context.save();
+  context.strokeStyle = colours.sandShade;
+  context.fillStyle = colours.inkSoft;
+  context.lineWidth = 1;
+  context.font = '10px "Hanken Grotesk Variable", sans-serif';
+  context.textAlign = "center";
+  context.beginPath();
+  for (let k = 0; k * fine <= paper.width + 1e-6; k++) {
+    const x = Math.round(toScreen(look, k * fine, 0)[0]) + 0.5;
+    const main = k % 5 === 0;
+    context.moveTo(x, top - gap);
+    context.lineTo(x, top - gap - (main ? 6 : 3));
+    if (main) context.fillText(String(k * fine), x, top - gap - 8);
+  }
+  for (let k = 0; k * fine <= paper.height + 1e-6; k++) {
+    const y = Math.round(toScreen(look, 0, k * fine)[1]) + 0.5;
+    const main = k % 5 === 0;
+    context.moveTo(left - gap, y);
+    context.lineTo(left - gap - (main ? 6 : 3), y);
+    if (main) {
+      context.save();
+      context.translate(left - gap - BREADTH + 6, y);
+      context.rotate(-Math.PI / 2);
+      context.fillText(String(k * fine), 0, 0);
+      context.restore();
+    }
+  }
+  context.moveTo(left, top - gap + 0.5);
+  context.lineTo(right, top - gap + 0.5);
+  context.moveTo(left - gap + 0.5, top);
+  context.lineTo(left - gap + 0.5, bottom);
+  context.stroke();
+  context.restore();
+}

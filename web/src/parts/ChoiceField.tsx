@@ -1,0 +1,34 @@
+/** A choice among a few, under a small label. */
+import Box from "@mui/material/Box";
+import MenuItem from "@mui/material/MenuItem";
+import Select from "@mui/material/Select";
+
+interface Props {
+  label: string;
+  value: string;
+  choices: readonly (readonly [value: string, name: string])[];
+  width?: number | string;
+  onChoose: (value: string) => void;
+}
+
+export function ChoiceField({ label, value, choices, width = 104, onChoose }: Props) {
+  return (
+    <Box sx={{ width, minWidth: 0 }}>
+      <Box sx={{ fontSize: 11, lineHeight: "15px", color: "text.secondary" }}>{label}</Box>
+      <Select
+        size="small"
+        fullWidth
+        value={value}
+        inputProps={{ "aria-label": label }}
+        MenuProps={{ slotProps: { paper: { sx: { maxHeight: 360 } } } }}
+        onChange={(event) => onChoose(event.target.value)}
+      >
+        {choices.map(([key, name]) => (
+          <MenuItem key={key} value={key} dense>
+            {name}
+          </MenuItem>
+        ))}
+      </Select>
+    </Box>
+  );
+}

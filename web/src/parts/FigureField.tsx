@@ -1,0 +1,48 @@
+/** A field that is written when it is left or Enter is pressed, and put back with Escape. */
+import Box from "@mui/material/Box";
+import OutlinedInput from "@mui/material/OutlinedInput";
+import { useState } from "react";
+
+interface Props {
+  label: string;
+  value: string;
+  width?: number | string;
+  unit?: string;
+  number?: boolean;
+  onCommit: (value: string) => void;
+}
+
+export function FigureField({ label, value, width = 74, unit, number = false, onCommit }: Props) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const shown = typed ?? value;
+  const commit = () => {
+    const wanted = number ? typed?.trim().replace(",", ".") : typed?.trim();
+    setTyped(null);
+    if (wanted === undefined || wanted === value || (number && (wanted === "" || !Number.isFinite(Number(wanted))))) return;
+    onCommit(wanted);
+  };
+  return (
+    <Box component="label" sx={{ display: "block", width, minWidth: 0 }}>
+      <Box component="span" sx={{ display: "block", fontSize: 11, lineHeight: "15px", color: "text.secondary", whiteSpace: "nowrap" }}>
+        {label}
+        {unit && ` (${unit})`}
+      </Box>
+      <OutlinedInput
+        size="small"
+        fullWidth
+        value={shown}
+        inputProps={{ "aria-label": label, inputMode: number ? "decimal" : undefined }}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") commit();
+          if (event.key === "Escape" && typed !== null) {
+            event.stopPropagation();
+            setTyped(null);
+          }
+        }}
+        sx={{ "& input": { fontVariantNumeric: "tabular-nums" } }}
+      />
+    </Box>
+  );
+}

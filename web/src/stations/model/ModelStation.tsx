@@ -1,0 +1,230 @@
+/** The Model station: bring a building file in, and see what was found in it. */
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import LinearProgress from "@mui/material/LinearProgress";
+import { useQueryClient } from "@tanstack/react-query";
+import { useRef, useState, type DragEvent, type ReactNode } from "react";
+import { Link } from "react-router-dom";
+import { api, data, type Job, type ModelVersion, type Project } from "../../api/client";
+import { isUnderWay, useJobs, useModelVersions } from "../../api/queries";
+import { colours } from "../../theme/theme";
+import { upload } from "./upload";
+
+export function ModelStation({ project }: { project: Project }) {
+  const { data: versions = [], isSuccess } = useModelVersions(project.id);
+  const { data: jobs = [] } = useJobs(project.id);
+  const newest = versions[0];
+  const lastRead = jobs.find((job) => job.kind === "read");
+  return (
+    <Box component="main" sx={{ flex: 1, overflowY: "auto", bgcolor: colours.sand, p: 3 }}>
+      <Box sx={{ maxWidth: 1180, mx: "auto", display: "grid", gridTemplateColumns: "340px 1fr", gap: 2.5, alignItems: "start" }}>
+        <Box sx={{ display: "flex", flexDirection: "column", gap: 2.5 }}>
+          <BringIn project={project} lastRead={lastRead} first={!newest} />
+          {versions.length > 0 && <Versions versions={versions} />}
+        </Box>
+        {newest ? (
+          <Found version={newest} project={project} />
+        ) : (
+          isSuccess && (
+            <Panel name="What was found">
+              <Box sx={{ color: "text.secondary", py: 4, textAlign: "center" }}>
+                Nothing yet. Bring in the building as an IFC file; its plans and elevations are then drawn by themselves.
+              </Box>
+            </Panel>
+          )
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function Panel({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <Box component="section" aria-label={name} sx={{ bgcolor: colours.sandPale, border: `1px solid ${colours.sandDeep}`, borderRadius: 1, p: 2 }}>
+      <Box component="h2" sx={{ m: 0, mb: 1.25, fontSize: 14, fontWeight: 650 }}>
+        {name}
+      </Box>
+      {children}
+    </Box>
+  );
+}
+
+function BringIn({ project, lastRead, first }: { project: Project; lastRead: Job | undefined; first: boolean }) {
+  const client = useQueryClient();
+  const input = useRef<HTMLInputElement>(null);
+  const [sent, setSent] = useState<number | null>(null);
+  const [problem, setProblem] = useState("");
+  const [over, setOver] = useState(false);
+  const underWay = lastRead && isUnderWay(lastRead);
+
+  const send = async (file: File | undefined) => {
+    if (!file) return;
+    setProblem("");
+    setSent(0);
+    try {
+      await upload(project.id, file, setSent);
+      await client.invalidateQueries({ queryKey: ["jobs", project.id] });
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    }
+    setSent(null);
+  };
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    void send(event.dataTransfer.files[0]);
+  };
+
+  return (
+    <Panel name={first ? "Bring the building in" : "Bring in a new version"}>
+      <Box
+        onDragOver={(event) => {
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={drop}
+        sx={{
+          border: `1.5px dashed ${over ? colours.rust : colours.sandShade}`,
+          bgcolor: over ? colours.rustPale : colours.paper,
+          borderRadius: 1,
+          p: 2.5,
+          textAlign: "center",
+        }}
+      >
+        <Box sx={{ mb: 1.25 }}>Drop an IFC file here, or</Box>
+        <Button variant="contained" disabled={sent !== null || underWay} onClick={() => input.current?.click()}>
+          Choose a file
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          accept=".ifc"
+          hidden
+          aria-label="Building file"
+          onChange={(event) => {
+            void send(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </Box>
+      {sent !== null && <Progress text="Sending the file" share={sent} />}
+      {underWay && (
+        <>
+          <Progress text={lastRead.stage || "Waiting for its turn"} share={lastRead.share} />
+          <Button onClick={() => void data(api.POST("/api/jobs/{id}/cancel/", { params: { path: { id: lastRead.id } } }))}>Cancel</Button>
+        </>
+      )}
+      {problem && (
+        <Alert severity="error" sx={{ mt: 1.5 }}>
+          {problem}
+        </Alert>
+      )}
+      {!problem && lastRead?.state === "failed" && (
+        <Alert severity="error" sx={{ mt: 1.5 }}>
+          {lastRead.message} The project is as it was.
+        </Alert>
+      )}
+      {lastRead?.state === "cancelled" && <Box sx={{ mt: 1.5, color: "text.secondary" }}>Reading {lastRead.about} was cancelled.</Box>}
+    </Panel>
+  );
+}
+
+function Progress({ text, share }: { text: string; share: number }) {
+  return (
+    <Box role="status" sx={{ mt: 1.5 }}>
+      <Box sx={{ fontSize: 12.5, mb: 0.5, display: "flex", justifyContent: "space-between" }}>
+        <span>{text}</span>
+        <span>{Math.round(share * 100)} %</span>
+      </Box>
+      <LinearProgress variant="determinate" value={share * 100} />
+    </Box>
+  );
+}
+
+function Versions({ versions }: { versions: ModelVersion[] }) {
+  return (
+    <Panel name="Versions">
+      <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none" }}>
+        {versions.map((version, k) => (
+          <Box component="li" key={version.id} sx={{ py: 0.75, borderTop: k ? `1px solid ${colours.sand}` : "none" }}>
+            <Box sx={{ fontWeight: 600, overflowWrap: "anywhere" }}>
+              {version.number} · {version.file_name}
+            </Box>
+            <Box sx={{ fontSize: 12, color: "text.secondary" }}>
+              {new Date(version.created).toLocaleString()} · {version.created_by} · {(version.file_size / 1024 / 1024).toFixed(2)} MB
+            </Box>
+          </Box>
+        ))}
+      </Box>
+    </Panel>
+  );
+}
+
+function Found({ version, project }: { version: ModelVersion; project: Project }) {
+  const { facts } = version;
+  const metres = facts.size.map((x) => (x / 1000).toFixed(2)).join(" × ");
+  const left = Object.entries(facts.left_out);
+  return (
+    <Panel name="What was found">
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(4, auto)", gap: 2, mb: 2 }}>
+        <Fact name="Elements" value={facts.elements.toLocaleString()} />
+        <Fact name="Overall size" value={`${metres} m`} />
+        <Fact name="Unit of the file" value={facts.unit} />
+        <Fact name="Schema" value={facts.schema} />
+      </Box>
+      {facts.warnings.map((warning) => (
+        <Alert key={warning} severity="warning" sx={{ mb: 1 }}>
+          {warning}
+        </Alert>
+      ))}
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 3 }}>
+        <Table name="Storeys" rows={[...facts.storeys].reverse().map((s) => [s.name, `${s.elevation >= 0 ? "+" : "−"}${Math.abs(s.elevation / 1000).toFixed(3)} m`])} />
+        <Table name="Layers" rows={Object.entries(facts.layers).map(([name, count]) => [name, String(count)])} />
+        <Table name="Elements by class" rows={Object.entries(facts.classes).map(([name, count]) => [name, String(count)])} />
+      </Box>
+      {left.length > 0 && (
+        <Box sx={{ mt: 2, fontSize: 12.5, color: "text.secondary" }}>
+          Not drawn, being no building fabric: {left.map(([name, count]) => `${count} ${name}`).join(", ")}.
+        </Box>
+      )}
+      <Box sx={{ mt: 2 }}>
+        <Button variant="outlined" component={Link} to={`/projects/${project.id}/sheets`}>
+          Go to the sheets
+        </Button>
+      </Box>
+    </Panel>
+  );
+}
+
+function Fact({ name, value }: { name: string; value: string }) {
+  return (
+    <Box>
+      <Box sx={{ fontSize: 11.5, color: "text.secondary" }}>{name}</Box>
+      <Box sx={{ fontSize: 15, fontWeight: 600, fontVariantNumeric: "tabular-nums" }}>{value}</Box>
+    </Box>
+  );
+}
+
+function Table({ name, rows }: { name: string; rows: [string, string][] }) {
+  return (
+    <Box component="table" sx={{ borderCollapse: "collapse", width: "100%", fontSize: 13, alignSelf: "start" }}>
+      <Box component="caption" sx={{ textAlign: "left", fontWeight: 600, pb: 0.5 }}>
+        {name}
+      </Box>
+      <tbody>
+        {rows.map(([label, value]) => (
+          <Box component="tr" key={label} sx={{ borderTop: `1px solid ${colours.sand}` }}>
+            <Box component="th" scope="row" sx={{ textAlign: "left", fontWeight: 400, py: 0.5, overflowWrap: "anywhere" }}>
+              {label}
+            </Box>
+            <Box component="td" sx={{ textAlign: "right", py: 0.5, pl: 1, fontVariantNumeric: "tabular-nums", whiteSpace: "nowrap" }}>
+              {value}
+            </Box>
+          </Box>
+        ))}
+      </tbody>
+    </Box>
+  );
+}
