@@ -13,7 +13,10 @@ import sys
 from collections.abc import Sequence
 from typing import Any
 
-from demo.ifc_writer import IfcWriter, Point, Point3
+import shapely
+
+from demo.ground import dug_ground
+from demo.ifc_writer import IfcWriter, Point
 
 GROUND, UPPER, LOOKOUT = 0.0, 2900.0, 6000.0
 LENGTH, WIDTH = 12000.0, 7000.0  # the bunkhouse, outside
@@ -25,6 +28,15 @@ TOWER = (-4200.0, 1400.0, 0.0, 5600.0)  # x0, y0, x1, y1
 TOWER_WALL = 350.0
 TOWER_EAVES = 8600.0
 STORE = (12000.0, 1500.0, 15000.0, 5500.0)
+
+#: What stands in the ground: plinths as x0, y0, x1, y1, and the middles of the deck's piers.
+PLINTHS = {
+    "bunkhouse": (0.0, 0.0, LENGTH, WIDTH),
+    "tower": (TOWER[0] - 100, TOWER[1] - 100, TOWER[2], TOWER[3] + 100),
+    "store": STORE,
+}
+PIERS = [(x, y) for y in (-2700.0, -1500.0) for x in (1300.0, 3700.0, 6100.0, 8500.0)]
+PLINTH_FOOT, PIER_FOOT = -1300.0, -1600.0
 
 TIMBER_WALL, STONE_WALL, INNER_WALL = "Timber wall 285", "Stone wall 350", "Partition 120"
 FLOOR, ROOF = "Timber floor 300", "Standing seam roof 250"
@@ -39,8 +51,8 @@ def write_observatory(path: str) -> None:
         w.storey("Upper floor", UPPER),
         w.storey("Lookout", LOOKOUT),
     )
-    site = _site(w)
-    _plinth(w, ground, site)
+    _site(w)
+    _plinth(w, ground)
     _bunkhouse_walls(w, ground, upper)
     _floors(w, upper, lookout)
     _roof(w, upper)
@@ -78,61 +90,31 @@ def _declare(w: IfcWriter) -> None:
     w.layered(ROOF, [("Zinc", 10), ("Ventilated battens", 40), ("Framed insulation", 185), ("Lining", 15)])
 
 
-def _site(w: IfcWriter) -> Any:
-    xs = [-9000.0 + 3000.0 * i for i in range(11)]
-    ys = [-8000.0 + 2500.0 * j for j in range(9)]
-
-    def height(x: float, y: float) -> float:
-        return -900.0 + y * 0.045 - x * 0.012 + 120 * math.sin(x / 5200) * math.cos(y / 4700)
-
-    top = [(x, y, min(-120.0, height(x, y))) for y in ys for x in xs]
-    nx, ny = len(xs), len(ys)
-    faces: list[tuple[int, ...]] = []
-    for j in range(ny - 1):
-        for i in range(nx - 1):
-            a = j * nx + i
-            faces += [(a, a + 1, a + nx + 1), (a, a + nx + 1, a + nx)]
-    rim = [*range(nx), *(j * nx + nx - 1 for j in range(1, ny)), *range(ny * nx - 2, (ny - 1) * nx - 1, -1)]
-    rim += [j * nx for j in range(ny - 2, 0, -1)]
-    below = [(top[k][0], top[k][1], -3000.0) for k in rim]
-    base = len(top)
-    for k in range(len(rim)):
-        n = (k + 1) % len(rim)
-        faces.append((rim[n], rim[k], base + k, base + n))
-    faces.append(tuple(base + k for k in reversed(range(len(rim)))))
-    return w.element(
-        "IfcGeographicElement",
-        "Ground",
-        w.site,
-        [w.facets([*top, *below], faces, "Earth")],
-        "Site",
-        "Earth",
-        PredefinedType="TERRAIN",
-    )
+def _site(w: IfcWriter) -> None:
+    plinths = shapely.union_all([shapely.box(*corners) for corners in PLINTHS.values()])
+    pits = [(plinths, PLINTH_FOOT), *((shapely.box(*_pier(x, y)), PIER_FOOT) for x, y in PIERS)]
+    points, faces = dug_ground(pits)
+    solid = w.facets(points, faces, "Earth")
+    w.element("IfcGeographicElement", "Ground", w.site, [solid], "Site", "Earth", PredefinedType="TERRAIN")
 
 
-def _plinth(w: IfcWriter, ground: Any, site: Any) -> None:
-    def dig(low: Point3, high: Point3) -> None:
-        """Take what stands in the ground out of it."""
-        w.opening(site, "Excavation", [w.box(low, high, "")])
+def _pier(x: float, y: float) -> tuple[float, float, float, float]:
+    return x - 150, y - 150, x + 150, y + 150
 
-    def slab(name: str, x0: float, y0: float, x1: float, y1: float, top: float = 0.0, bottom: float = -500.0) -> None:
-        solid = w.box((x0, y0, bottom), (x1, y1, top), "Concrete")
-        dig((x0, y0, bottom), (x1, y1, 500))
-        w.element("IfcSlab", name, ground, [solid], "Floors", "Concrete", PredefinedType="BASESLAB")
 
-    slab("Plinth, bunkhouse", 0, 0, LENGTH, WIDTH)
-    slab("Plinth, tower", TOWER[0] - 100, TOWER[1] - 100, TOWER[2], TOWER[3] + 100)
-    slab("Plinth, store", STORE[0], STORE[1], STORE[2], STORE[3], -150)
-    for x0, y0, x1, y1 in ((100, 100, LENGTH - 100, 700), (100, WIDTH - 700, LENGTH - 100, WIDTH - 100)):
-        solid = w.box((x0, y0, -1500), (x1, y1, -500), "Concrete")
-        dig((x0, y0, -1500), (x1, y1, -500))
-        w.element("IfcFooting", "Strip footing", ground, [solid], "Floors", "Concrete", PredefinedType="STRIP_FOOTING")
-    for y in (-2700.0, -1500.0):
-        for x in (1300.0, 3700.0, 6100.0, 8500.0):
-            pier = w.box((x - 150, y - 150, -1900), (x + 150, y + 150, -400), "Concrete")
-            dig((x - 150, y - 150, -1900), (x + 150, y + 150, -400))
-            w.element("IfcFooting", "Deck pier", ground, [pier], "Structure", "Concrete", PredefinedType="PAD_FOOTING")
+def _plinth(w: IfcWriter, ground: Any) -> None:
+    for name, (x0, y0, x1, y1) in PLINTHS.items():
+        top = -150.0 if name == "store" else 0.0
+        slab = w.box((x0, y0, top - 250), (x1, y1, top), "Concrete")
+        w.element("IfcSlab", f"Ground slab, {name}", ground, [slab], "Floors", "Concrete", PredefinedType="BASESLAB")
+        plinth = w.box((x0, y0, PLINTH_FOOT), (x1, y1, top - 250), "Concrete")
+        w.element(
+            "IfcFooting", f"Plinth, {name}", ground, [plinth], "Structure", "Concrete", PredefinedType="STRIP_FOOTING"
+        )
+    for x, y in PIERS:
+        x0, y0, x1, y1 = _pier(x, y)
+        pier = w.box((x0, y0, PIER_FOOT), (x1, y1, -400), "Concrete")
+        w.element("IfcFooting", "Deck pier", ground, [pier], "Structure", "Concrete", PredefinedType="PAD_FOOTING")
 
 
 # Windows and doors. `axis` is "x" where the wall runs along x; `at` is the wall's lower face across it.

@@ -27,15 +27,14 @@ class CutPart:
     open_lines: shapely.Geometry
 
 
-def cut_parts(building: Building, camera: Camera, faces: Faces) -> list[CutPart]:
-    """Cut every element at the camera's cutting plane.
+def cut_parts(building: Building, camera: Camera, depth: float, faces: Faces) -> list[CutPart]:
+    """Cut every element at a depth.
 
     A corner that lies in the plane counts as nearer to the viewer, so that a face in the plane is no special case.
     """
-    assert camera.cut is not None  # only a view that cuts asks
     topology = building.topology
     points = camera.project(topology.points)
-    near = points[:, 2] >= camera.cut
+    near = points[:, 2] >= depth
     crossing = np.flatnonzero(near[topology.faces].any(axis=1) & ~near[topology.faces].all(axis=1))
     if not len(crossing):
         return []
@@ -48,7 +47,7 @@ def cut_parts(building: Building, camera: Camera, faces: Faces) -> list[CutPart]
     unique, node = np.unique(sides, axis=0, return_inverse=True)
     node = node.reshape(-1, 2)
     a, b = points[unique[:, 0]], points[unique[:, 1]]
-    share = (camera.cut - a[:, 2]) / (b[:, 2] - a[:, 2])
+    share = (depth - a[:, 2]) / (b[:, 2] - a[:, 2])
     at = (a + (b - a) * share[:, None])[:, :2]
     body = topology.body[crossing]
 
@@ -126,7 +125,8 @@ def caps(parts: list[CutPart], depth: float) -> Faces:
 def rings_of(area: shapely.Geometry) -> list[tuple[Floats, ...]]:
     """The rings of each polygon of an area, outline first, without their closing point."""
     found = []
-    for polygon in shapely.get_parts(area):
+    # Corners that stand in a straight side come from the triangulation.
+    for polygon in shapely.get_parts(shapely.simplify(area, 2 * tol.REGION_GRID)):
         if polygon.geom_type == "Polygon" and not polygon.is_empty:
             rings = [polygon.exterior, *polygon.interiors]
             found.append(tuple(shapely.get_coordinates(ring)[:-1] for ring in rings))

@@ -33,9 +33,10 @@ def draw_from(building: Building, camera: Camera, progress: Progress = silent) -
     parts: list[CutPart] = []
     if camera.cut is not None:
         progress("Cutting", 0.15)
-        parts = cut_parts(building, camera, faces)
-        faces = limit_faces(faces, camera.cut, keep_nearer=False).joined(caps(parts, camera.cut))
-        edges = limit_edges(edges, camera.cut, keep_nearer=False)
+        at = camera.cut - tol.IN_PLANE
+        parts = cut_parts(building, camera, at, faces)
+        faces = limit_faces(faces, at, keep_nearer=False).joined(caps(parts, at))
+        edges = limit_edges(edges, at, keep_nearer=False)
     if camera.far is not None:
         faces = limit_faces(faces, camera.far, keep_nearer=True)
         edges = limit_edges(edges, camera.far, keep_nearer=True)

@@ -24,5 +24,7 @@ SAME_LINE = 0.02
 SAME_POINT = 0.01
 #: A line shorter than this that joins no other is dropped: 0.05 mm on paper at 1:20.
 SHORTEST = 1.0
+#: A corner this far behind the cutting plane still lies in it, and what lies in it counts as cut: kernels round.
+IN_PLANE = 0.001
 #: Grid that cut regions are computed on, so that shared borders meet exactly.
 REGION_GRID = 0.001

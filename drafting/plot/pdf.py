@@ -25,7 +25,7 @@ def write_pdf(
     """A PDF with one page for each (name, display list), each in its own size and named in the outline."""
     _register_fonts()
     out = io.BytesIO()
-    canvas = Canvas(out, invariant=1, pageCompression=1)
+    canvas = Canvas(out, invariant=1, pageCompression=1, initialFontName="lettering")
     canvas.setTitle(title)
     canvas.setAuthor(author)
     canvas.setCreator("Dunefold")

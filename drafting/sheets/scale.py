@@ -26,7 +26,7 @@ class Scale:
         if self.ratio <= 0:
             raise ScaleError(f"A scale is more than nought; {self.ratio} is not. Write it as 1:50.")
         if not SMALLEST <= self.ratio <= LARGEST:
-            raise ScaleError(f"{self} is beyond what a drawing can have, which is 100:1 to 1:100000.")
+            raise ScaleError(f"A scale of {self} is beyond what a drawing can have, which is 100:1 to 1:100000.")
 
     def __str__(self) -> str:
         over = 1 / self.ratio

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
+from itertools import pairwise
 
 import numpy as np
 import shapely
@@ -44,7 +45,7 @@ def prism(ring: Sequence[tuple[float, float]], low: float, high: float, holes: S
         add((ax, high, az), (cx, high, cz), (bx, high, bz))
     for k, line in enumerate([area.exterior, *area.interiors]):
         ccw = shapely.is_ccw(line)
-        for (ax, az), (bx, bz) in zip(line.coords, line.coords[1:], strict=False):
+        for (ax, az), (bx, bz) in pairwise(line.coords):
             if ccw != (k == 0):
                 (ax, az), (bx, bz) = (bx, bz), (ax, az)
             add((ax, low, az), (ax, high, az), (bx, high, bz))

@@ -1,5 +1,6 @@
 """From pieces to lines."""
 
+from itertools import pairwise
 from unittest import TestCase
 
 import numpy as np
@@ -20,7 +21,7 @@ def strokes(*ends, role=None, element=None, depth=None):
 
 
 def lines(polylines):
-    return [polylines.points[a:b, :2].tolist() for a, b in zip(polylines.starts, polylines.starts[1:], strict=False)]
+    return [polylines.points[a:b, :2].tolist() for a, b in pairwise(polylines.starts)]
 
 
 class JoiningTests(TestCase):

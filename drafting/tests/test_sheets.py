@@ -1,6 +1,7 @@
 """Scales, paper, and where things lie on a sheet."""
 
 from fractions import Fraction
+from itertools import pairwise
 from unittest import TestCase
 
 from hypothesis import given
@@ -47,7 +48,7 @@ class ScaleTests(TestCase):
 class PaperTests(TestCase):
     def test_each_size_is_half_of_the_one_before(self):
         sizes = [Paper.of(name) for name in ("A0", "A1", "A2", "A3", "A4")]
-        for large, small in zip(sizes, sizes[1:], strict=False):
+        for large, small in pairwise(sizes):
             self.assertAlmostEqual(large.width / 2, small.height, delta=0.5)
             self.assertEqual(large.height, small.width)
 

@@ -68,9 +68,19 @@ class Hand:
         """
         self.start()
         begun = heard = time.monotonic()
+        looked = 0.0
         try:
             self._pipe.send((function.__module__, function.__qualname__, arguments))
             while True:
+                now = time.monotonic()
+                if now - looked > LOOK:
+                    looked = now
+                    if not wanted():
+                        self.drop()
+                        raise Cancelled
+                    if now - begun > time_limit or now - heard > stall_limit:
+                        self.drop()
+                        raise HandError("This took longer than is allowed here and was stopped. Take a smaller file.")
                 if self._pipe.poll(LOOK):
                     kind, *rest = self._pipe.recv()
                     heard = time.monotonic()
@@ -85,12 +95,6 @@ class Hand:
                         raise HandError("This needs more memory than is allowed here. Take a smaller file.")
                     else:
                         raise HandError(f"The work failed: {rest[0]}")
-                elif not wanted():
-                    self.drop()
-                    raise Cancelled
-                elif time.monotonic() - begun > time_limit or time.monotonic() - heard > stall_limit:
-                    self.drop()
-                    raise HandError("This took longer than is allowed here and was stopped. Take a smaller file.")
         except (EOFError, BrokenPipeError, ConnectionResetError) as error:
             self.drop()
             raise HandError("The reader crashed on this. Export the file again, or in parts.") from error

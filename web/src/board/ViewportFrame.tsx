@@ -1,6 +1,6 @@
 /** A viewport under the hand: its frame, its handles, and what dragging them does. */
 import Box from "@mui/material/Box";
-import { useRef, type PointerEvent } from "react";
+import { useEffect, useRef, type PointerEvent } from "react";
 import { colours } from "../theme/theme";
 import { useDesk } from "./desk";
 import { cropped, moved, shifted, toScreen, type Geometry, type Look } from "./geometry";
@@ -31,6 +31,11 @@ export function ViewportFrame({ id, label, geometry, look, onChange }: Props) {
   const draft = useDesk((s) => (s.draft?.id === id ? s.draft.geometry : null));
   const now = draft ?? geometry;
   const element = useRef<HTMLDivElement>(null);
+
+  // What is selected has the keys, however it came to be selected.
+  useEffect(() => {
+    if (selected && !document.activeElement?.closest("input, [role=dialog]")) element.current?.focus({ preventScroll: true });
+  }, [selected]);
 
   /** Follow the pointer: `change` gives the geometry for a distance in paper mm. Escape lets go without a change. */
   function follow(event: PointerEvent, what: string, change: (dx: number, dy: number) => Geometry) {

@@ -59,7 +59,8 @@ export const theme = createTheme({
     },
     MuiDialog: { styleOverrides: { paper: { backgroundColor: colours.sandPale, border: `1px solid ${colours.sandShade}` } } },
     MuiTooltip: {
-      defaultProps: { enterDelay: 400, disableInteractive: true },
+      // A tip describes its control; the name of the control is what stands on it.
+      defaultProps: { enterDelay: 400, disableInteractive: true, describeChild: true },
       styleOverrides: { tooltip: { backgroundColor: colours.ink, fontSize: 12 } },
     },
   },

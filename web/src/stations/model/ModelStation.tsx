@@ -180,7 +180,7 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
         </Alert>
       ))}
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 3 }}>
-        <Table name="Storeys" rows={[...facts.storeys].reverse().map((s) => [s.name, `${s.elevation >= 0 ? "+" : "−"}${Math.abs(s.elevation / 1000).toFixed(3)} m`])} />
+        <Table name="Storeys" rows={[...facts.storeys].reverse().map((s) => [s.name, levelText(s.elevation)])} />
         <Table name="Layers" rows={Object.entries(facts.layers).map(([name, count]) => [name, String(count)])} />
         <Table name="Elements by class" rows={Object.entries(facts.classes).map(([name, count]) => [name, String(count)])} />
       </Box>
@@ -196,6 +196,12 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
       </Box>
     </Panel>
   );
+}
+
+/** A level as the trade writes it: +2.900 m, ±0.000 m. */
+function levelText(elevation: number) {
+  const sign = Math.abs(elevation) < 0.5 ? "±" : elevation > 0 ? "+" : "−";
+  return `${sign}${Math.abs(elevation / 1000).toFixed(3)} m`;
 }
 
 function Fact({ name, value }: { name: string; value: string }) {

@@ -1,0 +1,84 @@
+"""The command line: one view of a file, to every output."""
+
+import contextlib
+import io
+import json
+import tempfile
+from pathlib import Path
+from unittest import TestCase
+
+import numpy as np
+
+from drafting.command import main
+from drafting.tests.ifc_files import write_ifc
+from drafting.tests.pdf_reading import page_sizes, strokes, text
+
+
+class CommandTests(TestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+        self.file = str(write_ifc(self.folder / "house.ifc", unit="metre"))
+
+    def run_command(self, *arguments):
+        out, err = io.StringIO(), io.StringIO()
+        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+            try:
+                code = main([self.file, *arguments])
+            except SystemExit as stop:
+                code = stop.code
+        return code, out.getvalue(), err.getvalue()
+
+    def test_a_pdf_at_a_named_scale_and_paper_measures_true(self):
+        out = self.folder / "out.pdf"
+        code, *_ = self.run_command("--view", "elevation:south", "--scale", "1:33 1/3", "--paper", "A2", "-o", str(out))
+        self.assertEqual(code, 0)
+        pdf = out.read_bytes()
+        np.testing.assert_allclose(page_sizes(pdf), [(594, 420)], atol=0.01)
+        spans = [np.ptp(s.points, axis=0) for s in strokes(pdf)]
+        self.assertTrue(any(np.allclose(span, [150, 75], atol=0.01) for span in spans))
+        self.assertIn("South elevation", text(pdf))
+
+    def test_the_json_is_the_documented_format(self):
+        out = self.folder / "out.json"
+        self.assertEqual(self.run_command("--view", "plan:Deck@1000", "-o", str(out))[0], 0)
+        drawing = json.loads(out.read_text())
+        self.assertEqual(
+            drawing["view"], {"right": [1, 0, 0], "up": [0, 1, 0], "toward": [0, 0, 1], "origin": [0, 0, 0]}
+        )
+        (line,) = drawing["lines"]
+        self.assertEqual((line["role"], line["layer"], len(line["element"])), ("cut", "Layer of Wall", 22))
+        self.assertEqual({p[2] for p in line["points"]}, {4000})
+        (region,) = drawing["regions"]
+        self.assertEqual(region["material"], "Stone")
+        self.assertEqual(sorted(region["rings"][0]), [[1000, 0], [1000, 200], [6000, 0], [6000, 200]])
+
+    def test_an_svg_is_written(self):
+        out = self.folder / "out.svg"
+        self.assertEqual(self.run_command("--view", "roof", "--orientation", "portrait", "-o", str(out))[0], 0)
+        self.assertIn('width="297mm" height="420mm"', out.read_text())
+
+    def test_the_list_names_storeys_layers_and_counts(self):
+        code, out, _ = self.run_command("--list")
+        self.assertEqual(code, 0)
+        for words in ("0  Deck  +3000 mm", "1  Layer of Wall", "1  IfcWall"):
+            self.assertIn(words, out)
+
+    def test_what_is_not_reached_exits_with_2_and_what_is_wrong_with_1(self):
+        out = ["-o", str(self.folder / "out.pdf")]
+        for arguments, wanted, why in (
+            (["--view", "perspective:0,0,0,1,1,1", *out], 2, "Perspectives are not drawn yet"),
+            (["--view", "elevation:up", *out], 1, "“up”"),
+            (["--view", "plan:Attic", *out], 1, "“Attic”"),
+            (["--view", "roof", "--scale", "0:1", *out], 1, "“0:1”"),
+            (["--view", "roof", "--scale", "10:1", *out], 1, "does not fit A3"),
+            (["--view", "roof", "--paper", "Q1", *out], 1, "“Q1”"),
+            (["--view", "roof", "-o", "out.doc"], 2, "out.doc"),
+            (["--view", "roof"], 2, "-o"),
+        ):
+            with self.subTest(arguments):
+                code, _, err = self.run_command(*arguments)
+                self.assertEqual(code, wanted)
+                self.assertIn(why, err)
+        self.assertFalse((self.folder / "out.pdf").exists())

@@ -1,0 +1,118 @@
+"""The real thing for the browser tests: live server, worker, and a browser that is signed in."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.db import connection
+from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+
+# The browser's driver runs its own event loop in this thread; Django's ORM is used beside it, not within.
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+
+#: How long a step is waited for, and how long the first one that needs the worker, which has to come up; milliseconds.
+PATIENCE, FIRST = 40_000, 150_000
+CHROMIUM = os.environ.get("DUNEFOLD_BROWSER", "/usr/bin/chromium")
+QUIET = ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+
+
+class Office(StaticLiveServerTestCase):
+    """A drafter at the interface, with web and worker running as they do for real."""
+
+    playwright: Playwright
+    browser: Browser
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls.playwright = sync_playwright().start()
+        cls.addClassCleanup(cls.playwright.stop)
+        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
+        cls.addClassCleanup(cls.browser.close)
+
+    def setUp(self) -> None:
+        environment = {
+            **os.environ,
+            "DUNEFOLD_DATABASE": str(connection.settings_dict["NAME"]),
+            "DUNEFOLD_DATA": str(settings.DATA),
+        }
+        # One for each test: the database is emptied between them, which no worker outlives.
+        worker = subprocess.Popen([sys.executable, "manage.py", "work"], cwd=settings.ROOT, env=environment)
+        self.addCleanup(worker.wait, 10)
+        self.addCleanup(worker.terminate)
+        get_user_model().objects.create_user("ines", password="samphire-88")
+        expect.set_options(timeout=PATIENCE)
+        context = self.browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
+        context.set_default_timeout(PATIENCE)
+        self.addCleanup(context.close)
+        self.page = context.new_page()
+        self.problems: list[str] = []
+        self.page.on("pageerror", lambda error: self.problems.append(str(error)))
+        self.addCleanup(lambda: self.assertEqual(self.problems, []))
+        self.sign_in(self.page)
+
+    def sign_in(self, page: Page) -> None:
+        page.goto(self.live_server_url)
+        page.get_by_label("Name").fill("ines")
+        page.get_by_label("Password").fill("samphire-88")
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_role("heading", name="Projects")).to_be_visible()
+
+    def add_project(self, name: str) -> None:
+        self.page.get_by_label("Name of a new project").fill(name)
+        self.page.get_by_role("button", name="Add project").click()
+        expect(self.page.get_by_role("region", name="Bring the building in")).to_be_visible()
+
+    def bring_in(self, path: Path) -> None:
+        self.page.get_by_label("Building file").set_input_files(path)
+        expect(self.page.get_by_text("Overall size")).to_be_visible(timeout=FIRST)
+
+    def open_sheets(self) -> None:
+        self.page.get_by_role("navigation", name="Stations").get_by_role("link", name="Sheets").click()
+
+    # On the board
+
+    @property
+    def board(self) -> Any:
+        return self.page.locator("#board")
+
+    def pull_out_views(self) -> None:
+        self.page.get_by_role("button", name="Views", exact=True).click()
+
+    def drag_card(self, name: str, to: tuple[float, float]) -> Any:
+        """Drag a view's card to a point of the board, given as shares of its width and height."""
+        card = self.page.get_by_role("button", name=f"Place {name}")
+        expect(card).to_have_attribute("aria-disabled", "false")
+        card.scroll_into_view_if_needed()
+        box, board = card.bounding_box(), self.board.bounding_box()
+        self.page.mouse.move(box["x"] + box["width"] / 2, box["y"] + 40)
+        self.page.mouse.down()
+        self.page.mouse.move(box["x"] + box["width"] + 40, box["y"] + 60)
+        self.page.mouse.move(board["x"] + board["width"] * to[0], board["y"] + board["height"] * to[1], steps=4)
+        self.page.mouse.up()
+        viewport = self.viewport(name)
+        expect(viewport).to_be_visible()
+        return viewport
+
+    def viewport(self, name: str) -> Any:
+        return self.page.get_by_role("button", name=f": {name},")
+
+    def figure(self, label: str) -> float:
+        return float(self.page.get_by_role("textbox", name=label, exact=True).input_value())
+
+    def drag(self, locator: Any, dx: float, dy: float) -> None:
+        """Drag something from its middle, in pixels."""
+        box = locator.bounding_box()
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x + dx / 2, y + dy / 2)
+        self.page.mouse.move(x + dx, y + dy)
+        self.page.mouse.up()

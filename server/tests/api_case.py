@@ -1,0 +1,61 @@
+"""What the API tests share: a project with a model, whose jobs are done as soon as they are ordered."""
+
+from __future__ import annotations
+
+import shutil
+import tempfile
+from pathlib import Path
+from typing import Any
+
+from django.contrib.auth import get_user_model
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import TestCase, override_settings
+from rest_framework.test import APIClient
+
+from drafting.tests.ifc_files import write_ifc
+
+AT_ONCE = {"default": {"BACKEND": "django_tasks.backends.immediate.ImmediateBackend"}}
+
+
+class ApiCase(TestCase):
+    """Signed in as Ines; data in a folder of its own."""
+
+    def setUp(self) -> None:
+        self.data = Path(tempfile.mkdtemp())
+        self.addCleanup(shutil.rmtree, self.data)
+        changed = override_settings(DATA=self.data, TASKS=AT_ONCE)
+        changed.enable()
+        self.addCleanup(changed.disable)
+        self.user = get_user_model().objects.create_user("ines", password="samphire-88")
+        self.client: APIClient = APIClient()
+        self.client.force_login(self.user)
+
+    def call(self, method: str, path: str, body: Any = None, status: int = 200, **extra: Any) -> Any:
+        """Ask the API, do the jobs that this orders, and return the answer's body."""
+        with self.captureOnCommitCallbacks(execute=True):
+            response = getattr(self.client, method)(f"/api/{path}", body, **extra)
+        self.assertEqual(response.status_code, status, getattr(response, "data", ""))
+        return response.data
+
+    def make_project(self, name: str = "Quay house") -> str:
+        return self.call("post", "projects/", {"name": name, "practice": "Reed and Rope"}, 201)["id"]
+
+    def ifc(self, **given: Any) -> bytes:
+        return write_ifc(self.data / "house.ifc", **given).read_bytes()
+
+    def bring_in(self, project: str, content: bytes | None = None, status: int = 202) -> Any:
+        """Upload a file and return its job as it ended."""
+        file = SimpleUploadedFile("house.ifc", self.ifc() if content is None else content)
+        job = self.call("post", "model-versions/", {"project": project, "file": file}, status, format="multipart")
+        return self.call("get", f"jobs/{job['id']}/") if status == 202 else job
+
+    def project_with_model(self) -> str:
+        project = self.make_project()
+        self.assertEqual(self.bring_in(project)["state"], "done")
+        return project
+
+    def view_named(self, project: str, name: str) -> Any:
+        return next(v for v in self.call("get", f"views/?project={project}") if v["name"] == name)
+
+    def files_kept(self) -> list[Path]:
+        return [p for p in (self.data / "files").rglob("*") if p.is_file()]

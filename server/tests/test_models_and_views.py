@@ -1,0 +1,142 @@
+"""Bringing a building in, and the views that are drawn from it."""
+
+import gzip
+import json
+from unittest import mock
+
+from django.test import override_settings
+
+from drafting.tests.ifc_files import write_ifc
+from server.buildings.models import ModelVersion
+from server.jobs.models import Job
+from server.tests.api_case import ApiCase
+from server.views import services
+from server.views.models import Linework, View
+
+
+class BringInTests(ApiCase):
+    def test_a_file_becomes_a_version_with_its_facts_and_its_plain_views(self):
+        project = self.project_with_model()
+        (version,) = self.call("get", f"model-versions/?project={project}")
+        self.assertEqual((version["number"], version["file_name"], version["created_by"]), (1, "house.ifc", "ines"))
+        self.assertEqual(version["facts"]["storeys"], [{"name": "Deck", "elevation": 3000.0}])
+        self.assertEqual(version["facts"]["size"], [5000.0, 200.0, 2500.0])
+        views = self.call("get", f"views/?project={project}")
+        self.assertEqual([v["name"] for v in views], ["Plan, Deck", "Roof plan", "North elevation", "South elevation",
+                                                      "East elevation", "West elevation"])  # fmt: skip
+        self.assertEqual({v["state"] for v in views}, {"fresh"})
+
+    def test_a_new_file_makes_a_new_version_and_leaves_the_drawings_behind(self):
+        project = self.project_with_model()
+        self.bring_in(project, self.ifc(unit="metre", extra="IfcSlab"))
+        self.assertEqual([v["number"] for v in self.call("get", f"model-versions/?project={project}")], [2, 1])
+        view = self.view_named(project, "South elevation")
+        self.assertEqual(view["state"], "behind")
+        self.assertTrue(view["linework"])
+        self.call("post", f"views/{view['id']}/draw/", status=202)
+        now = self.view_named(project, "South elevation")
+        self.assertEqual(now["state"], "fresh")
+        self.assertNotEqual(now["linework"], view["linework"])
+
+    def test_a_file_that_cannot_be_used_leaves_the_project_as_it_was(self):
+        project = self.project_with_model()
+        before = sorted(self.files_kept())
+        whole = self.ifc()
+        for content, why in (
+            (b"", "is empty"),
+            (whole[: len(whole) // 2], "is cut off"),
+            (b"a,b,c\n1,2,3", "is not an IFC file"),
+            (write_ifc(self.data / "bare.ifc", boxes=False).read_bytes(), "no element with a shape"),
+        ):
+            with self.subTest(why):
+                job = self.bring_in(project, content)
+                self.assertEqual(job["state"], "failed")
+                self.assertIn(why, job["message"])
+                self.assertIn("house.ifc", job["message"])
+        self.assertEqual(ModelVersion.objects.count(), 1)
+        self.assertEqual(sorted(self.files_kept()), before)
+
+    @override_settings(MODEL_FILE_LIMIT=1000)
+    def test_a_file_over_the_limit_is_refused_with_the_limit(self):
+        project = self.make_project()
+        answer = self.bring_in(project, b"x" * 1500, status=400)
+        self.assertIn("the limit is 0.000954 MB", answer["detail"])
+        self.assertEqual(Job.objects.count(), 0)
+        self.assertFalse((self.data / "files").exists() and self.files_kept())
+
+    @override_settings(JOB_TIME_LIMIT=-1.0)
+    def test_a_file_that_takes_too_long_ends_its_task_and_nothing_else(self):
+        project = self.make_project()
+        job = self.bring_in(project)
+        self.assertEqual(job["state"], "failed")
+        self.assertIn("longer than is allowed", job["message"])
+        self.assertEqual(self.files_kept(), [])
+        with override_settings(JOB_TIME_LIMIT=600):
+            self.assertEqual(self.bring_in(project)["state"], "done")
+
+
+class ViewTests(ApiCase):
+    def test_a_view_is_made_named_and_drawn(self):
+        project = self.project_with_model()
+        spec = {"kind": "section", "line": [2000, -1000, 2000, 1000], "depth": 4000}
+        made = self.call("post", "views/", {"project": project, "spec": spec}, 201)
+        view = self.call("get", f"views/{made['id']}/")
+        self.assertEqual((view["name"], view["state"], view["spec"]), ("Section", "fresh", spec))
+
+    def test_a_view_that_is_none_is_refused_by_name(self):
+        project = self.project_with_model()
+        for spec, why in (
+            ({"kind": "elevation", "side": "up"}, "“up”"),
+            ({"kind": "plan"}, "storey"),
+            ({"kind": "plan", "storey": "Deck", "cut": -3}, "-3 mm"),
+            ({"kind": "carving"}, "carving"),
+        ):
+            with self.subTest(spec):
+                self.assertIn(why, self.call("post", "views/", {"project": project, "spec": spec}, 400)["detail"])
+
+    def test_a_plan_of_a_storey_that_is_not_there_says_so_and_stays_undrawn(self):
+        project = self.project_with_model()
+        view = self.call("post", "views/", {"project": project, "spec": {"kind": "plan", "storey": "Attic"}}, 201)
+        self.assertEqual(self.call("get", f"views/{view['id']}/")["state"], "undrawn")
+        job = self.call("get", f"jobs/?project={project}")[0]
+        self.assertEqual(job["state"], "failed")
+        self.assertIn("“Attic”", job["message"])
+
+    def test_linework_is_sent_whole_and_once(self):
+        project = self.project_with_model()
+        key = self.view_named(project, "South elevation")["linework"]
+        response = self.client.get(f"/api/linework/{key}/")
+        drawing = json.loads(gzip.decompress(response.getvalue()))
+        self.assertEqual({line["role"] for line in drawing["lines"]}, {"profile"})
+        self.assertIn("immutable", response["Cache-Control"])
+        again = self.client.get(f"/api/linework/{key}/", headers={"If-None-Match": response["ETag"]})
+        self.assertEqual(again.status_code, 304)
+
+    def test_what_was_drawn_once_is_not_drawn_again(self):
+        project = self.project_with_model()
+        count = Linework.objects.count()
+        with mock.patch("server.jobs.services.Work.run", side_effect=AssertionError("drawn again")):
+            self.call("post", "views/", {"project": project, "spec": {"kind": "elevation", "side": "south"}}, 201)
+            sheet = self.call("post", "sheets/", {"project": project}, 201)["id"]
+            view = self.view_named(project, "South elevation")
+            viewport = self.call("post", "viewports/", {"sheet": sheet, "view": view["id"]}, 201)
+            for change in ({"scale": "1:20"}, {"x": 40.0, "width": 55.0}, {"centre_u": 10.0}):
+                now = self.call("get", f"viewports/{viewport['id']}/")
+                self.call("patch", f"viewports/{viewport['id']}/", {**change, "version": now["version"]})
+            self.call("get", f"sheets/{sheet}/display/")
+        self.assertEqual(Linework.objects.count(), count)
+        self.assertFalse(Job.objects.filter(state="failed").exists())
+
+    def test_a_view_changed_while_it_was_drawn_keeps_no_stale_drawing(self):
+        project = self.project_with_model()
+        view = View.objects.get(name="South elevation")
+        with self.captureOnCommitCallbacks(execute=True):
+            services.order_drawing(view)
+            View.objects.filter(pk=view.pk).update(spec={"kind": "elevation", "side": "west"}, linework=None)
+        self.assertEqual(self.view_named(project, "South elevation")["state"], "undrawn")
+
+    def test_without_a_model_nothing_is_drawn_and_that_is_said(self):
+        project = self.make_project()
+        view = self.call("post", "views/", {"project": project, "spec": {"kind": "roof"}}, 201)
+        answer = self.call("post", f"views/{view['id']}/draw/", status=400)
+        self.assertIn("Bring a building file in first", answer["detail"])
