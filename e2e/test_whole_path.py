@@ -70,6 +70,7 @@ class WholePathTests(Office):
         self.page.get_by_role("combobox", name="True scale").click()
         self.page.get_by_role("option", name=scale, exact=True).click()
         expect(self.page.get_by_role("combobox", name="True scale")).to_have_text(scale)
+        expect(self.page.get_by_role("listbox")).to_have_count(0)
 
     def fill(self, label: str, value: str) -> None:
         field = self.page.get_by_role("textbox", name=label, exact=True)

@@ -20,7 +20,7 @@ export function ChoiceField({ label, value, choices, width = 104, onChoose }: Pr
         fullWidth
         value={value}
         inputProps={{ "aria-label": label }}
-        MenuProps={{ slotProps: { paper: { sx: { maxHeight: 360 } } } }}
+        MenuProps={{ transitionDuration: 0, slotProps: { paper: { sx: { maxHeight: 360 } } } }}
         onChange={(event) => onChoose(event.target.value)}
       >
         {choices.map(([key, name]) => (
