@@ -20,7 +20,6 @@ from django.core.files.uploadedfile import SimpleUploadedFile  # noqa: E402
 from django.core.management import call_command  # noqa: E402
 from django.db import transaction  # noqa: E402
 
-from demo.building import write_observatory  # noqa: E402
 from drafting.sheets.scale import Scale  # noqa: E402
 from drafting.views.spec import ViewSpec  # noqa: E402
 from server.buildings.services import bring_in  # noqa: E402
@@ -107,6 +106,8 @@ def load() -> bool:
 
 
 def _bring_in(project: Project, user: AbstractBaseUser) -> None:
+    from demo.building import write_observatory  # a large library, wanted only when there is something to load
+
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "observatory.ifc"
         write_observatory(str(path))

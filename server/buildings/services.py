@@ -10,7 +10,6 @@ from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 
 from drafting.errors import BuildingFileError
-from drafting.workshop import read_model
 from server.buildings.models import ModelVersion, newest_version
 from server.config import storage
 from server.jobs import services as jobs
@@ -43,7 +42,7 @@ def read(job: Job, work: jobs.Work) -> None:
     waiting = storage.workplace().with_name(job.order["waiting"])
     made = storage.workplace(".npz")
     try:
-        facts = work.run(read_model, waiting, made, job.order["file_name"])
+        facts = work.run("read_model", waiting, made, job.order["file_name"])
         building, source = storage.keep(made), storage.keep(waiting)
         with transaction.atomic():
             newest = newest_version(job.project)

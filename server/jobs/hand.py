@@ -48,7 +48,7 @@ class Hand:
 
     def run(
         self,
-        function: Callable[..., Any],
+        function: str,
         arguments: tuple[Any, ...],
         progress: Progress,
         wanted: Callable[[], bool],
@@ -58,6 +58,7 @@ class Hand:
         """Run function(*arguments, progress=...) over there.
 
         Args:
+            function: as "module:name", so that this process need not load what only the hand works with.
             wanted: asked now and then; when it says no the work is stopped.
             time_limit, stall_limit: seconds altogether, and without any sign of progress.
 
@@ -70,7 +71,7 @@ class Hand:
         begun = heard = time.monotonic()
         looked = 0.0
         try:
-            self._pipe.send((function.__module__, function.__qualname__, arguments))
+            self._pipe.send((function, arguments))
             while True:
                 now = time.monotonic()
                 if now - looked > LOOK:
@@ -117,12 +118,13 @@ def _serve(pipe: Connection, memory_limit: int) -> None:
     resource.setrlimit(resource.RLIMIT_AS, (memory_limit, memory_limit))
     while True:
         try:
-            module, name, arguments = pipe.recv()
+            function, arguments = pipe.recv()
         except EOFError:
             return
         try:
-            function = getattr(importlib.import_module(module), name)
-            made = function(*arguments, progress=lambda stage, share: pipe.send(("progress", stage, share)))
+            module, _, name = function.partition(":")
+            work = getattr(importlib.import_module(module), name)
+            made = work(*arguments, progress=lambda stage, share: pipe.send(("progress", stage, share)))
             pipe.send(("done", made))
         except DraftingError as error:
             pipe.send(("refused", str(error)))

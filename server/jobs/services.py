@@ -100,10 +100,15 @@ class Work:
         self._job = job
         self._written = 0.0
 
-    def run(self, function: Callable[..., Any], *arguments: Any) -> Any:
-        """Run a function of the core in the hand. See Hand.run for what it raises."""
+    def run(self, step: str, *arguments: Any) -> Any:
+        """Run a step of the core's workshop in the hand. See Hand.run for what it raises."""
         return the_hand().run(
-            function, arguments, self.progress, self._wanted, settings.JOB_TIME_LIMIT, settings.JOB_STALL_LIMIT
+            f"drafting.workshop:{step}",
+            arguments,
+            self.progress,
+            self._wanted,
+            settings.JOB_TIME_LIMIT,
+            settings.JOB_STALL_LIMIT,
         )
 
     def progress(self, stage: str, share: float) -> None:

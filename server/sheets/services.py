@@ -13,7 +13,6 @@ from drafting.plot.display import DisplayList
 from drafting.sheets import sheet as core
 from drafting.sheets.paper import Paper
 from drafting.sheets.placing import place_view
-from drafting.workshop import plot_sheets
 from server.config import storage
 from server.jobs import services as jobs
 from server.jobs.models import Job
@@ -132,7 +131,7 @@ def plot(job: Job, work: jobs.Work) -> None:
     linework = {row.key: storage.path_of(row.file) for row in Linework.objects.filter(key__in=wanted)}
     made = storage.workplace(".pdf")
     try:
-        work.run(plot_sheets, pages, linework, made, job.project.name, job.project.practice)
+        work.run("plot_sheets", pages, linework, made, job.project.name, job.project.practice)
         job.result = storage.keep(made)
         job.save(update_fields=["result"])
     finally:

@@ -9,7 +9,6 @@ from server.jobs.hand import Cancelled, Hand, HandError
 from server.jobs.models import Job
 from server.projects.models import Project
 from server.tests.api_case import ApiCase
-from server.tests.hand_work import crash, greet, hoard, refuse, stall
 
 
 class HandTests(TestCase):
@@ -25,32 +24,32 @@ class HandTests(TestCase):
         def tell(stage, share):
             self.told.append((stage, share))
 
-        return self.hand.run(function, arguments, tell, wanted, time_limit, stall_limit)
+        return self.hand.run(f"server.tests.hand_work:{function}", arguments, tell, wanted, time_limit, stall_limit)
 
     def test_work_tells_how_far_it_is_and_returns_what_it_made(self):
-        self.assertEqual(self.run_there(greet, "tern"), "Good morning, tern")
+        self.assertEqual(self.run_there("greet", "tern"), "Good morning, tern")
         self.assertEqual(self.told, [("Greeting", 0.5)])
 
     def test_what_the_core_refuses_is_passed_on_in_its_words(self):
         with self.assertRaisesRegex(DraftingError, "No such gull."):
-            self.run_there(refuse)
+            self.run_there("refuse")
 
     def test_after_a_crash_the_next_work_is_done(self):
         with self.assertRaisesRegex(HandError, "crashed"):
-            self.run_there(crash)
-        self.assertEqual(self.run_there(greet, "dunlin"), "Good morning, dunlin")
+            self.run_there("crash")
+        self.assertEqual(self.run_there("greet", "dunlin"), "Good morning, dunlin")
 
     def test_what_stalls_is_stopped(self):
         with self.assertRaisesRegex(HandError, "longer than is allowed"):
-            self.run_there(stall, stall_limit=0.2)
+            self.run_there("stall", stall_limit=0.2)
 
     def test_what_is_no_longer_wanted_is_stopped(self):
         with self.assertRaises(Cancelled):
-            self.run_there(stall, wanted=lambda: False)
+            self.run_there("stall", wanted=lambda: False)
 
     def test_what_takes_too_much_memory_is_stopped(self):
         with self.assertRaisesRegex(HandError, "more memory"):
-            self.run_there(hoard)
+            self.run_there("hoard")
 
 
 class JobTests(ApiCase):

@@ -7,7 +7,6 @@ from django.db import transaction
 from drafting.errors import ViewError
 from drafting.linework.model import linework_key
 from drafting.views.spec import SIDES, ViewSpec
-from drafting.workshop import draw_view
 from server.buildings.models import ModelVersion, newest_version
 from server.config import storage
 from server.jobs import services as jobs
@@ -63,7 +62,7 @@ def draw(job: Job, work: jobs.Work) -> None:
     made = storage.workplace(".json.gz")
     try:
         if linework is None:
-            facts = work.run(draw_view, storage.path_of(version.building), spec.as_dict(), made)
+            facts = work.run("draw_view", storage.path_of(version.building), spec.as_dict(), made)
             file = storage.keep(made)
             linework = Linework(key=key, file=file, **facts)
         with transaction.atomic():
