@@ -132,6 +132,17 @@ class WholePathTests(Office):
         viewport.click()
         self.assertAlmostEqual(self.figure("Left"), left + 1.1, places=2)
 
+    def test_signing_out_shows_nothing_more_and_wrong_words_do_not_let_in(self):
+        page = self.page
+        self.add_project("Private")
+        page.get_by_role("button", name="Sign out").click()
+        expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+        expect(page.get_by_text("Private")).to_have_count(0)
+        page.get_by_label("Name").fill("ines")
+        page.get_by_label("Password").fill("guess")
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_text("Name and password do not go together")).to_be_visible()
+
     def test_the_wheel_zooms_the_board_and_no_drawing(self):
         page = self.page
         self.add_project("Steady")

@@ -4,9 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.db.models import QuerySet
-from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import OpenApiParameter, extend_schema, extend_schema_field, extend_schema_view
+from drf_spectacular.utils import extend_schema, extend_schema_field
 from rest_framework import mixins, serializers, status, viewsets
 from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
@@ -15,7 +13,7 @@ from rest_framework.response import Response
 from server.buildings import services
 from server.buildings.models import ModelVersion
 from server.jobs.api import JobSerializer
-from server.projects.api import OwnProjectField
+from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
 
 
 class StoreySerializer(serializers.Serializer):
@@ -57,18 +55,14 @@ class UploadSerializer(serializers.Serializer):
     file = serializers.FileField(allow_empty_file=True, max_length=250)
 
 
-@extend_schema_view(list=extend_schema(parameters=[OpenApiParameter("project", OpenApiTypes.UUID, required=False)]))
-class ModelVersionViewSet(mixins.ListModelMixin, mixins.RetrieveModelMixin, viewsets.GenericViewSet):
+@listed_by_project
+class ModelVersionViewSet(OfOwnProjects, mixins.ListModelMixin, mixins.RetrieveModelMixin, viewsets.GenericViewSet):
     """Versions of the models of one's own projects, newest first."""
 
     serializer_class = ModelVersionSerializer
     queryset = ModelVersion.objects.none()
     parser_classes = [MultiPartParser]
-
-    def get_queryset(self) -> QuerySet[ModelVersion]:
-        versions = ModelVersion.objects.filter(project__owner=self.request.user).select_related("created_by")
-        project = self.request.query_params.get("project")
-        return versions.filter(project=project) if project else versions
+    rows = ModelVersion.objects.select_related("created_by")
 
     @extend_schema(request={"multipart/form-data": UploadSerializer}, responses={202: JobSerializer})
     def create(self, request: Request) -> Response:

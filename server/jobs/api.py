@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from django.db.models import QuerySet
 from django.http import FileResponse
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import OpenApiParameter, extend_schema, extend_schema_view
+from drf_spectacular.utils import extend_schema
 from rest_framework import serializers, viewsets
 from rest_framework.decorators import action
 from rest_framework.exceptions import NotFound
@@ -15,6 +14,7 @@ from rest_framework.response import Response
 from server.config import storage
 from server.jobs import services
 from server.jobs.models import Job
+from server.projects.api import OfOwnProjects, listed_by_project
 
 
 class JobSerializer(serializers.ModelSerializer):
@@ -24,17 +24,13 @@ class JobSerializer(serializers.ModelSerializer):
         read_only_fields = fields
 
 
-@extend_schema_view(list=extend_schema(parameters=[OpenApiParameter("project", OpenApiTypes.UUID, required=False)]))
-class JobViewSet(viewsets.ReadOnlyModelViewSet):
+@listed_by_project
+class JobViewSet(OfOwnProjects, viewsets.ReadOnlyModelViewSet):
     """Long work of one's own projects, newest first."""
 
     serializer_class = JobSerializer
     queryset = Job.objects.none()
-
-    def get_queryset(self) -> QuerySet[Job]:
-        jobs = Job.objects.filter(project__owner=self.request.user)
-        project = self.request.query_params.get("project")
-        return jobs.filter(project=project) if project else jobs
+    rows = Job.objects.all()
 
     @extend_schema(request=None, responses=JobSerializer)
     @action(detail=True, methods=["post"])

@@ -7,7 +7,7 @@ from typing import Any
 from django.db import transaction
 from django.db.models import QuerySet
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import OpenApiParameter, extend_schema, extend_schema_field, extend_schema_view
+from drf_spectacular.utils import extend_schema, extend_schema_field
 from rest_framework import serializers, status, viewsets
 from rest_framework.decorators import action
 from rest_framework.request import Request
@@ -19,7 +19,7 @@ from drafting.sheets.placing import free_area
 from drafting.sheets.scale import LADDER, Scale
 from server.config.versioned import VersionedSerializer
 from server.jobs.api import JobSerializer
-from server.projects.api import OwnProjectField
+from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
 from server.sheets import services
 from server.sheets.display_schema import DisplayListSerializer
 from server.sheets.models import Sheet, Viewport
@@ -146,11 +146,6 @@ class ViewportSerializer(VersionedSerializer):
         return super().create(given)
 
 
-_of_project = extend_schema_view(
-    list=extend_schema(parameters=[OpenApiParameter("project", OpenApiTypes.UUID, required=False)])
-)
-
-
 class PlotSerializer(serializers.Serializer):
     project = OwnProjectField()
     sheets = serializers.ListField(
@@ -158,18 +153,14 @@ class PlotSerializer(serializers.Serializer):
     )
 
 
-@_of_project
-class SheetViewSet(viewsets.ModelViewSet):
+@listed_by_project
+class SheetViewSet(OfOwnProjects, viewsets.ModelViewSet):
     """Sheets of one's own projects, in register order."""
 
     serializer_class = SheetSerializer
     queryset = Sheet.objects.none()
     http_method_names = ["get", "post", "patch", "delete", "head", "options"]
-
-    def get_queryset(self) -> QuerySet[Sheet]:
-        sheets = Sheet.objects.filter(project__owner=self.request.user).select_related("project")
-        project = self.request.query_params.get("project")
-        return sheets.filter(project=project) if project else sheets
+    rows = Sheet.objects.select_related("project")
 
     @extend_schema(responses=DisplayListSerializer)
     @action(detail=True, methods=["get"])
@@ -190,18 +181,15 @@ class SheetViewSet(viewsets.ModelViewSet):
         return Response(JobSerializer(job).data, status=status.HTTP_202_ACCEPTED)
 
 
-@_of_project
-class ViewportViewSet(viewsets.ModelViewSet):
+@listed_by_project
+class ViewportViewSet(OfOwnProjects, viewsets.ModelViewSet):
     """Viewports on the sheets of one's own projects."""
 
     serializer_class = ViewportSerializer
     queryset = Viewport.objects.none()
     http_method_names = ["get", "post", "patch", "delete", "head", "options"]
-
-    def get_queryset(self) -> QuerySet[Viewport]:
-        viewports = Viewport.objects.filter(sheet__project__owner=self.request.user).select_related("sheet", "view")
-        project = self.request.query_params.get("project")
-        return viewports.filter(sheet__project=project) if project else viewports
+    to_project = "sheet__project"
+    rows = Viewport.objects.select_related("sheet", "view")
 
 
 class RungSerializer(serializers.Serializer):

@@ -50,6 +50,14 @@ class AccessTests(ApiCase):
             with self.subTest(path):
                 self.assertEqual(other.post(f"/api/{path}", body, format="json").status_code, 400)
 
+    def test_rows_are_listed_by_project_and_what_is_no_id_is_refused(self):
+        one, two = self.make_project("One"), self.make_project("Two")
+        self.call("post", "sheets/", {"project": one}, 201)
+        self.assertEqual(len(self.call("get", f"sheets/?project={one}")), 1)
+        self.assertEqual(self.call("get", f"sheets/?project={two}"), [])
+        for collection in COLLECTIONS[1:]:
+            self.assertIn("“abc”", self.call("get", f"{collection}/?project=abc", status=400)["detail"])
+
     def test_signing_in_and_out(self):
         client = APIClient()
         self.assertEqual(client.get("/api/session/").json(), {"username": ""})

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.db.models import Prefetch, QuerySet
+from django.db.models import Prefetch
 from django.http import FileResponse, Http404, HttpResponseNotModified
 from django.http.response import HttpResponseBase
 from django.utils.cache import patch_cache_control
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import OpenApiParameter, extend_schema, extend_schema_field, extend_schema_view
+from drf_spectacular.utils import extend_schema, extend_schema_field
 from rest_framework import serializers, status, viewsets
 from rest_framework.decorators import action
 from rest_framework.request import Request
@@ -21,7 +21,7 @@ from server.buildings.models import newest_version
 from server.config import storage
 from server.config.versioned import VersionedSerializer
 from server.jobs.api import JobSerializer
-from server.projects.api import OwnProjectField
+from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
 from server.sheets.models import Viewport
 from server.views import services
 from server.views.models import STATES, Linework, View
@@ -89,23 +89,16 @@ class ViewSerializer(VersionedSerializer):
         return list(dict.fromkeys(viewport.sheet.number for viewport in view.viewports.all()))
 
 
-@extend_schema_view(list=extend_schema(parameters=[OpenApiParameter("project", OpenApiTypes.UUID, required=False)]))
-class ViewViewSet(viewsets.ModelViewSet):
+@listed_by_project
+class ViewViewSet(OfOwnProjects, viewsets.ModelViewSet):
     """Views of one's own projects."""
 
     serializer_class = ViewSerializer
     queryset = View.objects.none()
     http_method_names = ["get", "post", "patch", "delete", "head", "options"]
-
-    def get_queryset(self) -> QuerySet[View]:
-        placed = Viewport.objects.select_related("sheet").order_by("sheet__position")
-        views = (
-            View.objects.filter(project__owner=self.request.user)
-            .select_related("linework", "project")
-            .prefetch_related(Prefetch("viewports", placed))
-        )
-        project = self.request.query_params.get("project")
-        return views.filter(project=project) if project else views
+    rows = View.objects.select_related("linework", "project").prefetch_related(
+        Prefetch("viewports", Viewport.objects.select_related("sheet").order_by("sheet__position"))
+    )
 
     def perform_create(self, serializer: Any) -> None:
         view = serializer.save()

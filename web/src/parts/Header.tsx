@@ -117,7 +117,9 @@ function SignOut() {
   const leave = async () => {
     await data(api.DELETE("/api/session/"));
     clearDesk();
-    client.clear();
+    // The session first, so that nobody on the page asks anew for what is being forgotten.
+    client.setQueryData(["session"], { username: "" });
+    client.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
   };
   return (
     <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1, fontSize: 12.5 }}>

@@ -107,7 +107,7 @@ export function Rack({ views, hasModel, onPlace }: Props) {
               touchAction: "none",
               userSelect: "none",
               "&:hover": { borderColor: colours.sandShade },
-              "&:focus-visible": { outline: `2px solid ${colours.rust}`, outlineOffset: 1 },
+              "&:focus-visible": { outline: `2px solid ${colours.rust}`, outlineOffset: -2 },
             }}
           >
             <ViewThumbnail view={view} width={178} height={84} />
