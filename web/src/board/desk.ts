@@ -18,6 +18,7 @@ interface Desk {
   /** The card in the hand, and where on the screen. */
   carried: { view: View; x: number; y: number } | null;
   rackOpen: boolean;
+  helpOpen: boolean;
   message: { text: string; bad: boolean } | null;
   past: Deed[];
   future: Deed[];
@@ -36,6 +37,7 @@ export const useDesk = create<Desk>()((set) => ({
   draft: null,
   carried: null,
   rackOpen: false,
+  helpOpen: false,
   message: null,
   past: [],
   future: [],

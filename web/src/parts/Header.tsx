@@ -80,6 +80,9 @@ function Steps() {
           </Tooltip>
         );
       })}
+      <Button onClick={() => useDesk.setState({ helpOpen: true })} sx={button}>
+        Keys
+      </Button>
     </Box>
   );
 }

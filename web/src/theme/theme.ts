@@ -49,7 +49,10 @@ export const theme = createTheme({
         outlined: { borderColor: colours.sandShade, color: colours.ink, backgroundColor: colours.sandPale },
       },
     },
-    MuiTextField: { defaultProps: { size: "small", variant: "outlined" } },
+    MuiTextField: {
+      // The fields are low, and so their labels stand on the border from the start.
+      defaultProps: { size: "small", variant: "outlined", slotProps: { inputLabel: { shrink: true, required: false } } },
+    },
     MuiOutlinedInput: {
       styleOverrides: {
         root: { backgroundColor: colours.paper, fontSize: 13 },

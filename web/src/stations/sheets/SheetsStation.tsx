@@ -35,8 +35,8 @@ export function SheetsStation({ project }: { project: Project }) {
   const { data: versions = NOTHING } = useModelVersions(id);
   const { data: jobs = NOTHING, refetch: lookAtJobs } = useJobs(id);
   const edits = useEdits(id);
-  const { selected, rackOpen, say } = useDesk();
-  const [dialog, setDialog] = useState<"project" | "help" | null>(null);
+  const { selected, rackOpen, helpOpen, say } = useDesk();
+  const [dialog, setDialog] = useState<"project" | null>(null);
   const [plotting, setPlotting] = useState<string | null>(null);
 
   const sheet = sheets.find((s) => s.id === sheetId) ?? sheets[0];
@@ -108,7 +108,7 @@ export function SheetsStation({ project }: { project: Project }) {
       remove: () => viewport && void edits.deleteViewport(viewport),
       plot: () => sheet && void plot(sheet),
       fit: () => window.dispatchEvent(new Event(FIT)),
-      help: () => setDialog("help"),
+      help: () => useDesk.setState({ helpOpen: true }),
     }),
     [edits, ladder, plot, sheet, viewport],
   );
@@ -179,7 +179,7 @@ export function SheetsStation({ project }: { project: Project }) {
       </Box>
       <CarriedCard freeArea={sheet?.free_area ?? NOTHING} ladder={ladder} />
       {dialog === "project" && <ProjectFacts project={project} onClose={() => setDialog(null)} />}
-      {dialog === "help" && <HelpCard onClose={() => setDialog(null)} />}
+      {helpOpen && <HelpCard onClose={() => useDesk.setState({ helpOpen: false })} />}
       <Suspense>{plotJob && <PlotPreview job={plotJob} onClose={() => setPlotting(null)} />}</Suspense>
     </Box>
   );
