@@ -132,6 +132,31 @@ class WholePathTests(Office):
         viewport.click()
         self.assertAlmostEqual(self.figure("Left"), left + 1.1, places=2)
 
+    def test_a_new_version_leaves_a_drawing_behind_and_one_click_brings_it_up_to_date(self):
+        page = self.page
+        self.add_project("Moving on")
+        self.bring_in(self.file)
+        self.open_sheets()
+        page.get_by_role("button", name="Add the first sheet").click()
+        self.pull_out_views()
+        expect(page.get_by_role("button", name="Place Roof plan")).to_have_attribute("aria-disabled", "false")
+        page.get_by_role("button", name="Place Roof plan").press("Enter")
+        expect(self.viewport("Roof plan")).to_be_visible()
+        ledge = page.get_by_role("region", name="Ledge: viewport")
+        expect(ledge.get_by_text("fresh")).to_be_visible()
+
+        page.get_by_role("navigation", name="Stations").get_by_role("link", name="Model").click()
+        self.file.write_bytes(self.file.read_bytes().replace(b"'Weather mast'", b"'Wind vane'"))
+        page.get_by_label("Building file").set_input_files(self.file)
+        expect(page.get_by_text("2 · observatory.ifc")).to_be_visible()
+
+        self.open_sheets()
+        expect(page.get_by_role("navigation", name="Register").get_by_text("behind")).to_be_visible()
+        self.viewport("Roof plan").click()
+        ledge.get_by_role("button", name="Bring up to date").click()
+        expect(ledge.get_by_text("fresh")).to_be_visible()
+        expect(page.get_by_role("navigation", name="Register").get_by_text("behind")).to_have_count(0)
+
     def test_signing_out_shows_nothing_more_and_wrong_words_do_not_let_in(self):
         page = self.page
         self.add_project("Private")
