@@ -26,7 +26,7 @@ class WholePathTests(Office):
         page = self.page
         self.add_project("Bird observatory")
         self.bring_in(self.file)
-        expect(page.get_by_text("Lookout")).to_be_visible()
+        expect(page.get_by_role("rowheader", name="Lookout")).to_be_visible()
 
         self.open_sheets()
         page.get_by_role("button", name="Add the first sheet").click()

@@ -67,14 +67,15 @@ export function SheetsStation({ project }: { project: Project }) {
 
   const place = useCallback(
     (view: View, screen?: readonly [number, number]) => {
-      const board = document.getElementById("board")?.getBoundingClientRect();
-      const look = useDesk.getState().look;
-      if (!sheet?.id || !board || !look) return;
+      if (!sheet) return;
       if (!screen) {
         useDesk.setState({ rackOpen: false });
         void edits.placeView(view.id, sheet.id);
         return;
       }
+      const board = document.getElementById("board")?.getBoundingClientRect();
+      const look = useDesk.getState().look;
+      if (!board || !look) return;
       const [x, y] = screen;
       const rack = document.querySelector('[aria-label="Rack"]')?.getBoundingClientRect();
       const within = x >= (rack?.right ?? board.left) && x <= board.right && y >= board.top && y <= board.bottom;
