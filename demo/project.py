@@ -5,29 +5,23 @@ python -m demo.project
 
 from __future__ import annotations
 
-import os
 import tempfile
 from pathlib import Path
 
-import django
+from django.contrib.auth import get_user_model
+from django.contrib.auth.models import AbstractBaseUser
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.core.management import call_command
+from django.db import transaction
 
-os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.config.settings")
-django.setup()
-
-from django.contrib.auth import get_user_model  # noqa: E402
-from django.contrib.auth.models import AbstractBaseUser  # noqa: E402
-from django.core.files.uploadedfile import SimpleUploadedFile  # noqa: E402
-from django.core.management import call_command  # noqa: E402
-from django.db import transaction  # noqa: E402
-
-from drafting.sheets.scale import Scale  # noqa: E402
-from drafting.views.spec import ViewSpec  # noqa: E402
-from server.buildings.services import bring_in  # noqa: E402
-from server.jobs.models import Job  # noqa: E402
-from server.projects.models import Project  # noqa: E402
-from server.sheets.models import Sheet, Viewport  # noqa: E402
-from server.views.models import View  # noqa: E402
-from server.views.services import order_drawing  # noqa: E402
+from drafting.sheets.scale import Scale
+from drafting.views.spec import ViewSpec
+from server.buildings.services import bring_in
+from server.jobs.models import Job
+from server.projects.models import Project
+from server.sheets.models import Sheet, Viewport
+from server.views.models import View
+from server.views.services import order_drawing
 
 USER, PASSWORD = "demo", "sanderling-26"
 
@@ -160,7 +154,3 @@ def _sheets(project: Project) -> None:
             )
             viewport.scale = Scale.parse(scale)
             viewport.save()
-
-
-if __name__ == "__main__":
-    print("dunefold: the demo project is loaded." if load() else "dunefold: the demo project is there.")

@@ -66,6 +66,19 @@ class WholePathTests(Office):
         pdf = Path(download.value.path()).read_bytes()
         self.check_on_paper(pdf)
 
+    def first_sheet_of(self, project: str) -> None:
+        """A new project with the demo building and one empty sheet on the board."""
+        self.add_project(project)
+        self.bring_in(self.file)
+        self.open_sheets()
+        self.page.get_by_role("button", name="Add the first sheet").click()
+
+    def place_by_key(self, view: str) -> None:
+        self.pull_out_views()
+        card = self.page.get_by_role("button", name=f"Place {view}")
+        expect(card).to_have_attribute("aria-disabled", "false")
+        card.press("Enter")
+
     def choose_scale(self, scale: str) -> None:
         self.page.get_by_role("combobox", name="True scale").click()
         self.page.get_by_role("option", name=scale, exact=True).click()
@@ -101,13 +114,8 @@ class WholePathTests(Office):
 
     def test_what_was_done_is_taken_back_and_done_again_and_lasts(self):
         page = self.page
-        self.add_project("Careful")
-        self.bring_in(self.file)
-        self.open_sheets()
-        page.get_by_role("button", name="Add the first sheet").click()
-        self.pull_out_views()
-        expect(page.get_by_role("button", name="Place Roof plan")).to_have_attribute("aria-disabled", "false")
-        page.get_by_role("button", name="Place Roof plan").press("Enter")
+        self.first_sheet_of("Careful")
+        self.place_by_key("Roof plan")
         viewport = self.viewport("Roof plan")
         expect(viewport).to_be_focused()
         left = self.figure("Left")
@@ -134,13 +142,8 @@ class WholePathTests(Office):
 
     def test_a_new_version_leaves_a_drawing_behind_and_one_click_brings_it_up_to_date(self):
         page = self.page
-        self.add_project("Moving on")
-        self.bring_in(self.file)
-        self.open_sheets()
-        page.get_by_role("button", name="Add the first sheet").click()
-        self.pull_out_views()
-        expect(page.get_by_role("button", name="Place Roof plan")).to_have_attribute("aria-disabled", "false")
-        page.get_by_role("button", name="Place Roof plan").press("Enter")
+        self.first_sheet_of("Moving on")
+        self.place_by_key("Roof plan")
         expect(self.viewport("Roof plan")).to_be_visible()
         ledge = page.get_by_role("region", name="Ledge: viewport")
         expect(ledge.get_by_text("fresh")).to_be_visible()
@@ -170,10 +173,7 @@ class WholePathTests(Office):
 
     def test_the_wheel_zooms_the_board_and_no_drawing(self):
         page = self.page
-        self.add_project("Steady")
-        self.bring_in(self.file)
-        self.open_sheets()
-        page.get_by_role("button", name="Add the first sheet").click()
+        self.first_sheet_of("Steady")
         self.pull_out_views()
         viewport = self.drag_card("West elevation", (0.5, 0.4))
         scale = page.get_by_role("combobox", name="True scale")
