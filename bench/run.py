@@ -29,7 +29,8 @@ from drafting.sheets.paper import Paper
 from drafting.sheets.placing import place_view
 from drafting.sheets.sheet import Sheet
 from drafting.views.camera import camera_for
-from drafting.views.spec import ViewSpec, parse_view
+from drafting.views.spec import ViewSpec
+from drafting.views.typed import parse_view
 
 RUNS = 5
 

@@ -217,27 +217,38 @@ def _wall(
     high: tuple[float, float, float],
     style: str,
     material: str,
+    outer: str,
     layer: str = "Walls",
 ) -> Any:
-    return w.element("IfcWall", name, storey, [w.box(low, high, style)], layer, material, PredefinedType="SOLIDWALL")
+    """A straight wall; `outer` is the side on which its layers begin."""
+    across = {
+        "south": ("y", low[1], 1), "north": ("y", high[1], -1), "west": ("x", low[0], 1), "east": ("x", high[0], -1)
+    }[outer]  # fmt: skip
+    solid = [w.box(low, high, style)]
+    return w.element("IfcWall", name, storey, solid, layer, material, across, PredefinedType="SOLIDWALL")
 
 
 def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any) -> None:
     inner_l, inner_w = LENGTH - WALL, WIDTH - WALL
-    south = _wall(w, ground, "South wall", (0, 0, 0), (LENGTH, WALL, UPPER), "Larch", TIMBER_WALL)
-    north = _wall(w, ground, "North wall", (0, inner_w, 0), (LENGTH, WIDTH, UPPER), "Larch", TIMBER_WALL)
-    west = _wall(w, ground, "West wall", (0, WALL, 0), (WALL, inner_w, UPPER), "Larch", TIMBER_WALL)
-    east = _wall(w, ground, "East wall", (inner_l, WALL, 0), (LENGTH, inner_w, UPPER), "Larch", TIMBER_WALL)
+    south = _wall(w, ground, "South wall", (0, 0, 0), (LENGTH, WALL, UPPER), "Larch", TIMBER_WALL, "south")
+    north = _wall(w, ground, "North wall", (0, inner_w, 0), (LENGTH, WIDTH, UPPER), "Larch", TIMBER_WALL, "north")
+    west = _wall(w, ground, "West wall", (0, WALL, 0), (WALL, inner_w, UPPER), "Larch", TIMBER_WALL, "west")
+    east = _wall(w, ground, "East wall", (inner_l, WALL, 0), (LENGTH, inner_w, UPPER), "Larch", TIMBER_WALL, "east")
 
     lift = WALL * SLOPE
     side = [(0.0, UPPER), (WALL, UPPER), (WALL, EAVES + lift), (0.0, EAVES)]
     far = [(WIDTH - y, z) for y, z in reversed(side)]
-    for name, profile in (("South wall, upper", side), ("North wall, upper", far)):
-        w.element("IfcWall", name, upper, [w.along_x(profile, 0, LENGTH, "Larch")], "Walls", TIMBER_WALL)
+    for name, profile, across in (
+        ("South wall, upper", side, ("y", 0.0, 1)),
+        ("North wall, upper", far, ("y", WIDTH, -1)),
+    ):
+        w.element("IfcWall", name, upper, [w.along_x(profile, 0, LENGTH, "Larch")], "Walls", TIMBER_WALL, across)
     gable = [(WALL, UPPER), (inner_w, UPPER), (inner_w, EAVES + lift), (WIDTH / 2, RIDGE), (WALL, EAVES + lift)]
     gables = [
-        w.element("IfcWall", f"{name} gable", upper, [w.along_x(gable, x, x + WALL, "Larch")], "Walls", TIMBER_WALL)
-        for name, x in (("West", 0.0), ("East", inner_l))
+        w.element(
+            "IfcWall", f"{name} gable", upper, [w.along_x(gable, x, x + WALL, "Larch")], "Walls", TIMBER_WALL, across
+        )
+        for name, x, across in (("West", 0.0, ("x", 0.0, 1)), ("East", inner_l, ("x", LENGTH, -1)))
     ]
 
     for k, (x, width, lights) in enumerate(((900, 1500, 2), (5400, 1800, 3), (9600, 1200, 2))):
@@ -253,12 +264,13 @@ def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any) -> None:
     for k, x in enumerate((3000.0, 8400.0)):
         wall = _wall(
             w, ground, f"Partition {k + 1}", (x, WALL, 0), (x + 120, inner_w, UPPER - 300), "Plaster", INNER_WALL,
-            "Inner walls",
+            "west", "Inner walls",
         )  # fmt: skip
         _door(w, ground, wall, f"D0{k + 4}", "y", x, 120, 3900, 926, 0)
     wash = _wall(
-        w, ground, "Partition 3", (8520, 3600, 0), (inner_l, 3720, UPPER - 300), "Plaster", INNER_WALL, "Inner walls"
-    )
+        w, ground, "Partition 3", (8520, 3600, 0), (inner_l, 3720, UPPER - 300), "Plaster", INNER_WALL, "south",
+        "Inner walls",
+    )  # fmt: skip
     _door(w, ground, wash, "D06", "x", 3600, 120, 10400, 826, 0)
     for k, x in enumerate((4300.0, 8200.0)):
         profile = [
@@ -266,7 +278,7 @@ def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any) -> None:
         ]  # fmt: skip
         wall = w.element(
             "IfcWall", f"Partition {k + 11}", upper, [w.along_x(profile, x, x + 120, "Plaster")], "Inner walls",
-            INNER_WALL,
+            INNER_WALL, ("x", x, 1),
         )  # fmt: skip
         _door(w, upper, wall, f"D1{k + 2}", "y", x, 120, 3050, 926, UPPER)
 
@@ -327,10 +339,14 @@ def _tower(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
     t = TOWER_WALL
     for storey, z0, z1 in ((ground, GROUND, UPPER), (upper, UPPER, LOOKOUT)):
         name = "lower" if storey is ground else "middle"
-        south = _wall(w, storey, f"Tower south, {name}", (x0, y0, z0), (x1, y0 + t, z1), "Stone", STONE_WALL)
-        north = _wall(w, storey, f"Tower north, {name}", (x0, y1 - t, z0), (x1, y1, z1), "Stone", STONE_WALL)
-        west = _wall(w, storey, f"Tower west, {name}", (x0, y0 + t, z0), (x0 + t, y1 - t, z1), "Stone", STONE_WALL)
-        east = _wall(w, storey, f"Tower east, {name}", (x1 - t, y0 + t, z0), (x1, y1 - t, z1), "Stone", STONE_WALL)
+        south = _wall(w, storey, f"Tower south, {name}", (x0, y0, z0), (x1, y0 + t, z1), "Stone", STONE_WALL, "south")
+        north = _wall(w, storey, f"Tower north, {name}", (x0, y1 - t, z0), (x1, y1, z1), "Stone", STONE_WALL, "north")
+        west = _wall(
+            w, storey, f"Tower west, {name}", (x0, y0 + t, z0), (x0 + t, y1 - t, z1), "Stone", STONE_WALL, "west"
+        )
+        east = _wall(
+            w, storey, f"Tower east, {name}", (x1 - t, y0 + t, z0), (x1, y1 - t, z1), "Stone", STONE_WALL, "east"
+        )
         _door(w, storey, east, f"D2{int(z0 > 0)}", "y", x1 - t, t, 3050, 926, z0)
         if storey is ground:
             _door(w, storey, west, "D20 tower", "y", x0, t, 3000, 1010, 0, 2150)

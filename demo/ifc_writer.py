@@ -11,6 +11,7 @@ import ifcopenshell.guid
 
 Point = tuple[float, float]
 Point3 = tuple[float, float, float]
+Across = tuple[str, float, int]
 
 _NAMESPACE = uuid.UUID("5d0c0d9e-6b0e-5f3a-9a37-2f5a1f0d8c11")
 
@@ -56,7 +57,7 @@ class IfcWriter:
         self._layers: dict[str, list[Any]] = {}
         self._styles: dict[str, Any] = {}
         self._materials: dict[str, Any] = {}
-        self._material_users: dict[str, list[Any]] = {}
+        self._material_users: dict[tuple[str, Across | None], list[Any]] = {}
 
     # Structure
 
@@ -78,16 +79,21 @@ class IfcWriter:
         items: Sequence[Any],
         layer: str,
         material: str = "",
+        across: Across | None = None,
         **attributes: Any,
     ) -> Any:
-        """An element with a body of `items` in model coordinates. Without `material`, its items' styles name theirs."""
+        """An element with a body of `items` in model coordinates. Without `material`, its items' styles name theirs.
+
+        `across` says how the layers of its material lie: the axis through them, where along it the first
+        begins, and whether they go up it (1) or down (-1).
+        """
         place = self._placement(storey.ObjectPlacement, (0, 0, -(getattr(storey, "Elevation", 0) or 0.0)))
         product = self._rooted(
             ifc_class, name, ObjectPlacement=place, Representation=self._shape(items, layer), **attributes
         )
         self._contained[storey].append(product)
         if material:
-            self._material_users.setdefault(material, []).append(product)
+            self._material_users.setdefault((material, across), []).append(product)
         return product
 
     def opening(self, host: Any, name: str, items: Sequence[Any], filled_by: Any = None) -> Any:
@@ -137,10 +143,12 @@ class IfcWriter:
                 )
         for name, shapes in self._layers.items():
             f.createIfcPresentationLayerAssignment(name, None, shapes, None)
-        for name, users in self._material_users.items():
+        for (name, across), users in self._material_users.items():
             material = self._materials[name]
-            if material.is_a("IfcMaterialLayerSet") and all(u.is_a("IfcWall") for u in users):
-                material = f.createIfcMaterialLayerSetUsage(material, "AXIS2", "POSITIVE", 0.0)
+            if across:
+                axis, at, way = across
+                direction, sense = {"x": "AXIS1", "y": "AXIS2"}[axis], "POSITIVE" if way > 0 else "NEGATIVE"
+                material = f.createIfcMaterialLayerSetUsage(material, direction, sense, float(at))
             self._rooted("IfcRelAssociatesMaterial", f"{name} users", RelatedObjects=users, RelatingMaterial=material)
         f.write(path)
 

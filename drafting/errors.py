@@ -13,10 +13,6 @@ class ViewError(DraftingError):
     """A view is specified wrongly, or asks for something the building has not."""
 
 
-class NotReachedError(DraftingError):
-    """What is asked for is understood, but this version of Dunefold does not do it."""
-
-
 class ScaleError(DraftingError):
     """A scale is not a positive ratio."""
 

@@ -8,8 +8,8 @@ from typing import Any
 
 import numpy as np
 
-from drafting.building.ifc import read_ifc
 from drafting.building.model import Building, Element, Storey
+from drafting.building.reading import read_building
 from drafting.building.store import load_building, save_building
 from drafting.linework.engine import draw
 from drafting.linework.model import Linework
@@ -17,6 +17,7 @@ from drafting.plot.display import DisplayList
 from drafting.plot.pdf import write_pdf
 from drafting.progress import Progress, silent
 from drafting.views.spec import ViewSpec
+from drafting.views.treatment import Treatment
 
 
 def read_model(source: Path, target: Path, name: str, progress: Progress = silent) -> dict[str, Any]:
@@ -25,7 +26,7 @@ def read_model(source: Path, target: Path, name: str, progress: Progress = silen
     Raises:
         BuildingFileError: the file cannot be used; nothing is written.
     """
-    building = read_ifc(source, progress, name)
+    building = read_building(source, progress, name)
     progress("Keeping the model", 0.0)
     save_building(building, target)
     low, high = building.bounds
@@ -81,8 +82,9 @@ def _building(kept: Path) -> Building:
 
 
 def warm() -> None:
-    """Load the compiled kernels by drawing a cube, so that no user waits for the compiler."""
-    # One view that cuts and one that sees edges: between them they pass through every kernel.
+    """Load the compiled kernels by drawing two cubes, so that no user waits for the compiler."""
+    # Between them these pass through every kernel: a cut, what is hidden, and a body that passes through another and
+    # is given partly inside out.
     corners = np.array([[x, y, z] for z in (0.0, 2000.0) for y in (0.0, 1000.0) for x in (0.0, 1000.0)])
     faces = [
         [0, 2, 3],
@@ -97,17 +99,19 @@ def warm() -> None:
         [0, 6, 2],
     ]
     triangles = np.array([*faces, [1, 3, 7], [1, 7, 5]], np.int32)
-    cube = Building(
-        (Element("cube", "", "IfcWall", 0, "", ""),),
+    other = triangles + 8
+    other[0] = other[0, ::-1]
+    cubes = Building(
+        (Element("one", "", "IfcWall", 0, "", ""), Element("other", "", "IfcWall", 0, "", "")),
         (Storey("0", 0.0),),
         ("",),
-        corners,
-        triangles,
-        np.zeros(12, np.int32),
-        np.zeros(12, np.int32),
+        np.concatenate([corners, corners + 500.0]),
+        np.concatenate([triangles, other]),
+        np.repeat(np.arange(2, dtype=np.int32), 12),
+        np.zeros(24, np.int32),
     )
-    for view in (ViewSpec("plan", storey="0"), ViewSpec("axonometric", corner="ne")):
-        draw(cube, view)
+    for view in (ViewSpec("plan", storey="0"), ViewSpec("axonometric", corner="ne", treatment=Treatment(hidden=True))):
+        draw(cubes, view)
 
 
 if __name__ == "__main__":

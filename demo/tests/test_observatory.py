@@ -15,7 +15,7 @@ from drafting.building.ifc import read_ifc
 from drafting.linework.engine import draw
 from drafting.linework.tolerances import SHORTEST
 from drafting.tests.scenes import lines_of, total_length
-from drafting.views.spec import parse_view
+from drafting.views.typed import parse_view
 
 VIEWS = (
     "plan:0", "plan:1", "plan:2", "roof", "elevation:north", "elevation:south", "elevation:east", "elevation:west",

@@ -15,7 +15,7 @@ import ifcopenshell.util.unit
 import numpy as np
 
 from drafting.building.fabric import NOT_FABRIC, NOT_FABRIC_2X3
-from drafting.building.model import Building, Element, Floats, Ints, Storey
+from drafting.building.model import NO_LAYER, NO_MATERIAL, Building, BuildUp, Element, Floats, Ints, Storey
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
 
@@ -24,10 +24,13 @@ CIRCLE_SIDES = 48
 #: Exact where openings are cut from swept solids, and several times faster than the default on real houses. The
 #: manifold kernel is faster still, but moves corners by up to 0.05 mm.
 GEOMETRY_LIBRARY: Any = "hybrid-cgal-simple-opencascade"
+#: The geometry kernel works in metres, whatever the file's unit.
+MM_PER_METRE = 1000.0
+LAYER_AXES = ("AXIS1", "AXIS2", "AXIS3")
+#: Layers are believed where they fill the element's thickness within this, mm.
+LAYER_SLACK = 1.0
 #: How much of either end of a file is looked at before it is given to the reader.
 PEEK = 4096
-NO_LAYER = "No layer"
-NO_MATERIAL = "No material"
 
 
 def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Building:
@@ -56,6 +59,7 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
     mesh = _Mesh()
     warnings: list[str] = []
     elements: list[Element] = []
+    usages: dict[int, tuple[Floats, Any]] = {}
     homeless = 0
 
     settings = ifcopenshell.geom.settings()
@@ -74,6 +78,9 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
         product: Any = file.by_id(shape.id)
         if len(shape.geometry.faces):
             material = _material_of(product)
+            usage = ifcopenshell.util.element.get_material(product)
+            if usage is not None and usage.is_a("IfcMaterialLayerSetUsage"):
+                usages[len(elements)] = mesh.matrix_of(shape), usage
             mesh.add(shape, material, [_style_name(file, style) for style in shape.geometry.materials])
             storey = _storey_of(product)
             homeless += ifcopenshell.util.element.get_container(product) is None
@@ -95,7 +102,7 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
             f"“{name}” holds no element with a shape. Export it with geometry, and not only as a list of elements."
         )
     order = sorted(range(len(elements)), key=lambda i: elements[i].id)
-    building = mesh.building(elements, order, storeys, file, left_out)
+    building = mesh.building(elements, order, storeys, file, left_out, usages)
     progress("Sorting out edges", 0.0)
     loose = int((~building.topology.closed).sum())
     if loose:
@@ -116,7 +123,9 @@ def _refuse_unreadable(path: Path, name: str) -> None:
         stream.seek(max(0, size - PEEK))
         tail = stream.read()
     if b"ISO-10303-21" not in head:
-        raise BuildingFileError(f"“{name}” is not an IFC file: it does not begin as one. Choose an .ifc file.")
+        raise BuildingFileError(
+            f"“{name}” is not an IFC file: it does not begin as one. Choose an .ifc, .glb or .obj file."
+        )
     if b"END-ISO-10303-21" not in tail:
         raise BuildingFileError(f"“{name}” is cut off: its end is missing. Copy or export it again.")
 
@@ -198,12 +207,18 @@ class _Mesh:
         self.materials: dict[str, int] = {}
         self.material_of: list[Ints] = []
 
+    @staticmethod
+    def matrix_of(shape: Any) -> Floats:
+        """(4, 4): from the element's own axes to the model's, in mm."""
+        matrix = np.array(shape.transformation.matrix, np.float64).reshape(4, 4).T
+        matrix[:3, 3] *= MM_PER_METRE
+        return matrix
+
     def add(self, shape: Any, material: str, styles: list[str]) -> None:
         geometry = shape.geometry
         local = np.asarray(geometry.verts, np.float64).reshape(-1, 3)
-        matrix = np.asarray(shape.transformation.matrix, np.float64).reshape(4, 4).T
-        # The kernel works in metres, whatever the file's unit.
-        self.vertices.append((local @ matrix[:3, :3].T + matrix[:3, 3]) * 1000.0)
+        matrix = self.matrix_of(shape)
+        self.vertices.append(local * MM_PER_METRE @ matrix[:3, :3].T + matrix[:3, 3])
         self.triangles.append(np.asarray(geometry.faces, np.int32).reshape(-1, 3))
         if material:
             names = [material]
@@ -221,8 +236,14 @@ class _Mesh:
         storeys: tuple[Storey, ...],
         file: Any,
         left_out: list[Any],
+        usages: dict[int, tuple[Floats, Any]],
     ) -> Building:
         """The arrays of all elements, in an order that does not hang on threads."""
+        build_ups = {}
+        for place, i in enumerate(order):
+            build_up = self._build_up(i, *usages[i]) if i in usages else None
+            if build_up:
+                build_ups[place] = build_up
         offset = 0
         triangles = []
         for i in order:
@@ -237,10 +258,28 @@ class _Mesh:
             triangles=np.concatenate(triangles).astype(np.int32),
             triangle_element=np.repeat(np.arange(len(order), dtype=np.int32), sizes),
             triangle_material=np.concatenate([self.material_of[i] for i in order]),
+            build_ups=build_ups,
             schema=file.schema_identifier,
             unit=_unit_name(file),
             left_out=dict(Counter(p.is_a() for p in left_out)),
         )
+
+    def _build_up(self, which: int, matrix: Floats, usage: Any) -> BuildUp | None:
+        """The layers of an element (IfcMaterialLayerSetUsage), if its shape is as thick as they are together."""
+        unit = ifcopenshell.util.unit.calculate_unit_scale(usage.file) * MM_PER_METRE
+        axis = matrix[:3, LAYER_AXES.index(usage.LayerSetDirection)]
+        sense = 1.0 if usage.DirectionSense == "POSITIVE" else -1.0
+        normal = axis * sense
+        start = float(matrix[:3, 3] @ normal) + usage.OffsetFromReferenceLine * unit * sense
+        layers = [x for x in usage.ForLayerSet.MaterialLayers if x.LayerThickness > 0]
+        along = self.vertices[which] @ normal
+        thick = sum(x.LayerThickness for x in layers) * unit
+        if abs(along.min() - start) > LAYER_SLACK or abs(along.max() - start - thick) > LAYER_SLACK:
+            return None
+        names = [x.Material.Name if x.Material else NO_MATERIAL for x in layers]
+        numbers = [self.materials.setdefault(name, len(self.materials)) for name in names]
+        parts = tuple((n, x.LayerThickness * unit) for n, x in zip(numbers, layers, strict=True))
+        return BuildUp((float(normal[0]), float(normal[1]), float(normal[2])), start, parts)
 
 
 def _unit_name(file: Any) -> str:

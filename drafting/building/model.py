@@ -9,12 +9,16 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from drafting.building.meetings import Meetings, find_meetings
 from drafting.building.topology import Topology, build_topology
 from drafting.errors import ViewError
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int32]
 
+#: What stands for a layer or a material where the file names none.
+NO_LAYER = "No layer"
+NO_MATERIAL = "No material"
 #: A model further from zero than half of this is drawn from a nearer origin, so that its
 #: coordinates keep their precision; the step is coarse so that two versions share one origin.
 ORIGIN_STEP = 1e7
@@ -40,6 +44,21 @@ class Element:
     material: str
 
 
+@dataclass(frozen=True)
+class BuildUp:
+    """The layers of an element, one behind the other.
+
+    Attributes:
+        normal: unit vector through the layers, in model axes.
+        start: how far along `normal` from the model's zero the first layer begins, mm.
+        layers: each one's material (an index into the building's) and thickness, mm.
+    """
+
+    normal: tuple[float, float, float]
+    start: float
+    layers: tuple[tuple[int, float], ...]
+
+
 @dataclass(frozen=True, eq=False)
 class Building:
     """A building read from a file.
@@ -49,6 +68,7 @@ class Building:
         triangles: (T, 3) int32 indices into `vertices`, outward by the right-hand rule where the file says so.
         triangle_element: (T,) int32 index into `elements`.
         triangle_material: (T,) int32 index into `materials`.
+        build_ups: the layers of those elements that have them, by index into `elements`.
         left_out: element counts by class that are no building fabric and so are not drawn.
         warnings: sentences about what was found wrong but could be drawn.
     """
@@ -62,6 +82,7 @@ class Building:
     triangle_material: Ints
     schema: str = ""
     unit: str = "millimetre"
+    build_ups: dict[int, BuildUp] = field(default_factory=dict)
     left_out: dict[str, int] = field(default_factory=dict)
     warnings: tuple[str, ...] = ()
 
@@ -69,6 +90,11 @@ class Building:
     def topology(self) -> Topology:
         """Edges, planes and closedness of the mesh: all that holds for every view."""
         return build_topology(self.vertices, self.triangles, self.triangle_element)
+
+    @cached_property
+    def meetings(self) -> Meetings:
+        """Where bodies pass through each other."""
+        return find_meetings(self.topology)
 
     @cached_property
     def bounds(self) -> tuple[Floats, Floats]:

@@ -8,10 +8,10 @@ from pathlib import Path
 
 import numpy as np
 
-from drafting.building.model import Building, Element, Storey
+from drafting.building.model import Building, BuildUp, Element, Storey
 
 #: Raised whenever what is kept changes its form; kept buildings of another form are read anew.
-FORM = 1
+FORM = 2
 
 
 def save_building(building: Building, path: Path) -> None:
@@ -23,6 +23,7 @@ def save_building(building: Building, path: Path) -> None:
         "materials": building.materials,
         "schema": building.schema,
         "unit": building.unit,
+        "build_ups": [[which, b.normal, b.start, b.layers] for which, b in sorted(building.build_ups.items())],
         "left_out": building.left_out,
         "warnings": building.warnings,
     }
@@ -51,6 +52,10 @@ def load_building(path: Path) -> Building:
             triangle_material=kept["triangle_material"],
             schema=facts["schema"],
             unit=facts["unit"],
+            build_ups={
+                which: BuildUp(tuple(normal), start, tuple((material, thickness) for material, thickness in layers))
+                for which, normal, start, layers in facts.get("build_ups", ())
+            },
             left_out=facts["left_out"],
             warnings=tuple(facts["warnings"]),
         )

@@ -2,40 +2,56 @@
 
 from __future__ import annotations
 
+import math
 from collections import defaultdict
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from drafting.building.model import Building
+from drafting.building.model import Building, BuildUp
 from drafting.linework import tolerances as tol
 from drafting.linework.scene import Faces
-from drafting.views.camera import Camera
+from drafting.views.camera import Camera, Cut
 
 Floats = NDArray[np.float64]
 
 
+#: Further than any building reaches from its cut, mm.
+_FAR_OFF = 1e8
+#: A cutting plane that leans less than this (sine) against the layers of an element lies within one of them.
+ALONG_LAYERS = 1e-3
+
+
 @dataclass(frozen=True, eq=False)
 class CutPart:
-    """What the cut goes through of one element in one material: its area, and outlines that do not close."""
+    """What the cut goes through of one element in one material: its area, and outlines that do not close.
+
+    `layers` are the areas of its layers, each with its material, where the file tells them.
+    """
 
     element: int
     material: int
     area: shapely.Geometry
     open_lines: shapely.Geometry
+    layers: tuple[tuple[int, shapely.Geometry], ...] = ()
 
 
-def cut_parts(building: Building, camera: Camera, depth: float, faces: Faces) -> list[CutPart]:
-    """Cut every element at a depth.
+def cut_parts(building: Building, camera: Camera, cut: Cut, faces: Faces, shown: NDArray[np.bool_]) -> list[CutPart]:
+    """Cut every element that is shown at one cutting plane.
 
     A corner that lies in the plane counts as nearer to the viewer, so that a face in the plane is no special case.
+
+    Args:
+        faces: all of the building's, as `faces_of` gives them.
     """
     topology = building.topology
-    points = camera.project(topology.points)
+    depth = cut.depth - tol.IN_PLANE
+    points = camera.along_axes(topology.points)
     near = points[:, 2] >= depth
-    crossing = np.flatnonzero(near[topology.faces].any(axis=1) & ~near[topology.faces].all(axis=1))
+    of_face = near[topology.faces]
+    crossing = np.flatnonzero(of_face.any(axis=1) & ~of_face.all(axis=1) & shown[faces.element])
     if not len(crossing):
         return []
     corner = topology.faces[crossing]
@@ -56,10 +72,74 @@ def cut_parts(building: Building, camera: Camera, depth: float, faces: Faces) ->
     for segments in np.split(order, np.flatnonzero(np.diff(body[order])) + 1):
         face = crossing[segments[0]]
         grouped[int(faces.element[face]), int(faces.material[face])].append(segments)
-    return [
-        _part(element, material, [at[node[segments]] for segments in bodies])
-        for (element, material), bodies in sorted(grouped.items())
-    ]
+    parts = []
+    for (element, material), bodies in sorted(grouped.items()):
+        part = _within(_part(element, material, [at[node[segments]] for segments in bodies]), cut)
+        build_up = building.build_ups.get(element)
+        if build_up and not part.area.is_empty:
+            part = replace(part, layers=_layers(part.area, build_up, camera, depth))
+        parts.append(part)
+    return parts
+
+
+def _within(part: CutPart, cut: Cut) -> CutPart:
+    """What of a part lies between the jogs of a cut."""
+    if math.isinf(cut.low) and math.isinf(cut.high):
+        return part
+    low, high = max(cut.low, -_FAR_OFF), min(cut.high, _FAR_OFF)
+    between = shapely.box(low, -_FAR_OFF, high, _FAR_OFF)
+    area, lines = (shapely.intersection(x, between, grid_size=tol.REGION_GRID) for x in (part.area, part.open_lines))
+    return replace(part, area=area, open_lines=lines)
+
+
+def _layers(
+    area: shapely.Geometry, build_up: BuildUp, camera: Camera, depth: float
+) -> tuple[tuple[int, shapely.Geometry], ...]:
+    """A cut area divided into the layers of its element."""
+    normal = np.array(build_up.normal)
+    across = camera.axes[:2] @ normal
+    # How far through the layers the point u = v = 0 of the cutting plane lies.
+    at = float((camera.origin + depth * camera.toward) @ normal) - build_up.start
+    ends = np.concatenate([[0.0], np.cumsum([thickness for _, thickness in build_up.layers])])
+    slope = float(np.hypot(*across))
+    if slope < ALONG_LAYERS:
+        which = min(max(int(np.searchsorted(ends, at)) - 1, 0), len(build_up.layers) - 1)
+        return ((build_up.layers[which][0], area),)
+    across, along = across / slope, np.array([-across[1], across[0]]) / slope
+    middle = np.array(shapely.get_coordinates(area.centroid)[0])
+    # The outermost layers take what rounding leaves outside them.
+    places = (ends - at) / slope - middle @ across
+    places[0], places[-1] = min(places[0], -_FAR_OFF), max(places[-1], _FAR_OFF)
+    found = []
+    for (material, _), low, high in zip(build_up.layers, places[:-1], places[1:], strict=True):
+        corners = [middle + across * a + along * b for a, b in
+                   ((low, -_FAR_OFF), (high, -_FAR_OFF), (high, _FAR_OFF), (low, _FAR_OFF))]  # fmt: skip
+        inside = shapely.intersection(area, shapely.Polygon(corners), grid_size=tol.REGION_GRID)
+        if inside.area > tol.SHORTEST:
+            found.append((material, inside))
+    return tuple(found)
+
+
+def together(parts: list[CutPart]) -> list[CutPart]:
+    """The parts of several cuts side by side, those of one element and material as one."""
+    grouped: dict[tuple[int, int], list[CutPart]] = defaultdict(list)
+    for part in parts:
+        grouped[part.element, part.material].append(part)
+    found = []
+    for (element, material), alike in sorted(grouped.items()):
+        layers: dict[int, list[shapely.Geometry]] = defaultdict(list)
+        for layer, area in (pair for part in alike for pair in part.layers):
+            layers[layer].append(area)
+        found.append(
+            CutPart(
+                element,
+                material,
+                shapely.union_all([p.area for p in alike], grid_size=tol.REGION_GRID),
+                shapely.union_all([p.open_lines for p in alike]),
+                tuple((layer, shapely.union_all(areas, grid_size=tol.REGION_GRID)) for layer, areas in layers.items()),
+            )
+        )
+    return found
 
 
 def _part(element: int, material: int, bodies: list[Floats]) -> CutPart:
@@ -83,7 +163,7 @@ def cut_outlines(parts: list[CutPart]) -> list[tuple[int, Floats]]:
     by_material: dict[int, list[CutPart]] = defaultdict(list)
     for part in parts:
         by_material[part.material].append(part)
-    found = []
+    found: list[tuple[int, Floats]] = []
     for alike in by_material.values():
         whole = shapely.union_all([p.area for p in alike], grid_size=tol.REGION_GRID).boundary
         tree = shapely.STRtree([p.area for p in alike])
@@ -97,14 +177,20 @@ def cut_outlines(parts: list[CutPart]) -> list[tuple[int, Floats]]:
     return found
 
 
+def layer_divisions(parts: list[CutPart]) -> list[tuple[int, Floats]]:
+    """(element, (n, 2) points) of the lines round the layers of what is cut, the outlines of the whole among them."""
+    nothing = shapely.LineString()
+    return cut_outlines([CutPart(p.element, layer, area, nothing) for p in parts for layer, area in p.layers])
+
+
 def _lines_only(geometry: shapely.Geometry) -> shapely.Geometry:
     """A geometry without the points at which two others merely touch."""
     parts = shapely.get_parts(geometry)
     return shapely.MultiLineString([g for g in parts if g.geom_type in ("LineString", "LinearRing") and not g.is_empty])
 
 
-def caps(parts: list[CutPart], depth: float) -> Faces:
-    """The cut areas as faces at the cutting plane: they hide what lies below them."""
+def caps(parts: list[CutPart], cut: Cut) -> Faces:
+    """The cut areas as faces at their cutting plane: they hide what lies below them."""
     corners = [np.empty((0, 3, 2))]
     for part in parts:
         if not part.area.is_empty:
@@ -114,11 +200,12 @@ def caps(parts: list[CutPart], depth: float) -> Faces:
     flat = np.concatenate(corners)
     n = len(flat)
     return Faces(
-        np.concatenate([flat, np.full((n, 3, 1), depth)], axis=2),
+        np.concatenate([flat, np.full((n, 3, 1), cut.depth - tol.IN_PLANE)], axis=2),
         np.tile([0.0, 0.0, 1.0], (n, 1)),
         np.full(n, -1, np.int32),
         np.full(n, -1, np.int32),
         np.full(n, -1, np.int32),
+        np.ones(n, bool),
     )
 
 

@@ -1,28 +1,25 @@
-"""From seen pieces to a drawing: nothing inked twice, pieces joined to lines, specks dropped."""
+"""From strokes to a drawing: nothing inked twice, pieces joined to lines, specks dropped."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
 import numpy as np
-import shapely
-from numba import njit
+from numba import njit, prange
 from numpy.typing import NDArray
 
 from drafting.linework import tolerances as tol
+from drafting.linework.grid import Grid, cell_of, columns
 from drafting.linework.intervals import cover, next_free
+from drafting.linework.model import ROLES
+from drafting.linework.strokes import Strokes
 
 Floats = NDArray[np.float64]
-Ints = NDArray[np.int64]
+Longs = NDArray[np.int64]
 
-
-@dataclass(frozen=True, eq=False)
-class Strokes:
-    """Straight pieces: `ends` (n, 2, 3) of u, v, depth; `role` (n,) the heavier the lower; `element` (n,)."""
-
-    ends: Floats
-    role: NDArray[np.int8]
-    element: NDArray[np.int32]
+#: Stretches that are left of one stroke and given room at first.
+ROOM = 4
+_SAME_LINE, _SAME_POINT = tol.SAME_LINE, tol.SAME_POINT
 
 
 @dataclass(frozen=True, eq=False)
@@ -30,9 +27,10 @@ class Polylines:
     """Lines laid end to end: line i is points[starts[i]:starts[i + 1]], each (k, 3) of u, v, depth."""
 
     points: Floats
-    starts: Ints
+    starts: Longs
     role: NDArray[np.int8]
     element: NDArray[np.int32]
+    band: NDArray[np.int8]
 
 
 def join(strokes: Strokes) -> Polylines:
@@ -42,87 +40,155 @@ def join(strokes: Strokes) -> Polylines:
 
 def _once(strokes: Strokes) -> Strokes:
     """No stretch twice: of strokes that lie on each other the heaviest stays, then the nearest."""
-    flat = strokes.ends[:, :, :2]
-    length = np.hypot(*(flat[:, 1] - flat[:, 0]).T)
+    length = np.hypot(*(strokes.ends[:, 1] - strokes.ends[:, 0])[:, :2].T)
     some = np.flatnonzero(length > tol.SAME_POINT)
-    nearest_first = np.lexsort((some, -strokes.ends[some, :, 2].max(axis=1), strokes.role[some]))
-    order = some[nearest_first]
-    flat, length, ends = flat[order], length[order], strokes.ends[order]
-    boxes = shapely.box(
-        flat[:, :, 0].min(1) - tol.SAME_LINE, flat[:, :, 1].min(1) - tol.SAME_LINE,
-        flat[:, :, 0].max(1) + tol.SAME_LINE, flat[:, :, 1].max(1) + tol.SAME_LINE,
-    )  # fmt: skip
-    lower, upper = shapely.STRtree(boxes).query(boxes)
-    pair = upper < lower
-    lower, upper = lower[pair], upper[pair]
-
-    # Where the stroke that is over lies along the one under it, as shares of the one under it.
-    along = (flat[lower, 1] - flat[lower, 0]) / length[lower, None]
-    rel = flat[upper] - flat[lower, :1]
-    at = (rel * along[:, None]).sum(2)
-    off = rel[:, :, 1] * along[:, None, 0] - rel[:, :, 0] * along[:, None, 1]
-    a, b = np.maximum(at.min(1), 0.0), np.minimum(at.max(1), length[lower])
-    slope = (off[:, 1] - off[:, 0]) / np.where(at[:, 1] == at[:, 0], 1.0, at[:, 1] - at[:, 0])
-    off_a, off_b = off[:, 0] + slope * (a - at[:, 0]), off[:, 0] + slope * (b - at[:, 0])
-    on_it = (b - a > tol.SAME_POINT) & (np.abs(off_a) < tol.SAME_LINE) & (np.abs(off_b) < tol.SAME_LINE)
-    sort = np.argsort(lower[on_it], kind="stable")
-    owner = lower[on_it][sort]
-    starts = np.searchsorted(owner, np.arange(len(order) + 1))
-    from_, to = a[on_it][sort] / length[owner], b[on_it][sort] / length[owner]
-    edge, share = _uncovered(starts, from_, to, length, tol.SAME_POINT)
-    start, end = ends[edge, 0], ends[edge, 1]
-    left = start[:, None] + (end - start)[:, None] * share[:, :, None]
-    return Strokes(left, strokes.role[order][edge], strokes.element[order][edge])
+    strokes = strokes.take(some[np.lexsort((some, -strokes.ends[some, :, 2].max(axis=1), strokes.role[some]))])
+    flat = np.ascontiguousarray(strokes.ends[:, :, :2])
+    bounds = np.concatenate([flat.min(axis=1), flat.max(axis=1)], axis=1)
+    grid = Grid.over(bounds)
+    count = np.zeros(grid.cells, np.int64)
+    _list(flat, grid.low, grid.size, grid.shape, count, np.empty(0, np.int64), np.empty(0, np.int32), False)
+    start = np.concatenate([np.zeros(1, np.int64), np.cumsum(count)])
+    entry = np.empty(int(start[-1]), np.int32)
+    _list(flat, grid.low, grid.size, grid.shape, count, start[:-1].copy(), entry, True)
+    room, todo = ROOM, np.arange(len(strokes), dtype=np.int64)
+    owners, shares = [], []
+    while len(todo):
+        share, left = np.zeros((len(todo), room, 2)), np.zeros(len(todo), np.int64)
+        _uncovered(todo, flat, bounds, start, entry, grid.low, grid.size, grid.shape, share, left)
+        fits = left <= room
+        filled = np.arange(room) < np.where(fits, left, 0)[:, None]
+        owners.append(todo[np.repeat(np.arange(len(todo)), filled.sum(axis=1))])
+        shares.append(share[filled])
+        todo, room = todo[~fits], int(left.max(initial=0))
+    owner = np.concatenate([np.empty(0, np.int64), *owners])
+    share = np.concatenate([np.empty((0, 2)), *shares])
+    begin, end = strokes.ends[owner, 0], strokes.ends[owner, 1]
+    return strokes.take(owner, begin[:, None] + (end - begin)[:, None] * share[:, :, None])
 
 
 @njit(cache=True)
-def _uncovered(starts, a, b, length, shortest):
-    """The stretches of each stroke that those over it leave free, as (stroke, (from, to))."""
-    most = a.size + length.size
-    edge = np.empty(most, np.int64)
-    share = np.empty((most, 2))
-    found = 0
-    for e in range(length.size):
+def _list(flat, low, size, shape, count, slot, entry, fill):
+    """Count, or enter, the strokes that pass each cell."""
+    for e in range(flat.shape[0]):
+        u, v = flat[e, 0, 0], flat[e, 0, 1]
+        du, dv = flat[e, 1, 0] - u, flat[e, 1, 1] - v
+        x0 = cell_of(min(u, u + du) - _SAME_LINE, low[0], size, shape[0])
+        x1 = cell_of(max(u, u + du) + _SAME_LINE, low[0], size, shape[0])
+        y0 = cell_of(min(v, v + dv) - _SAME_LINE, low[1], size, shape[1])
+        y1 = cell_of(max(v, v + dv) + _SAME_LINE, low[1], size, shape[1])
+        for y in range(y0, y1 + 1):
+            ra, rb = columns(y, u, v, du, dv, x0, x1, low, size, _SAME_LINE)
+            for cell in range(y * shape[0] + ra, y * shape[0] + rb + 1):
+                if fill:
+                    entry[slot[cell]] = e
+                    slot[cell] += 1
+                else:
+                    count[cell] += 1
+
+
+@njit(cache=True, parallel=True)
+def _uncovered(todo, flat, bounds, start, entry, grid_low, size, shape, share, left):
+    """The stretches of each stroke that those before it leave free; a count above the room means: ask again."""
+    for i in prange(todo.size):
+        e = todo[i]
+        u, v = flat[e, 0, 0], flat[e, 0, 1]
+        du, dv = flat[e, 1, 0] - u, flat[e, 1, 1] - v
+        length = np.sqrt(du * du + dv * dv)
+        du, dv = du / length, dv / length
+        least = _SAME_POINT / length
         low, high, count = np.empty(8), np.empty(8), 0
-        least = shortest / length[e]
-        for k in range(starts[e], starts[e + 1]):
-            low, high, count = cover(low, high, count, a[k], b[k], least)
+        x0 = cell_of(bounds[e, 0], grid_low[0], size, shape[0])
+        x1 = cell_of(bounds[e, 2], grid_low[0], size, shape[0])
+        y0 = cell_of(bounds[e, 1], grid_low[1], size, shape[1])
+        y1 = cell_of(bounds[e, 3], grid_low[1], size, shape[1])
+        for y in range(y0, y1 + 1):
+            ra, rb = columns(y, u, v, du * length, dv * length, x0, x1, grid_low, size, 0.0)
+            for x in range(ra, rb + 1):
+                cell = y * shape[0] + x
+                for k in range(start[cell], start[cell + 1]):
+                    f = entry[k]
+                    if f >= e:
+                        break  # entered in order: all that follow come after this stroke
+                    if (
+                        bounds[f, 0] > bounds[e, 2] + _SAME_LINE
+                        or bounds[f, 2] < bounds[e, 0] - _SAME_LINE
+                        or bounds[f, 1] > bounds[e, 3] + _SAME_LINE
+                        or bounds[f, 3] < bounds[e, 1] - _SAME_LINE
+                    ):
+                        continue
+                    # Where the other stroke lies along this one, and how far off it.
+                    ru, rv = flat[f, 0, 0] - u, flat[f, 0, 1] - v
+                    at_0, off_0 = ru * du + rv * dv, rv * du - ru * dv
+                    ru, rv = flat[f, 1, 0] - u, flat[f, 1, 1] - v
+                    at_1, off_1 = ru * du + rv * dv, rv * du - ru * dv
+                    a, b = max(0.0, min(at_0, at_1)), min(length, max(at_0, at_1))
+                    if b - a <= _SAME_POINT:
+                        continue
+                    slope = (off_1 - off_0) / (at_1 - at_0)
+                    if abs(off_0 + slope * (a - at_0)) < _SAME_LINE and abs(off_0 + slope * (b - at_0)) < _SAME_LINE:
+                        low, high, count = cover(low, high, count, a / length, b / length, least)
+        found = 0
         at = 0.0
         while at < 1.0:
             p, q = next_free(low, high, count, at, 1.0)
             if p >= 1.0:
                 break
             if q - p > least:
-                edge[found] = e
-                share[found, 0], share[found, 1] = p, q
+                if found < share.shape[1]:
+                    share[i, found, 0], share[i, found, 1] = p, q
                 found += 1
             at = q
-    return edge[:found], share[:found]
+        left[i] = found
 
 
 def _chain(strokes: Strokes) -> Polylines:
-    """Strokes of one element and role that meet, and meet no third, become one line; straight joints go."""
-    n = len(strokes.role)
-    if not n:
-        return Polylines(np.empty((0, 3)), np.zeros(1, np.int64), strokes.role, strokes.element)
-    cell = np.round(strokes.ends[:, :, :2] / tol.SAME_POINT).astype(np.int64).reshape(-1, 2)
-    group = np.repeat(strokes.element.astype(np.int64) * 16 + strokes.role, 2)
-    place = np.unique(cell, axis=0, return_inverse=True)[1].reshape(-1)
-    node = np.unique(np.column_stack([group, place]), axis=0, return_inverse=True)[1].reshape(-1)
-    meets_others = np.bincount(place)[place] > 1
+    """Strokes of one element, role and band that meet become one line; straight joints go.
 
-    # mate[k]: the end of another stroke that end k runs on into; -1 where it stops.
-    mate = np.full(2 * n, -1, np.int64)
+    Where more than two meet, those run on into each other that lie in one line.
+    """
+    n = len(strokes)
+    if not n:
+        nothing = np.zeros(1, np.int64)
+        return Polylines(np.empty((0, 3)), nothing, strokes.role, strokes.element, strokes.band)
+    cell = np.round(strokes.ends[:, :, :2].reshape(-1, 2) / tol.SAME_POINT).astype(np.int64)
+    cell -= cell.min(axis=0)
+    place = _numbered(cell[:, 0] * (cell[:, 1].max() + 1) + cell[:, 1])
+    group = (strokes.element.astype(np.int64) * len(ROLES) + strokes.role) * 16 + strokes.band
+    node = _numbered(np.repeat(_numbered(group), 2) * 2 * n + place)
+    meets_others = np.bincount(place)[place] > 1
     order = np.argsort(node, kind="stable")
     first = np.flatnonzero(np.concatenate([[True], np.diff(node[order]) > 0]))
-    size = np.diff(np.concatenate([first, [2 * n]]))
-    two = first[size == 2]
-    one, other = order[two], order[two + 1]
-    apart = one // 2 != other // 2
-    mate[one[apart]], mate[other[apart]] = other[apart], one[apart]
+    ends = strokes.ends.reshape(-1, 3)
+    mate = _mates(ends, order, np.concatenate([first, [2 * n]]), tol.SAME_LINE)
+    points, starts, owner = _walk(ends, mate, meets_others, tol.SAME_LINE, tol.SHORTEST)
+    return Polylines(points, starts, strokes.role[owner], strokes.element[owner], strokes.band[owner])
 
-    points, starts, owner = _walk(strokes.ends.reshape(-1, 3), mate, meets_others, tol.SAME_LINE, tol.SHORTEST)
-    return Polylines(points, starts, strokes.role[owner], strokes.element[owner])
+
+def _numbered(keys: Longs) -> Longs:
+    """A number from 0 for each of the keys, the same for the same."""
+    return np.asarray(np.unique(keys, return_inverse=True)[1].reshape(-1).astype(np.int64))
+
+
+@njit(cache=True)
+def _mates(ends, order, starts, straight):
+    """For each end of a stroke the end of another that it runs on into; -1 where it stops."""
+    mate = np.full(ends.shape[0], -1, np.int64)
+    for k in range(starts.size - 1):
+        a, b = starts[k], starts[k + 1]
+        if b - a == 2 and order[a] // 2 != order[a + 1] // 2:
+            mate[order[a]], mate[order[a + 1]] = order[a + 1], order[a]
+        if b - a < 3:
+            continue
+        for i in range(a, b):
+            one = order[i]
+            for j in range(i + 1, b):
+                other = order[j]
+                if mate[one] >= 0 or mate[other] >= 0 or one // 2 == other // 2:
+                    continue
+                if _on_the_way(ends[one ^ 1], ends[one], ends[other ^ 1], straight):
+                    mate[one], mate[other] = other, one
+    return mate
 
 
 @njit(cache=True)

@@ -5,37 +5,36 @@ from __future__ import annotations
 import gzip
 import hashlib
 import json
-from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from drafting.building.model import Building
 from drafting.views.camera import Camera
 from drafting.views.spec import ViewSpec
 
 Floats = NDArray[np.float64]
 
 #: Raised whenever the engine would draw the same view differently, so that kept linework is drawn anew.
-ENGINE_VERSION = 1
+ENGINE_VERSION = 2
 
-#: Line roles that this engine gives, the heaviest first; where two lines lie on each other the first is kept.
-ROLES = ("cut", "profile", "edge")
-CUT, PROFILE, EDGE = range(3)
+#: Line roles, the heaviest first; where two lines lie on each other the first is kept.
+ROLES = ("cut", "profile", "edge", "seam", "far", "overhead", "hidden")
+CUT, PROFILE, EDGE, SEAM, FAR, OVERHEAD, HIDDEN = range(7)
 #: Decimals of a millimetre that are kept: far below what any scale shows.
 DECIMALS = 4
 
 
 @dataclass(frozen=True, eq=False)
 class Line:
-    """One drawn line. `points` is (n, 3): u, v, depth in mm."""
+    """One drawn line. `points` is (n, 3): u, v, depth in mm; `band` counts the view's depth bands before it."""
 
     role: str
     element: str
     layer: str
     points: Floats
+    band: int = 0
 
 
 @dataclass(frozen=True, eq=False)
@@ -68,11 +67,13 @@ class Linework:
         """The documented JSON format, see docs/linework-format.md."""
         camera = self.camera
         return {
-            "view": {name: getattr(camera, name).tolist() for name in ("right", "up", "toward", "origin")},
+            "view": {name: getattr(camera, name).tolist() for name in ("right", "up", "toward", "origin")}
+            | ({} if camera.distance is None else {"distance": camera.distance}),
             "extents": self.extents,
             "notes": list(self.notes),
             "lines": [
-                {"role": x.role, "element": x.element, "layer": x.layer, "points": x.points.round(DECIMALS).tolist()}
+                {"role": x.role, "band": x.band, "element": x.element, "layer": x.layer}
+                | {"points": x.points.round(DECIMALS).tolist()}
                 for x in self.lines
             ],
             "regions": [
@@ -90,9 +91,10 @@ class Linework:
         given = json.loads(text)
         right, up, toward, origin = (np.asarray(given["view"][n], float) for n in ("right", "up", "toward", "origin"))
         return cls(
-            camera=Camera(right, up, toward, origin),
+            camera=Camera(right, up, toward, origin, distance=given["view"].get("distance")),
             lines=tuple(
-                Line(x["role"], x["element"], x["layer"], np.asarray(x["points"], float)) for x in given["lines"]
+                Line(x["role"], x["element"], x["layer"], np.asarray(x["points"], float), x.get("band", 0))
+                for x in given["lines"]
             ),
             regions=tuple(
                 Region(r["element"], r["material"], tuple(np.asarray(k, float) for k in r["rings"]))
@@ -114,12 +116,3 @@ def linework_key(model_digest: str, view: ViewSpec) -> str:
     """The key that a drawing is kept under: made of all it hangs on, so a stale one cannot pass for fresh."""
     given = json.dumps([ENGINE_VERSION, model_digest, view.as_dict()], sort_keys=True)
     return hashlib.sha256(given.encode()).hexdigest()
-
-
-def lines_from(
-    building: Building, points: Floats, starts: NDArray[np.int64], role: NDArray[np.int8], element: NDArray[np.int32]
-) -> Iterator[Line]:
-    """Lines from polylines laid end to end: line i is points[starts[i]:starts[i + 1]]."""
-    for i in range(len(role)):
-        owner = building.elements[element[i]]
-        yield Line(ROLES[role[i]], owner.id, owner.layer, points[starts[i] : starts[i + 1]])

@@ -8,16 +8,16 @@ DEPTH = 0.1
 GAP = 0.05
 #: A visible stretch shorter than this is a speck, unless it is a whole edge.
 SPECK = 0.5
-#: How far beside an edge it is asked what lies there: clear of rounding, far below any line's width.
+#: How far beside an edge it is asked whether its face goes on there: clear of rounding, far below any line's width.
 BESIDE = 0.3
+#: How far beside an outline its background is looked at: past the joints that are left round windows and boards.
+BACKGROUND = 15.0
 #: A face whose normal has less than this towards the viewer is seen edge on and covers nothing.
 EDGE_ON = 1e-6
 #: Two normals closer than this (1 - cosine) are one direction.
 ONE_DIRECTION = 1e-6
 #: An outline stands against "nothing near" when what is behind it is further off than this: about a room's half depth.
 PROFILE_CLEARANCE = 1500.0
-#: Creases sharper than this are edges worth drawing; flatter ones are facets of something smooth. Degrees.
-CREASE = 20.0
 #: Lines nearer to each other than this are one line: a fiftieth of a millimetre is nothing at any building scale.
 SAME_LINE = 0.02
 #: Ends nearer than this meet.
@@ -28,3 +28,5 @@ SHORTEST = 1.0
 IN_PLANE = 0.001
 #: Grid that cut regions are computed on, so that shared borders meet exactly.
 REGION_GRID = 0.001
+#: A line that changes role or band within this of its end does not change there.
+SPLIT = 0.5

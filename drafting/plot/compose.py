@@ -50,7 +50,7 @@ def _drawing_title(viewport: Viewport) -> Iterator[Path | Text]:
         return
     x, rule = viewport.box.x, viewport.box.y - TITLE_DROP
     indent = x + text_width(viewport.number, NUMBER_SIZE, bold=True) + 4.0 if viewport.number else x
-    scale = str(viewport.scale)
+    scale = viewport.scale_text
     end = max(indent + text_width(viewport.name, NAME_SIZE, bold=True), indent + text_width(scale, SCALE_SIZE)) + 2.0
     source = (viewport.id, "")
     yield Path(np.array([(x, rule), (end, rule)]), TITLE_PEN, LAYER, source)

@@ -52,7 +52,14 @@ def _write(canvas: Canvas, item: Primitive) -> None:
     if isinstance(item, Path):
         canvas.setStrokeColor(HexColor(item.pen.colour))
         canvas.setLineWidth(item.pen.width * POINT)
+        if item.pen.pattern:
+            canvas.saveState()
+            # The end of a dash is square, or its round ends would eat up the gap.
+            canvas.setLineCap(0)
+            canvas.setDash([length * POINT for length in item.pen.dashes])
         canvas.drawPath(_rings(canvas, (item.points,), item.closed), stroke=1, fill=0)
+        if item.pen.pattern:
+            canvas.restoreState()
     elif isinstance(item, Fill):
         canvas.setFillColor(HexColor(item.colour))
         canvas.drawPath(_rings(canvas, item.rings, True), stroke=0, fill=1, fillMode=FILL_EVEN_ODD)

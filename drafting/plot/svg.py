@@ -32,7 +32,10 @@ def _written(item: Primitive, height: float, name: str) -> Iterator[str]:
     if isinstance(item, Path):
         data = _path((item.points,), height, item.closed)
         layer = f" data-layer={quoteattr(item.layer)}" if item.layer else ""
-        yield f'<path d="{data}" stroke="{item.pen.colour}" stroke-width="{_figure(item.pen.width)}"{layer}/>'
+        dashes = ",".join(_figure(length) for length in item.pen.dashes)
+        # The end of a dash is square, or its round ends would eat up the gap.
+        pattern = f' stroke-dasharray="{dashes}" stroke-linecap="butt"' if dashes else ""
+        yield f'<path d="{data}" stroke="{item.pen.colour}" stroke-width="{_figure(item.pen.width)}"{pattern}{layer}/>'
     elif isinstance(item, Fill):
         yield f'<path d="{_path(item.rings, height, True)}" fill="{item.colour}" fill-rule="evenodd"/>'
     elif isinstance(item, Text):

@@ -16,6 +16,8 @@ FILING_MARGIN, MARGIN = 20.0, 10.0
 #: ISO 7200: the title block is 180 mm wide; ISO 5457 puts it at the lower right of the frame.
 BLOCK_WIDTH, BLOCK_HEIGHT = 180.0, 50.0
 
+NOT_TO_SCALE = "Not to scale"
+
 
 @dataclass(frozen=True)
 class Box:
@@ -51,6 +53,7 @@ class Viewport:
         scale: paper over real.
         centre: the u, v of the view (mm, real) that lie in the middle of the frame.
         number, name: of the drawing title under it.
+        to_scale: whether lengths can be measured in it; not in a perspective.
     """
 
     id: str
@@ -60,6 +63,12 @@ class Viewport:
     centre: tuple[float, float]
     number: str = ""
     name: str = ""
+    to_scale: bool = True
+
+    @property
+    def scale_text(self) -> str:
+        """The scale as its drawing title says it."""
+        return str(self.scale) if self.to_scale else NOT_TO_SCALE
 
     def to_paper(self, u: float, v: float) -> tuple[float, float]:
         """Where a point of the view lies on the sheet, mm."""
@@ -100,8 +109,8 @@ class Sheet:
     @property
     def scale_text(self) -> str:
         """What the title block says of the scale: the one there is, or that each drawing says its own."""
-        scales = {v.scale for v in self.viewports}
-        return str(next(iter(scales))) if len(scales) == 1 else "As shown" if scales else "–"
+        scales = {v.scale_text for v in self.viewports}
+        return next(iter(scales)) if len(scales) == 1 else "As shown" if scales else "–"
 
 
 def frame_of(paper: Paper) -> Box:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Sequence
 from itertools import pairwise
+from typing import Any
 
 import numpy as np
 import shapely
@@ -12,7 +13,8 @@ import shapely
 from drafting.building.model import Building, Element, Floats, Ints, Storey
 from drafting.linework.engine import draw
 from drafting.linework.model import Linework
-from drafting.views.spec import parse_view
+from drafting.views.spec import ViewSpec
+from drafting.views.typed import parse_view
 
 Mesh = tuple[Floats, Ints]
 Point3 = tuple[float, float, float]
@@ -91,9 +93,11 @@ def building(meshes: Iterable[Mesh], materials: Sequence[str] = ()) -> Building:
     )
 
 
-def drawn(meshes: Iterable[Mesh], view: str, materials: Sequence[str] = ()) -> Linework:
-    """The drawing of some meshes."""
-    return draw(building(meshes, materials), parse_view(view))
+def drawn(meshes: Iterable[Mesh], view: str, materials: Sequence[str] = (), **options: Any) -> Linework:
+    """The drawing of some meshes. `options` are of the view's treatment, or `shown`, as they are kept."""
+    shown = options.pop("shown", {})
+    spec = ViewSpec.from_dict(parse_view(view).as_dict() | {"treatment": options, "shown": shown})
+    return draw(building(meshes, materials), spec)
 
 
 def lines_of(linework: Linework, *, role: str = "", element: str = "") -> shapely.Geometry:

@@ -59,16 +59,45 @@ class CommandTests(TestCase):
         self.assertEqual(self.run_command("--view", "roof", "--orientation", "portrait", "-o", str(out))[0], 0)
         self.assertIn('width="297mm" height="420mm"', out.read_text())
 
+    def test_every_kind_of_view_and_option_draws(self):
+        options = ["--crease", "30", "--seams", "--hidden", "--far", "2000", "--bands", "500,1500", "--depth", "4000"]
+        for view, more in (
+            ("plan:0", ["--overhead", *options]),
+            ("roof", ["--without-layer", "Nowhere"]),
+            ("elevation:south", ["--near", "-100", *options]),
+            ("elevation:200", options),
+            ("section:0,100,2000,100,2000,150,9000,150", options),
+            ("axonometric:30,40", ["--without-class", "IfcDoor", "--without-storey", "Roof", "--without", "x"]),
+            ("perspective:-9000,-9000,6000,1000,0,3000@40", ["--hidden"]),
+            ("detail:0,3000,2000,5000:elevation:south", ["--near", "-100"]),
+        ):
+            with self.subTest(view):
+                out = self.folder / "out.json"
+                code, _, err = self.run_command("--view", view, *more, "-o", str(out))
+                self.assertEqual(code, 0, err)
+                self.assertTrue(json.loads(out.read_text())["lines"])
+
+    def test_a_perspective_says_that_it_is_not_to_scale(self):
+        out = self.folder / "out.pdf"
+        self.run_command("--view", "perspective:-9000,-9000,6000,1000,0,3000", "-o", str(out))
+        self.assertIn("Not to scale", text(out.read_bytes()))
+        self.assertNotIn("1:", text(out.read_bytes()))
+
     def test_the_list_names_storeys_layers_and_counts(self):
         code, out, _ = self.run_command("--list")
         self.assertEqual(code, 0)
         for words in ("0  Deck  +3000 mm", "1  Layer of Wall", "1  IfcWall"):
             self.assertIn(words, out)
 
-    def test_what_is_not_reached_exits_with_2_and_what_is_wrong_with_1(self):
+    def test_options_not_understood_exit_with_2_and_input_that_is_wrong_with_1(self):
         out = ["-o", str(self.folder / "out.pdf")]
         for arguments, wanted, why in (
-            (["--view", "perspective:0,0,0,1,1,1", *out], 2, "Perspectives are not drawn yet"),
+            (["--view", "perspective:0,0,0", *out], 1, "eye and target"),
+            (["--view", "roof", "--bands", "near", *out], 1, "“near”"),
+            (["--view", "roof", "--crease", "0", *out], 1, "crease angle"),
+            (["--view", "roof", "--overhead", *out], 1, "Only a plan"),
+            (["--view", "roof", "--unit", "m", *out], 1, "says its own unit"),
+            (["--view", "roof", "--unit", "yard", *out], 2, "yard"),
             (["--view", "elevation:up", *out], 1, "“up”"),
             (["--view", "plan:Attic", *out], 1, "“Attic”"),
             (["--view", "roof", "--scale", "0:1", *out], 1, "“0:1”"),

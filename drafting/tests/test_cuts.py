@@ -1,11 +1,17 @@
 """What a cut goes through, and what it leaves to be seen."""
 
+import math
+from dataclasses import replace
 from unittest import TestCase
 
 import numpy as np
 import shapely
 
-from drafting.tests.scenes import box, drawn, lines_of, prism, ring, total_length
+from drafting.building.model import BuildUp
+from drafting.linework.engine import draw
+from drafting.tests.scenes import box, building, drawn, lines_of, prism, ring, total_length
+from drafting.views.spec import ViewSpec
+from drafting.views.typed import parse_view
 
 STREET = prism(
     [(0, 0), (6000, 0), (6000, 3000), (0, 3000)], 0, 300, [[(2000, 900), (4000, 900), (4000, 2000), (2000, 2000)]]
@@ -102,3 +108,101 @@ class SectionTests(TestCase):
         linework = drawn([box((-5000, -5000, 0), (5000, 5000, 2000))], "section:-4000,-4000,4000,4000")
         widths = np.ptp(linework.regions[0].rings[0], axis=0)
         np.testing.assert_allclose(widths, [10000 * 2**0.5, 2000], atol=0.01)
+
+    def test_a_jog_moves_the_cut_and_draws_no_line_of_its_own(self):
+        # A slab through which the line goes at y = 0 up to x = 2000, and at y = 3000 from there on.
+        slab, left, right = (
+            box((-1000, -1000, 0), (5000, 5000, 300)), box((0, -500, 300), (1000, 500, 2000)),
+            box((3000, 2500, 300), (4000, 3500, 2000)),
+        )  # fmt: skip
+        linework = drawn([slab, left, right], "section:0,0,2000,0,2000,3000,5000,3000")
+        self.assertEqual(sorted(r.element for r in linework.regions), ["e0", "e1", "e2"])
+        self.assertAlmostEqual(area(linework), 6000 * 300, delta=1)
+        jog = shapely.LineString([(2000, 10), (2000, 290)]).buffer(1)
+        self.assertEqual(shapely.intersection(lines_of(linework), jog).length, 0)
+        straight = drawn([slab, left, right], "section:0,0,5000,0")
+        self.assertEqual(sorted(r.element for r in straight.regions), ["e0", "e1"])
+
+    def test_beyond_a_jog_what_lies_before_its_own_cut_is_taken_away(self):
+        post = box((3000, 1000, 0), (3500, 1500, 2000))
+        jogged = drawn([post, box((0, 4000, 0), (5000, 4500, 500))], "section:0,0,2000,0,2000,3000,5000,3000")
+        self.assertEqual({x.element for x in jogged.lines}, {"e1"})
+
+
+class NearTests(TestCase):
+    def test_an_elevation_from_a_near_limit_is_cut_there(self):
+        before, through = box((0, -3000, 0), (1000, -2000, 1000)), box((2000, -1500, 0), (3000, 500, 1000))
+        view = ViewSpec("elevation", side="south", near=1000.0)
+        linework = draw(building([before, through]), view)
+        self.assertEqual({(x.element, x.role) for x in linework.lines}, {("e1", "cut")})
+
+    def test_depth_of_an_elevation_is_measured_from_the_nearest_point(self):
+        meshes = [box((0, 0, 0), (1000, 500, 1000)), box((2000, 3000, 0), (3000, 4000, 1000))]
+        for depth, wanted in ((2000.0, {"e0"}), (3500.0, {"e0", "e1"})):
+            linework = draw(building(meshes), ViewSpec("elevation", side="south", depth=depth))
+            self.assertEqual({x.element for x in linework.lines}, wanted)
+
+    def test_depth_of_a_plan_is_measured_from_its_cut(self):
+        meshes = [box((0, 0, 0), (1000, 1000, 3000)), box((2000, 0, 0), (3000, 1000, 100))]
+        for depth, wanted in ((1000.0, {"e0"}), (1150.0, {"e0", "e1"})):
+            linework = draw(building(meshes), ViewSpec("plan", storey="0", depth=depth))
+            self.assertEqual({x.element for x in linework.lines}, wanted)
+
+
+class LayerTests(TestCase):
+    """A wall of three layers, from the south: brick 100, wool 150, board 50."""
+
+    def wall(self, turn=0.0):
+        c, s = math.cos(turn), math.sin(turn)
+        rotation = np.array([[c, -s, 0], [s, c, 0], [0, 0, 1]])
+        points, faces = box((0, 0, 0), (4000, 300, 3000))
+        bare = building([(points @ rotation.T, faces)])
+        normal = rotation @ [0, 1, 0]
+        build_up = BuildUp(tuple(normal), 0.0, ((1, 100.0), (2, 150.0), (3, 50.0)))
+        return replace(bare, materials=("wall", "brick", "wool", "board"), build_ups={0: build_up})
+
+    def areas(self, linework):
+        return {r.material: shapely.Polygon(r.rings[0]).area for r in linework.regions}
+
+    def test_a_plan_shows_each_layer_in_its_material(self):
+        for turn in (0.0, 0.6, 2.0):
+            linework = draw(self.wall(turn), parse_view("plan:0"))
+            got = self.areas(linework)
+            self.assertEqual(set(got), {"brick", "wool", "board"})
+            for name, thickness in (("brick", 100), ("wool", 150), ("board", 50)):
+                self.assertAlmostEqual(got[name], 4000 * thickness, delta=20)
+
+    def test_layers_are_divided_by_edges_within_a_cut_outline(self):
+        linework = draw(self.wall(), parse_view("plan:0"))
+        self.assertAlmostEqual(total_length(linework, role="cut"), 8600, delta=1)
+        self.assertAlmostEqual(total_length(linework, role="edge"), 8000, delta=2)
+
+    def test_a_section_across_shows_them_too_and_one_along_shows_the_one_it_runs_in(self):
+        across = self.areas(draw(self.wall(), parse_view("section:1000,-500,1000,500")))
+        self.assertAlmostEqual(across["wool"], 150 * 3000, delta=20)
+        along = self.areas(draw(self.wall(), parse_view("section:0,170,4000,170")))
+        self.assertEqual(set(along), {"wool"})
+        self.assertAlmostEqual(along["wool"], 4000 * 3000, delta=20)
+
+
+class DetailTests(TestCase):
+    MESHES = [STREET, box((2500, 100, 0), (2600, 200, 500))]
+
+    def test_a_detail_is_the_part_of_its_view_that_lies_in_the_region(self):
+        whole = drawn(self.MESHES, "plan:0")
+        for region, shape in (
+            ("1500,-100,2700,400", shapely.box(1500, -100, 2700, 400)),
+            ("2000,150,300", shapely.Point(2000, 150).buffer(300, quad_segs=45)),
+            ("1500,0,2700,0,2100,300", shapely.Polygon([(1500, 0), (2700, 0), (2100, 300)])),
+        ):
+            with self.subTest(region):
+                detail = drawn(self.MESHES, f"detail:{region}:plan:0")
+                wanted = shapely.intersection(lines_of(whole), shape)
+                self.assertAlmostEqual(lines_of(detail).length, wanted.length, delta=2)
+                self.assertLess(shapely.difference(lines_of(detail), shape.buffer(0.01)).length, 0.1)
+                cut = sum(shapely.intersection(shapely.Polygon(r.rings[0]), shape).area for r in whole.regions)
+                self.assertAlmostEqual(area(detail), cut, delta=2)
+
+    def test_a_detail_has_a_treatment_of_its_own(self):
+        detail = drawn(self.MESHES, "detail:2000,-100,4000,400:elevation:south", hidden=True)
+        self.assertIn("hidden", {x.role for x in detail.lines})

@@ -7,13 +7,14 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from drafting.linework.joining import Strokes, join
+from drafting.linework.joining import join
+from drafting.linework.strokes import Strokes
 
 
 def strokes(*ends, role=None, element=None, depth=None):
     flat = np.array(ends, float)
     depths = np.zeros(len(flat)) if depth is None else np.array(depth, float)
-    return Strokes(
+    return Strokes.of(
         np.concatenate([flat, np.broadcast_to(depths[:, None, None], (len(flat), 2, 1))], axis=2),
         np.array(role or [2] * len(flat), np.int8),
         np.array(element or [0] * len(flat), np.int32),
@@ -35,8 +36,13 @@ class JoiningTests(TestCase):
         self.assertEqual([len(x) for x in got], [5])
         self.assertEqual(got[0][0], got[0][-1])
 
-    def test_where_three_meet_lines_end(self):
-        self.assertEqual(len(lines(join(strokes([(0, 0), (10, 0)], [(10, 0), (20, 0)], [(10, 0), (10, 10)])))), 3)
+    def test_where_three_meet_those_in_one_line_run_through_and_the_third_ends(self):
+        got = lines(join(strokes([(0, 0), (10, 0)], [(10, 0), (20, 0)], [(10, 0), (10, 10)])))
+        self.assertEqual(sorted(sorted(x) for x in got), [[[0, 0], [20, 0]], [[10, 0], [10, 10]]])
+
+    def test_lines_of_two_bands_are_not_joined(self):
+        two = strokes([(0, 0), (10, 0)], [(10, 0), (20, 0)])
+        self.assertEqual(len(lines(join(Strokes(two.ends, two.role, two.element, np.array([0, 1], np.int8))))), 2)
 
     def test_of_two_on_each_other_the_heavier_stays_and_the_lighter_keeps_what_is_free(self):
         got = join(strokes([(0, 0), (100, 0)], [(60, 0), (20, 0)], role=[2, 0]))

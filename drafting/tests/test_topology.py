@@ -3,6 +3,8 @@
 from unittest import TestCase
 
 import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from drafting.building.topology import BOUNDARY, FLAT, FOLD
 from drafting.tests.scenes import box, building, cylinder
@@ -37,6 +39,35 @@ class TopologyTests(TestCase):
         points, faces = box((0, 0, 0), (1000, 1000, 1000))
         t = building([(points, np.concatenate([faces, [[0, 0, 1]]]).astype(np.int32))]).topology
         self.assertEqual(len(t.faces), 12)
+
+    def test_a_body_given_inside_out_is_turned(self):
+        points, faces = box((0, 0, 0), (1000, 1000, 1000))
+        t = building([(points, faces[:, ::-1].copy())]).topology
+        self.assertEqual(t.turned, 12)
+        outward = (t.normals * (t.points[t.faces].mean(axis=1) - 500)).sum(axis=1)
+        self.assertTrue((outward > 0).all())
+
+    @settings(max_examples=30, deadline=None)
+    @given(st.sets(st.integers(0, 11)))
+    def test_faces_given_against_their_neighbours_are_turned(self, wrong):
+        points, faces = box((0, 0, 0), (1000, 1000, 1000))
+        faces = faces.copy()
+        faces[sorted(wrong)] = faces[sorted(wrong), ::-1]
+        t = building([(points, faces)]).topology
+        outward = (t.normals * (t.points[t.faces].mean(axis=1) - 500)).sum(axis=1)
+        self.assertTrue((outward > 0).all())
+        self.assertEqual((t.turned, np.count_nonzero(t.edge_kind == FOLD)), (len(wrong), 12))
+
+    def test_a_hollow_keeps_its_faces_towards_the_hollow(self):
+        outer, inner = box((0, 0, 0), (1000, 1000, 1000)), box((200, 200, 200), (800, 800, 800))
+        shell = np.concatenate([outer[0], inner[0]]), np.concatenate([outer[1], inner[1][:, ::-1] + 8])
+        self.assertEqual(building([shell]).topology.turned, 0)
+
+    def test_a_bar_is_slender_and_a_board_is_not(self):
+        bar, board = box((0, 0, 0), (40, 40, 1100)), box((0, 500, 0), (20, 900, 1100))
+        turned = np.array([[0.6, 0, 0.8], [0, 1, 0], [-0.8, 0, 0.6]])
+        t = building([bar, board, (bar[0] @ turned.T + 5000, bar[1])]).topology
+        self.assertEqual(t.slender.tolist(), [True, False, True])
 
     def test_the_angle_between_the_sides_of_a_prism_is_that_of_its_polygon(self):
         t = building([cylinder(500, 1000, 24)]).topology

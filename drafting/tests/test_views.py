@@ -1,16 +1,25 @@
 """Views as they are typed and kept."""
 
+import json
 from unittest import TestCase
 
 import numpy as np
 
-from drafting.errors import NotReachedError, ViewError
+from drafting.errors import ViewError
 from drafting.linework.model import linework_key
 from drafting.tests.scenes import box, building
-from drafting.views.camera import camera_for
-from drafting.views.spec import CUT_HEIGHT, ViewSpec, parse_view
+from drafting.views.camera import Cut, camera_for
+from drafting.views.shown import Shown
+from drafting.views.spec import CUT_HEIGHT, ViewSpec
+from drafting.views.treatment import Treatment
+from drafting.views.typed import parse_view
 
-TYPED = ("plan:Ground@900", "plan:0", "roof", "elevation:east", "section:0,0,1000,-500.5@3000", "axonometric:sw")
+TYPED = (
+    "plan:Ground@900", "plan:0", "roof", "elevation:east", "elevation:222.5", "section:0,0,1000,-500.5@3000",
+    "section:0,0,1000,0,1000,700,3000,700", "axonometric:sw", "axonometric:30,-20",
+    "perspective:0,0,1600,9000,9000,0@50",
+    "detail:0,0,500,400:plan:0@900", "detail:100,200,50:section:0,0,1000,0",
+)  # fmt: skip
 
 
 class ViewSpecTests(TestCase):
@@ -26,23 +35,44 @@ class ViewSpecTests(TestCase):
 
     def test_what_is_no_view_is_refused(self):
         for text in ("", "plan:", "elevation:up", "section:1,2,3", "section:0,0,0,0", "axonometric:n", "roof:1",
-                     "plan:0@-5", "plan:0@0", "section:0,0,1,1000@0", "worm:1"):  # fmt: skip
+                     "plan:0@-5", "plan:0@0", "section:0,0,1,1000@0", "worm:1", "axonometric:30,95", "section:a,b",
+                     "section:0,0,1000,0,1500,500,3000,500", "section:0,0,1000,0,1000,500", "perspective:0,0,0",
+                     "section:0,0,1000,0,1000,500,0,500", "perspective:0,0,0,0,0,5000", "perspective:1,1,1,1,1,2",
+                     "perspective:0,0,0,5000,0,0@170", "detail:0,0:roof", "detail:0,0,0,900:roof",
+                     "detail:0,0,900:perspective:0,0,0,5000,0,0", "detail:0,0,9:detail:0,0,9:roof"):  # fmt: skip
             with self.subTest(text), self.assertRaises(ViewError):
                 parse_view(text)
 
-    def test_a_perspective_is_not_reached(self):
-        with self.assertRaises(NotReachedError):
-            parse_view("perspective:0,0,0,1,1,1")
-
     def test_what_is_kept_wrongly_is_refused(self):
         for kept in ({}, {"kind": "plan"}, {"kind": "plan", "storey": 3}, {"kind": "roof", "colour": 1},
-                     {"kind": "plan", "storey": "0", "cut": "high"}, {"kind": "section", "line": [1, 2]}):  # fmt: skip
+                     {"kind": "plan", "storey": "0", "cut": "high"}, {"kind": "section", "line": [1, 2]}, 7,
+                     {"kind": "roof", "treatment": {"crease": 0}}, {"kind": "roof", "treatment": {"glow": 1}},
+                     {"kind": "roof", "treatment": {"bands": [500, 400]}}, {"kind": "roof", "treatment": {"far": -1}},
+                     {"kind": "roof", "treatment": {"hidden": "yes"}}, {"kind": "roof", "treatment": {"seams": 1}},
+                     {"kind": "roof", "treatment": {"overhead": True}},
+                     {"kind": "roof", "treatment": {"bands": [1, 2, 3, 4, 5, 6, 7]}}, {"kind": "roof", "shown": ["a"]},
+                     {"kind": "roof", "shown": {"without": "a"}}, {"kind": "roof", "treatment": []}):  # fmt: skip
             with self.subTest(kept), self.assertRaises(ViewError):
                 ViewSpec.from_dict(kept)
 
     def test_a_key_changes_with_all_that_the_drawing_hangs_on(self):
-        keys = {linework_key(model, parse_view(text)) for model in ("a", "b") for text in (*TYPED, "plan:Ground@901")}
-        self.assertEqual(len(keys), 2 * (len(TYPED) + 1))
+        views = [parse_view(text) for text in (*TYPED, "plan:Ground@901")]
+        views += [ViewSpec("roof", treatment=Treatment(seams=True)), ViewSpec("roof", shown=Shown(only=("a",)))]
+        keys = {linework_key(model, view) for model in ("a", "b") for view in views}
+        self.assertEqual(len(keys), 2 * len(views))
+
+    def test_a_view_with_the_usual_treatment_is_kept_as_one_without_any(self):
+        plain = ViewSpec("roof", treatment=Treatment(), shown=Shown())
+        self.assertEqual(plain.as_dict(), {"kind": "roof"})
+
+    def test_treatment_and_choice_are_read_from_what_was_kept_of_them(self):
+        view = ViewSpec(
+            "plan",
+            storey="0",
+            treatment=Treatment(crease=35, seams=True, hidden=True, overhead=True, far=9000, bands=(2000, 5000)),
+            shown=Shown(without_layers=("Roof",), only=("a", "b")),
+        )
+        self.assertEqual(ViewSpec.from_dict(json.loads(json.dumps(view.as_dict()))), view)
 
 
 class CameraTests(TestCase):
@@ -55,7 +85,7 @@ class CameraTests(TestCase):
 
     def test_the_cut_of_a_plan_is_measured_from_its_floor(self):
         scene = building([box((0, 0, 0), (1000, 1000, 1000))])
-        self.assertEqual(camera_for(scene, parse_view("plan:ground@900")).cut, 900)
+        self.assertEqual(camera_for(scene, parse_view("plan:ground@900")).cuts, (Cut(900),))
 
     def test_a_storey_that_is_not_there_is_told_with_those_that_are(self):
         scene = building([box((0, 0, 0), (1000, 1000, 1000))])

@@ -31,8 +31,8 @@ def bring_in(project: Project, upload: UploadedFile, user: AbstractBaseUser) -> 
             f"“{name}” has {_megabytes(size)} and the limit is {_megabytes(limit)}. "
             "Export it in parts, or without detail."
         )
-    # The reader knows the form of a file by its ending.
-    waiting = storage.write_chunks(upload.chunks(), ".ifc")
+    # The reader knows the form of a file by the ending of its own name, which the job keeps.
+    waiting = storage.write_chunks(upload.chunks(), ".model")
     order = {"file_name": name, "file_size": size, "waiting": waiting.name, "user": user.pk}
     return jobs.start(project, Job.Kind.READ, name, order)
 

@@ -15,6 +15,7 @@ def _points() -> Any:
 class PenSerializer(serializers.Serializer):
     width = serializers.FloatField(help_text="Paper mm.")
     colour = serializers.CharField()
+    pattern = serializers.ListField(child=serializers.FloatField(), help_text="Dash and gap by turns, in widths.")
 
 
 class PathItemSerializer(serializers.Serializer):

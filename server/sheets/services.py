@@ -13,6 +13,7 @@ from drafting.plot.display import DisplayList
 from drafting.sheets import sheet as core
 from drafting.sheets.paper import Paper
 from drafting.sheets.placing import place_view
+from drafting.views.spec import ViewSpec
 from server.config import storage
 from server.jobs import services as jobs
 from server.jobs.models import Job
@@ -56,6 +57,7 @@ def display_of(sheet: Sheet, place_in_set: tuple[int, int] | None = None) -> Dis
             centre=(v.centre_u, v.centre_v),
             number=str(number),
             name=v.view.name,
+            to_scale=ViewSpec.from_dict(v.view.spec).to_scale,
         )
         for number, v in enumerate(sheet.viewports.select_related("view"), 1)
     )

@@ -43,9 +43,9 @@ class ApiCase(TestCase):
     def ifc(self, **given: Any) -> bytes:
         return write_ifc(self.data / "house.ifc", **given).read_bytes()
 
-    def bring_in(self, project: str, content: bytes | None = None, status: int = 202) -> Any:
+    def bring_in(self, project: str, content: bytes | None = None, status: int = 202, name: str = "house.ifc") -> Any:
         """Upload a file and return its job as it ended."""
-        file = SimpleUploadedFile("house.ifc", self.ifc() if content is None else content)
+        file = SimpleUploadedFile(name, self.ifc() if content is None else content)
         job = self.call("post", "model-versions/", {"project": project, "file": file}, status, format="multipart")
         return self.call("get", f"jobs/{job['id']}/") if status == 202 else job
 

@@ -74,6 +74,16 @@ class BringInTests(ApiCase):
         with override_settings(JOB_TIME_LIMIT=600):
             self.assertEqual(self.bring_in(project)["state"], "done")
 
+    def test_an_obj_file_makes_a_version_and_tells_what_it_took_for_granted(self):
+        corners = "".join(f"v {x} {y} {z}\n" for z in (0, 3) for y in (0, 4) for x in (0, 5))
+        obj = f"o hut\n{corners}f 1 3 4 2\nf 5 6 8 7\nf 1 2 6 5\nf 3 7 8 4\nf 1 5 7 3\nf 2 4 8 6\n"
+        project = self.make_project()
+        self.assertEqual(self.bring_in(project, obj.encode(), name="hut.obj")["state"], "done")
+        (version,) = self.call("get", f"model-versions/?project={project}")
+        self.assertEqual(version["facts"]["size"], [5000, 4000, 3000])
+        self.assertTrue(any("metres are taken" in told for told in version["facts"]["warnings"]))
+        self.assertEqual(self.view_named(project, "South elevation")["extents"], [0, 0, 5000, 3000])
+
 
 class ViewTests(ApiCase):
     def test_a_view_is_made_named_and_drawn(self):
@@ -83,6 +93,32 @@ class ViewTests(ApiCase):
         view = self.call("get", f"views/{made['id']}/")
         self.assertEqual((view["name"], view["state"], view["spec"]), ("Section", "fresh", spec))
 
+    def test_treatment_and_choice_are_kept_with_a_view_and_its_drawing_follows_them(self):
+        project = self.project_with_model()
+        spec = {"kind": "elevation", "side": "south", "treatment": {"hidden": True}}
+        view = self.call("post", "views/", {"project": project, "spec": spec}, 201)
+        first = self.call("get", f"views/{view['id']}/")
+        self.assertEqual(first["spec"], spec)
+        spec = {"kind": "elevation", "side": "south", "shown": {"without_layers": ["Layer of Wall"]}}
+        self.call("patch", f"views/{view['id']}/", {"spec": spec, "version": first["version"]})
+        second = self.call("get", f"views/{view['id']}/")
+        self.assertNotEqual(first["linework"], second["linework"])
+        self.assertEqual(second["notes"], ["Everything is left out of this view."])
+
+    def test_a_perspective_and_a_detail_are_drawn_and_a_perspective_is_not_to_scale_on_its_sheet(self):
+        project = self.project_with_model()
+        sheet = self.call("post", "sheets/", {"project": project}, 201)["id"]
+        elevation = {"kind": "elevation", "side": "south"}
+        for spec, words in (
+            ({"kind": "perspective", "eye": [-9000, -9000, 6000], "target": [1000, 0, 3000]}, True),
+            ({"kind": "detail", "of": elevation, "region": [0, 3000, 2000, 5000]}, False),
+        ):
+            view = self.call("post", "views/", {"project": project, "spec": spec}, 201)
+            viewport = self.call("post", "viewports/", {"sheet": sheet, "view": view["id"]}, 201)
+            items = self.call("get", f"sheets/{sheet}/display/")["items"]
+            title = [x["text"] for x in items if x["type"] == "text" and x["viewport"] == viewport["id"]]
+            self.assertEqual("Not to scale" in title, words)
+
     def test_a_view_that_is_none_is_refused_by_name(self):
         project = self.project_with_model()
         for spec, why in (
@@ -90,6 +126,9 @@ class ViewTests(ApiCase):
             ({"kind": "plan"}, "storey"),
             ({"kind": "plan", "storey": "Deck", "cut": -3}, "-3 mm"),
             ({"kind": "carving"}, "carving"),
+            ({"kind": "roof", "treatment": {"crease": 200}}, "crease angle"),
+            ({"kind": "section", "line": [0, 0, 1000, 0, 1500, 900, 3000, 900]}, "right angles"),
+            ({"kind": "perspective", "eye": [0, 0, 0]}, "target"),
         ):
             with self.subTest(spec):
                 self.assertIn(why, self.call("post", "views/", {"project": project, "spec": spec}, 400)["detail"])

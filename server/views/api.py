@@ -27,6 +27,39 @@ from server.views import services
 from server.views.models import STATES, Linework, View
 
 
+def _figure(help_text: str) -> Any:
+    return serializers.FloatField(required=False, allow_null=True, help_text=help_text)
+
+
+def _figures(help_text: str) -> Any:
+    return serializers.ListField(child=serializers.FloatField(), required=False, max_length=400, help_text=help_text)
+
+
+def _names(help_text: str) -> Any:
+    return serializers.ListField(child=serializers.CharField(), required=False, help_text=help_text)
+
+
+class TreatmentSerializer(serializers.Serializer):
+    """How a view treats its lines. Distances from the cut, the nearest point or the eye, mm."""
+
+    crease = serializers.FloatField(required=False, help_text="Sharper creases than this are edges; degrees.")
+    seams = serializers.BooleanField(required=False)
+    hidden = serializers.BooleanField(required=False)
+    overhead = serializers.BooleanField(required=False, help_text="Of a plan: what hangs above its cut.")
+    far = _figure("Lines further off than this are far lines.")
+    bands = _figures("Distances at which pens may change.")
+
+
+class ShownSerializer(serializers.Serializer):
+    """What a view leaves out, and what it is limited to."""
+
+    without_layers = _names("Names of layers.")
+    without_storeys = _names("Names of storeys.")
+    without_classes = _names("Names of classes.")
+    without = _names("Ids of elements.")
+    only = _names("Ids of elements; all where it is empty.")
+
+
 class ViewSpecSerializer(serializers.Serializer):
     """A look at the model; which figures belong to it hangs on its kind. Lengths in mm."""
 
@@ -35,13 +68,25 @@ class ViewSpecSerializer(serializers.Serializer):
     cut = serializers.FloatField(required=False, help_text="Of a plan: height of the cut above the floor.")
     side = serializers.CharField(required=False)
     corner = serializers.CharField(required=False)
-    line = serializers.ListField(
-        child=serializers.FloatField(), required=False, min_length=4, max_length=4, help_text="x1, y1, x2, y2"
-    )
-    depth = serializers.FloatField(required=False, allow_null=True)
+    bearing = _figure("In place of side or corner: where the viewer stands, degrees clockwise from north.")
+    altitude = _figure("Of an axonometric by bearing: degrees above the horizon.")
+    line = _figures("Of a section: x1, y1, x2, y2 and on, with jogs at right angles.")
+    near = _figure("Of an elevation: how far towards the viewer it begins.")
+    depth = _figure("How far is seen from the cut, or from the nearest point.")
+    eye = _figures("Of a perspective: x, y, z.")
+    target = _figures("Of a perspective: x, y, z.")
+    angle = _figure("Of a perspective: the field of view, degrees.")
+    of = serializers.DictField(required=False, help_text="Of a detail: the view it is a part of.")
+    region = _figures("Of a detail, in u, v of that view: a circle, a rectangle, or three corners or more.")
+    treatment = TreatmentSerializer(required=False)
+    shown = ShownSerializer(required=False)
 
     def to_internal_value(self, data: Any) -> dict[str, Any]:
         return ViewSpec.from_dict(super().to_internal_value(data)).as_dict()
+
+    def to_representation(self, kept: dict[str, Any]) -> dict[str, Any]:
+        """As it is kept: with the figures of its kind and no others."""
+        return kept
 
 
 class ViewSerializer(VersionedSerializer):

@@ -655,6 +655,8 @@ export interface components {
              */
             width: number;
             colour: string;
+            /** @description Dash and gap by turns, in widths. */
+            pattern: number[];
         };
         PlotRequest: {
             /** Format: uuid */
@@ -761,6 +763,32 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /** @description What a view leaves out, and what it is limited to. */
+        Shown: {
+            /** @description Names of layers. */
+            without_layers?: string[];
+            /** @description Names of storeys. */
+            without_storeys?: string[];
+            /** @description Names of classes. */
+            without_classes?: string[];
+            /** @description Ids of elements. */
+            without?: string[];
+            /** @description Ids of elements; all where it is empty. */
+            only?: string[];
+        };
+        /** @description What a view leaves out, and what it is limited to. */
+        ShownRequest: {
+            /** @description Names of layers. */
+            without_layers?: string[];
+            /** @description Names of storeys. */
+            without_storeys?: string[];
+            /** @description Names of classes. */
+            without_classes?: string[];
+            /** @description Ids of elements. */
+            without?: string[];
+            /** @description Ids of elements; all where it is empty. */
+            only?: string[];
+        };
         Storey: {
             name: string;
             /**
@@ -793,6 +821,44 @@ export interface components {
          * @enum {string}
          */
         TextItemTypeEnum: "text";
+        /** @description How a view treats its lines. Distances from the cut, the nearest point or the eye, mm. */
+        Treatment: {
+            /**
+             * Format: double
+             * @description Sharper creases than this are edges; degrees.
+             */
+            crease?: number;
+            seams?: boolean;
+            hidden?: boolean;
+            /** @description Of a plan: what hangs above its cut. */
+            overhead?: boolean;
+            /**
+             * Format: double
+             * @description Lines further off than this are far lines.
+             */
+            far?: number | null;
+            /** @description Distances at which pens may change. */
+            bands?: number[];
+        };
+        /** @description How a view treats its lines. Distances from the cut, the nearest point or the eye, mm. */
+        TreatmentRequest: {
+            /**
+             * Format: double
+             * @description Sharper creases than this are edges; degrees.
+             */
+            crease?: number;
+            seams?: boolean;
+            hidden?: boolean;
+            /** @description Of a plan: what hangs above its cut. */
+            overhead?: boolean;
+            /**
+             * Format: double
+             * @description Lines further off than this are far lines.
+             */
+            far?: number | null;
+            /** @description Distances at which pens may change. */
+            bands?: number[];
+        };
         UploadRequest: {
             /** Format: uuid */
             project: string;
@@ -828,9 +894,11 @@ export interface components {
          *     * `elevation` - elevation
          *     * `section` - section
          *     * `axonometric` - axonometric
+         *     * `perspective` - perspective
+         *     * `detail` - detail
          * @enum {string}
          */
-        ViewKind: "plan" | "roof" | "elevation" | "section" | "axonometric";
+        ViewKind: "plan" | "roof" | "elevation" | "section" | "axonometric" | "perspective" | "detail";
         /**
          * @description Asks for the version that a change was made from, and raises it.
          *
@@ -860,10 +928,45 @@ export interface components {
             cut?: number;
             side?: string;
             corner?: string;
-            /** @description x1, y1, x2, y2 */
+            /**
+             * Format: double
+             * @description In place of side or corner: where the viewer stands, degrees clockwise from north.
+             */
+            bearing?: number | null;
+            /**
+             * Format: double
+             * @description Of an axonometric by bearing: degrees above the horizon.
+             */
+            altitude?: number | null;
+            /** @description Of a section: x1, y1, x2, y2 and on, with jogs at right angles. */
             line?: number[];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of an elevation: how far towards the viewer it begins.
+             */
+            near?: number | null;
+            /**
+             * Format: double
+             * @description How far is seen from the cut, or from the nearest point.
+             */
             depth?: number | null;
+            /** @description Of a perspective: x, y, z. */
+            eye?: number[];
+            /** @description Of a perspective: x, y, z. */
+            target?: number[];
+            /**
+             * Format: double
+             * @description Of a perspective: the field of view, degrees.
+             */
+            angle?: number | null;
+            /** @description Of a detail: the view it is a part of. */
+            of?: {
+                [key: string]: unknown;
+            };
+            /** @description Of a detail, in u, v of that view: a circle, a rectangle, or three corners or more. */
+            region?: number[];
+            treatment?: components["schemas"]["Treatment"];
+            shown?: components["schemas"]["Shown"];
         };
         /** @description A look at the model; which figures belong to it hangs on its kind. Lengths in mm. */
         ViewSpecRequest: {
@@ -876,10 +979,45 @@ export interface components {
             cut?: number;
             side?: string;
             corner?: string;
-            /** @description x1, y1, x2, y2 */
+            /**
+             * Format: double
+             * @description In place of side or corner: where the viewer stands, degrees clockwise from north.
+             */
+            bearing?: number | null;
+            /**
+             * Format: double
+             * @description Of an axonometric by bearing: degrees above the horizon.
+             */
+            altitude?: number | null;
+            /** @description Of a section: x1, y1, x2, y2 and on, with jogs at right angles. */
             line?: number[];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of an elevation: how far towards the viewer it begins.
+             */
+            near?: number | null;
+            /**
+             * Format: double
+             * @description How far is seen from the cut, or from the nearest point.
+             */
             depth?: number | null;
+            /** @description Of a perspective: x, y, z. */
+            eye?: number[];
+            /** @description Of a perspective: x, y, z. */
+            target?: number[];
+            /**
+             * Format: double
+             * @description Of a perspective: the field of view, degrees.
+             */
+            angle?: number | null;
+            /** @description Of a detail: the view it is a part of. */
+            of?: {
+                [key: string]: unknown;
+            };
+            /** @description Of a detail, in u, v of that view: a circle, a rectangle, or three corners or more. */
+            region?: number[];
+            treatment?: components["schemas"]["TreatmentRequest"];
+            shown?: components["schemas"]["ShownRequest"];
         };
         /** @description A viewport. A new one needs its sheet and view, and either all of its geometry or a point to be placed at. */
         Viewport: {

@@ -80,6 +80,9 @@ function paintDrawing(
     if (!path) continue;
     context.strokeStyle = pen.colour;
     context.lineWidth = Math.max(pen.width / item.ratio, thinnest / pixels);
+    // The end of a dash is square, or its round ends would eat up the gap.
+    context.lineCap = pen.pattern.length ? "butt" : "round";
+    context.setLineDash(pen.pattern.map((length) => (length * pen.width) / item.ratio));
     context.stroke(path);
   }
 }

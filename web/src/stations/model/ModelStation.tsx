@@ -29,7 +29,7 @@ export function ModelStation({ project }: { project: Project }) {
           isSuccess && (
             <Panel name="What was found">
               <Box sx={{ color: "text.secondary", py: 4, textAlign: "center" }}>
-                Nothing yet. Bring in the building as an IFC file; its plans and elevations are then drawn by themselves.
+                Nothing yet. Bring in the building as an IFC, GLB or OBJ file; its plans and elevations are then drawn by themselves.
               </Box>
             </Panel>
           )
@@ -93,14 +93,14 @@ function BringIn({ project, lastRead, first }: { project: Project; lastRead: Job
           textAlign: "center",
         }}
       >
-        <Box sx={{ mb: 1.25 }}>Drop an IFC file here, or</Box>
+        <Box sx={{ mb: 1.25 }}>Drop an IFC, GLB or OBJ file here, or</Box>
         <Button variant="contained" disabled={sent !== null || underWay} onClick={() => input.current?.click()}>
           Choose a file
         </Button>
         <input
           ref={input}
           type="file"
-          accept=".ifc"
+          accept=".ifc,.glb,.obj"
           hidden
           aria-label="Building file"
           onChange={(event) => {

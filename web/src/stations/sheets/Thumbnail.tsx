@@ -8,10 +8,16 @@ import { letteringReady, paint } from "../../board/paint";
 import { colours } from "../../theme/theme";
 
 /** Pens of a thumbnail: a view has no scale, so its lines have the width of the screen's. */
+const SOLID: number[] = [];
+const FINE = { width: 0.25, colour: "#4d565d", pattern: SOLID };
 const CARD_PENS = {
-  edge: { width: 0.3, colour: "#4d565d" },
-  profile: { width: 0.5, colour: colours.ink },
-  cut: { width: 0.8, colour: colours.ink },
+  hidden: { ...FINE, pattern: [12, 6] },
+  overhead: { ...FINE, pattern: [12, 6] },
+  far: FINE,
+  seam: FINE,
+  edge: { width: 0.3, colour: "#4d565d", pattern: SOLID },
+  profile: { width: 0.5, colour: colours.ink, pattern: SOLID },
+  cut: { width: 0.8, colour: colours.ink, pattern: SOLID },
 };
 const NONE: DisplayList["items"] = [];
 

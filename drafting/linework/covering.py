@@ -1,0 +1,130 @@
+"""Faces as the search for what is hidden wants them: over a grid of the paper, the nearest first. Compiled."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numba import njit, prange
+from numpy.typing import NDArray
+
+from drafting.linework import tolerances as tol
+from drafting.linework.grid import Grid, cell_of
+from drafting.linework.scene import Faces
+
+_BESIDE = tol.BESIDE
+
+
+@dataclass(frozen=True, eq=False)
+class Covering:
+    """Faces as the search wants them: the nearest first, and those that each cell of the paper can see.
+
+    `solid` is, for each cell, the depth behind which one face covers all of it: nothing deeper is seen
+    there, and so no face deeper than that is listed. What a drawing costs hangs on what is seen.
+    """
+
+    faces: tuple[NDArray[np.generic], ...]
+    grid: tuple[NDArray[np.generic] | float, ...]
+
+    @classmethod
+    def of(cls, faces: Faces, thorough: bool) -> Covering:
+        """The faces that cover something; `thorough` lists those that nothing of is seen too."""
+        faces = _that_cover(faces)
+        faces = faces.take(np.argsort(-faces.corners[:, :, 2].max(axis=1), kind="stable"))
+        borders, depth_plane, bounds, nearest = _prepare(faces.corners, faces.normals)
+        flat = np.ascontiguousarray(faces.corners[:, :, :2])
+        grid = Grid.over(bounds)
+        count = np.zeros(grid.cells, np.int64)
+        solid = np.full(grid.cells, -np.inf)
+        given = (bounds, borders, depth_plane, nearest, grid.low, grid.size, grid.shape, thorough)
+        _list(*given, solid, count, np.empty(0, np.int64), np.empty(0, np.int32), False)
+        start = np.concatenate([np.zeros(1, np.int64), np.cumsum(count)])
+        entry = np.empty(int(start[-1]), np.int32)
+        solid[:] = -np.inf
+        _list(*given, solid, count, start[:-1].copy(), entry, True)
+        return cls(
+            (flat, borders, depth_plane, bounds, nearest, faces.normals, faces.plane, faces.element, faces.material),
+            (start, entry, solid, grid.low, grid.size, grid.shape),
+        )
+
+
+def _that_cover(faces: Faces) -> Faces:
+    """Faces that cover something on paper: not those seen edge on, thinner than rounding, or a body's far side."""
+    n = faces.normals[:, 2]
+    faces = faces.take(np.flatnonzero(np.where(faces.solid, n, np.abs(n)) > tol.EDGE_ON))
+    c = faces.corners
+    side_a, side_b = c[:, 1, :2] - c[:, 0, :2], c[:, 2, :2] - c[:, 0, :2]
+    area = np.abs(side_a[:, 0] * side_b[:, 1] - side_a[:, 1] * side_b[:, 0])
+    side_c = side_b - side_a
+    longest = np.sqrt(np.max([(s**2).sum(axis=1) for s in (side_a, side_b, side_c)], axis=0))
+    return faces.take(np.flatnonzero(area > 1e-4 * np.maximum(longest, 1e-4)))
+
+
+@njit(cache=True, parallel=True)
+def _prepare(corners, normals):
+    """For each face: inward border lines (n, 3, 3), its depth as a plane over u, v with its slope (n, 4), its
+    bounds on paper (n, 4), and its nearest depth (n,)."""
+    count = corners.shape[0]
+    borders, plane = np.empty((count, 3, 3)), np.empty((count, 4))
+    bounds, nearest = np.empty((count, 4)), np.empty(count)
+    for f in prange(count):
+        c, n = corners[f], normals[f]
+        area = (c[1, 0] - c[0, 0]) * (c[2, 1] - c[0, 1]) - (c[1, 1] - c[0, 1]) * (c[2, 0] - c[0, 0])
+        for k in range(3):
+            a, b = (c[k], c[(k + 1) % 3]) if area > 0 else (c[(k + 1) % 3], c[k])
+            du, dv = b[0] - a[0], b[1] - a[1]
+            length = np.sqrt(du * du + dv * dv)
+            borders[f, k, 0], borders[f, k, 1] = -dv / length, du / length
+            borders[f, k, 2] = (dv * a[0] - du * a[1]) / length
+        plane[f, 0], plane[f, 1] = -n[0] / n[2], -n[1] / n[2]
+        plane[f, 2] = (
+            (c[0, 2] + c[1, 2] + c[2, 2])
+            - plane[f, 0] * (c[0, 0] + c[1, 0] + c[2, 0])
+            - plane[f, 1] * (c[0, 1] + c[1, 1] + c[2, 1])
+        ) / 3.0
+        plane[f, 3] = np.sqrt(plane[f, 0] ** 2 + plane[f, 1] ** 2)
+        bounds[f, 0], bounds[f, 1] = min(c[0, 0], c[1, 0], c[2, 0]), min(c[0, 1], c[1, 1], c[2, 1])
+        bounds[f, 2], bounds[f, 3] = max(c[0, 0], c[1, 0], c[2, 0]), max(c[0, 1], c[1, 1], c[2, 1])
+        nearest[f] = max(c[0, 2], c[1, 2], c[2, 2])
+    return borders, plane, bounds, nearest
+
+
+@njit(cache=True)
+def _list(bounds, borders, depth_plane, nearest, low, size, shape, thorough, solid, count, slot, entry, fill):
+    """Count, or enter, the faces of each cell from the nearest on, until a face covers the cell alone."""
+    for f in range(bounds.shape[0]):
+        x0, x1 = (
+            cell_of(bounds[f, 0] - _BESIDE, low[0], size, shape[0]),
+            cell_of(bounds[f, 2] + _BESIDE, low[0], size, shape[0]),
+        )
+        y0, y1 = (
+            cell_of(bounds[f, 1] - _BESIDE, low[1], size, shape[1]),
+            cell_of(bounds[f, 3] + _BESIDE, low[1], size, shape[1]),
+        )
+        many = x1 > x0 or y1 > y0
+        for y in range(y0, y1 + 1):
+            for x in range(x0, x1 + 1):
+                cell = y * shape[0] + x
+                if nearest[f] < solid[cell] - 1.0:
+                    continue
+                left, right = low[0] + x * size - _BESIDE, low[0] + (x + 1) * size + _BESIDE
+                bottom, top = low[1] + y * size - _BESIDE, low[1] + (y + 1) * size + _BESIDE
+                inside, outside = True, False
+                if many or not thorough:
+                    for k in range(3):
+                        a, b, c = borders[f, k, 0], borders[f, k, 1], borders[f, k, 2]
+                        least = a * (left if a > 0 else right) + b * (bottom if b > 0 else top) + c
+                        most = a * (right if a > 0 else left) + b * (top if b > 0 else bottom) + c
+                        inside = inside and least > 0.0
+                        outside = outside or most < -2.0 * _BESIDE
+                if outside:
+                    continue
+                if fill:
+                    entry[slot[cell]] = f
+                    slot[cell] += 1
+                else:
+                    count[cell] += 1
+                if inside and not thorough:
+                    a, b, c = depth_plane[f, 0], depth_plane[f, 1], depth_plane[f, 2]
+                    deepest = a * (left if a > 0 else right) + b * (bottom if b > 0 else top) + c
+                    solid[cell] = max(solid[cell], deepest)
