@@ -30,6 +30,12 @@ MORE_VIEWS = {
     "Axonometric from the south-east": ViewSpec("axonometric", corner="se"),
     "Section A–A": ViewSpec("section", line=(-9500.0, 3300.0, 17500.0, 3300.0)),
     "Section B–B": ViewSpec("section", line=(6000.0, -8500.0, 6000.0, 12500.0)),
+    "Arriving from the ramp": ViewSpec(
+        "perspective", eye=(22000.0, -18000.0, 5000.0), target=(4000.0, 3000.0, 3000.0), angle=50.0
+    ),
+    "Wall at the tower": ViewSpec(
+        "detail", of=ViewSpec("plan", storey="Ground floor"), region=(-650.0, -400.0, 2500.0, 2600.0)
+    ),
 }
 
 #: Sheets: number, title, supplementary title, paper, and viewports as (view, scale, lower left corner on paper,
@@ -65,6 +71,13 @@ SHEETS = (
         (
             ("Section A–A", "1:75", (40, 190), (-5600, -2400, 17000, 12200)),
             ("Section B–B", "1:75", (380, 190), (-4200, -2400, 8600, 12200)),
+        ),
+    ),
+    (
+        "A-05", "Arriving, and the wall", "Perspective, detail", "A3",
+        (
+            ("Arriving from the ramp", "1:125", (32, 92), (-11500, -7600, 11900, 9300)),
+            ("Wall at the tower", "1:25", (262, 146), (-650, -400, 2500, 2600)),
         ),
     ),
 )  # fmt: skip

@@ -38,12 +38,17 @@ class Meetings:
 
 def find_meetings(topology: Topology) -> Meetings:
     """All pieces along which faces of two bodies pass through each other."""
-    pairs = _near_pairs(topology)
     order = np.argsort(topology.body, kind="stable").astype(np.int32)
-    start = np.searchsorted(topology.body[order], np.arange(int(topology.body.max(initial=-1)) + 2))
+    start = np.searchsorted(topology.body[order], np.arange(len(topology.slender) + 1))
     corners = topology.points[topology.faces]
     low, high = corners.min(axis=1), corners.max(axis=1)
-    given = (pairs, order, start, corners, low, high, topology.normals)
+    pairs = np.empty((0, 2), np.int64)
+    body_low = body_high = np.empty((0, 3))
+    if len(topology.slender) > 1:
+        body_low = np.minimum.reduceat(low[order], start[:-1])
+        body_high = np.maximum.reduceat(high[order], start[:-1])
+        pairs = _near_pairs(body_low + THROUGH, body_high - THROUGH)
+    given = (pairs, order, start, corners, low, high, body_low, body_high, topology.normals)
     nothing = np.zeros(0, np.int64), np.empty((0, 2, 3)), np.empty((0, 2), np.int32)
     count = np.zeros(len(pairs), np.int64)
     _cross(*given, count, *nothing, False)
@@ -54,16 +59,8 @@ def find_meetings(topology: Topology) -> Meetings:
     return Meetings(ends, faces, np.degrees(np.arccos(np.clip(cosine, 0.0, 1.0))))
 
 
-def _near_pairs(topology: Topology) -> Longs:
-    """Pairs of bodies whose boxes overlap by more than touching, lower first."""
-    count = len(topology.slender)
-    if count < 2:
-        return np.empty((0, 2), np.int64)
-    order = np.argsort(topology.body, kind="stable")
-    start = np.searchsorted(topology.body[order], np.arange(count))
-    corners = topology.points[topology.faces[order]]
-    low = np.minimum.reduceat(corners.min(axis=1), start) + THROUGH
-    high = np.maximum.reduceat(corners.max(axis=1), start) - THROUGH
+def _near_pairs(low: Floats, high: Floats) -> Longs:
+    """Pairs of boxes that overlap, lower first."""
     tree = shapely.STRtree(shapely.box(low[:, 0], low[:, 1], high[:, 0], high[:, 1]))
     a, b = tree.query(tree.geometries)
     near = (a < b) & (low[a, 2] < high[b, 2]) & (low[b, 2] < high[a, 2])
@@ -72,35 +69,32 @@ def _near_pairs(topology: Topology) -> Longs:
 
 
 @njit(cache=True, parallel=True)
-def _cross(pairs, order, start, corners, low, high, normals, count, place, ends, faces, fill):
+def _cross(pairs, order, start, corners, low, high, body_low, body_high, normals, count, place, ends, faces, fill):
     """Count, or fill in from `place` on, the crossings of each pair of bodies."""
     for p in prange(pairs.shape[0]):
         a0, a1 = start[pairs[p, 0]], start[pairs[p, 0] + 1]
         b0, b1 = start[pairs[p, 1]], start[pairs[p, 1] + 1]
-        box_low, box_high = np.full(3, -np.inf), np.full(3, np.inf)
-        for x in range(3):
-            al, ah, bl, bh = np.inf, -np.inf, np.inf, -np.inf
-            for k in range(a0, a1):
-                al, ah = min(al, low[order[k], x]), max(ah, high[order[k], x])
-            for k in range(b0, b1):
-                bl, bh = min(bl, low[order[k], x]), max(bh, high[order[k], x])
-            box_low[x], box_high[x] = max(al, bl), min(ah, bh)
+        box_low = np.maximum(body_low[pairs[p, 0]], body_low[pairs[p, 1]]).reshape(1, 3)
+        box_high = np.minimum(body_high[pairs[p, 0]], body_high[pairs[p, 1]]).reshape(1, 3)
         near = np.empty(b1 - b0, np.int64)
         nears = 0
         for k in range(b0, b1):
-            if _overlap(low[order[k]], high[order[k]], box_low, box_high):
+            if _overlap(low, high, order[k], box_low, box_high, 0):
                 near[nears] = order[k]
                 nears += 1
         piece = np.empty((2, 3))
         found = 0
         for k in range(a0, a1):
             f = order[k]
-            if not _overlap(low[f], high[f], box_low, box_high):
+            if not _overlap(low, high, f, box_low, box_high, 0):
                 continue
             for j in range(nears):
                 g = near[j]
-                if _overlap(low[f], high[f], low[g], high[g]) and _crossing(
-                    corners[f], normals[f], corners[g], normals[g], piece
+                if (
+                    _overlap(low, high, f, low, high, g)
+                    and _reaches_through(corners, f, normals, g)
+                    and _reaches_through(corners, g, normals, f)
+                    and _crossing(corners[f], normals[f], corners[g], normals[g], piece)
                 ):
                     if fill:
                         ends[place[p] + found] = piece
@@ -110,16 +104,28 @@ def _cross(pairs, order, start, corners, low, high, normals, count, place, ends,
 
 
 @njit(cache=True)
-def _overlap(low_a, high_a, low_b, high_b):
+def _overlap(low_a, high_a, a, low_b, high_b, b):
     apart = False
     for x in range(3):
-        apart = apart or low_a[x] > high_b[x] or low_b[x] > high_a[x]
+        apart = apart or low_a[a, x] > high_b[b, x] or low_b[b, x] > high_a[a, x]
     return not apart
 
 
 @njit(cache=True)
+def _reaches_through(corners, f, normals, g):
+    """Whether triangle f lies on both sides of the plane of g."""
+    least, most = np.inf, -np.inf
+    for k in range(3):
+        off = 0.0
+        for x in range(3):
+            off += (corners[f, k, x] - corners[g, 0, x]) * normals[g, x]
+        least, most = min(least, off), max(most, off)
+    return least < -THROUGH and most > THROUGH
+
+
+@njit(cache=True)
 def _crossing(a, normal_a, b, normal_b, piece):
-    """Whether two triangles pass through each other; then `piece` is the line along which they do."""
+    """Whether two triangles, each through the plane of the other, meet; `piece` becomes the line where they do."""
     line = np.cross(normal_a, normal_b)
     if line[0] ** 2 + line[1] ** 2 + line[2] ** 2 < RUN_ALONG**2:
         return False
@@ -147,8 +153,6 @@ def _chord(triangle, on_plane, normal, chord):
     value = np.empty(3)
     for k in range(3):
         value[k] = _along(normal, triangle[k] - on_plane)
-    if value.max() < THROUGH or value.min() > -THROUGH:
-        return False
     found = 0
     for k in range(3):
         n = (k + 1) % 3

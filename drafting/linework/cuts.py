@@ -74,7 +74,7 @@ def cut_parts(building: Building, camera: Camera, cut: Cut, faces: Faces, shown:
         grouped[int(faces.element[face]), int(faces.material[face])].append(segments)
     parts = []
     for (element, material), bodies in sorted(grouped.items()):
-        part = _within(_part(element, material, [at[node[segments]] for segments in bodies]), cut)
+        part = _within(_part(element, material, [at[node[s]] for s in bodies], bool(topology.closed[element])), cut)
         build_up = building.build_ups.get(element)
         if build_up and not part.area.is_empty:
             part = replace(part, layers=_layers(part.area, build_up, camera, depth))
@@ -142,13 +142,15 @@ def together(parts: list[CutPart]) -> list[CutPart]:
     return found
 
 
-def _part(element: int, material: int, bodies: list[Floats]) -> CutPart:
+def _part(element: int, material: int, bodies: list[Floats], closed: bool) -> CutPart:
     areas, loose = [], []
     for segments in bodies:
         lines = shapely.set_precision(shapely.multilinestrings(segments), tol.REGION_GRID)
         area = shapely.build_area(shapely.node(lines))
         if not area.is_empty:
             areas.append(area)
+        if closed and not area.is_empty:
+            continue
         rest = lines if area.is_empty else shapely.difference(lines, area.boundary, grid_size=tol.REGION_GRID)
         if rest.length > tol.SHORTEST:
             loose.append(rest)

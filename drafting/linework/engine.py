@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 import shapely
@@ -228,12 +229,12 @@ def _pictured_at(building: Building, camera: Camera, distance: float) -> float:
 
 def _lines(building: Building, camera: Camera, found: Polylines) -> list[Line]:
     points = np.concatenate([found.points[:, :2], camera.true_depth(found.points[:, 2:])], axis=1)
-    lines = []
-    for i in range(len(found.role)):
-        owner = building.elements[found.element[i]]
-        inked = points[found.starts[i] : found.starts[i + 1]]
-        lines.append(Line(ROLES[found.role[i]], owner.id, owner.layer, inked, int(found.band[i])))
-    return lines
+    owners = [building.elements[element] for element in found.element.tolist()]
+    ends = pairwise(found.starts.tolist())
+    return [
+        Line(ROLES[role], owner.id, owner.layer, points[start:end], band)
+        for role, owner, (start, end), band in zip(found.role.tolist(), owners, ends, found.band.tolist(), strict=True)
+    ]
 
 
 def _notes(building: Building, camera: Camera, shown: Bools, empty: bool) -> list[str]:

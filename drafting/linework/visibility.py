@@ -82,12 +82,12 @@ def _outer_sides(edges: Edges) -> NDArray[np.int8]:
 
 
 @njit(cache=True)
-def _inside(border, u, v, du, dv):
-    """The stretch of u + t du, v + t dv, 0 <= t <= 1, within COVER of a face, as (from, to); from > to for none."""
+def _inside(borders, f, u, v, du, dv):
+    """The stretch of u + t du, v + t dv, 0 <= t <= 1, within COVER of face f, as (from, to); from > to for none."""
     a, b = 0.0, 1.0
     for k in range(3):
-        at_start = border[k, 0] * u + border[k, 1] * v + border[k, 2] + _COVER
-        change = border[k, 0] * du + border[k, 1] * dv
+        at_start = borders[f, k, 0] * u + borders[f, k, 1] * v + borders[f, k, 2] + _COVER
+        change = borders[f, k, 0] * du + borders[f, k, 1] * dv
         if at_start < 0.0 and at_start + change < 0.0:
             return 1.0, 0.0
         if at_start < 0.0:
@@ -146,19 +146,47 @@ def _behind_all(edge, highest, grid):
 
 
 @njit(cache=True)
-def _far_beside(edge, flat, bounds, left_u, left_v, margin):
-    """Whether a face lies wholly to one side of an edge."""
+def _behind_one(edge, d, dd, own_planes, faces, grid):
+    """Whether a single face hides all of an edge; such a face is listed where the edge has its middle."""
+    _, borders, depth_plane, _, nearest, _, plane, _, _ = faces
+    start, entry, _, low, size, shape = grid
+    u, v, du, dv = edge
+    x = cell_of(u + 0.5 * du, low[0], size, shape[0])
+    y = cell_of(v + 0.5 * dv, low[1], size, shape[1])
+    least = max(d, d + dd) + _DEPTH
+    for k in range(start[y * shape[0] + x], start[y * shape[0] + x + 1]):
+        f = entry[k]
+        if nearest[f] < least:
+            return False  # and so are all that follow
+        if plane[f] == own_planes[0] or plane[f] == own_planes[1]:
+            continue
+        clear = _DEPTH + 2.0 * depth_plane[f, 3] * _COVER
+        ahead = depth_plane[f, 0] * u + depth_plane[f, 1] * v + depth_plane[f, 2] - d
+        if min(ahead, ahead + depth_plane[f, 0] * du + depth_plane[f, 1] * dv - dd) <= clear:
+            continue
+        within = True
+        for i in range(3):
+            at_start = borders[f, i, 0] * u + borders[f, i, 1] * v + borders[f, i, 2] + _COVER
+            within = within and min(at_start, at_start + borders[f, i, 0] * du + borders[f, i, 1] * dv) >= 0.0
+        if within:
+            return True
+    return False
+
+
+@njit(cache=True)
+def _far_beside(edge, flat, bounds, f, left_u, left_v, margin):
+    """Whether face f lies wholly to one side of an edge."""
     u, v, du, dv = edge
     if (
-        bounds[0] > max(u, u + du) + margin
-        or bounds[2] < min(u, u + du) - margin
-        or bounds[1] > max(v, v + dv) + margin
-        or bounds[3] < min(v, v + dv) - margin
+        bounds[f, 0] > max(u, u + du) + margin
+        or bounds[f, 2] < min(u, u + du) - margin
+        or bounds[f, 1] > max(v, v + dv) + margin
+        or bounds[f, 3] < min(v, v + dv) - margin
     ):
         return True
-    a = left_u * (flat[0, 0] - u) + left_v * (flat[0, 1] - v)
-    b = left_u * (flat[1, 0] - u) + left_v * (flat[1, 1] - v)
-    c = left_u * (flat[2, 0] - u) + left_v * (flat[2, 1] - v)
+    a = left_u * (flat[f, 0, 0] - u) + left_v * (flat[f, 0, 1] - v)
+    b = left_u * (flat[f, 1, 0] - u) + left_v * (flat[f, 1, 1] - v)
+    c = left_u * (flat[f, 2, 0] - u) + left_v * (flat[f, 2, 1] - v)
     return min(a, b, c) > margin or max(a, b, c) < -margin
 
 
@@ -191,14 +219,14 @@ def _hidden_and_seams(edge, d, dd, own_planes, own_normals, side, own, material_
                 met[f] = mark
                 if plane[f] == own_planes[0] or plane[f] == own_planes[1]:
                     continue
-                if _far_beside(edge, flat[f], bounds[f], left_u, left_v, _BESIDE):
+                if _far_beside(edge, flat, bounds, f, left_u, left_v, _BESIDE):
                     continue
                 # How much nearer the face is than the edge, along the edge.
                 ahead = depth_plane[f, 0] * u + depth_plane[f, 1] * v + depth_plane[f, 2] - d
                 ahead_change = depth_plane[f, 0] * du + depth_plane[f, 1] * dv - dd
                 clear = _DEPTH + 2.0 * depth_plane[f, 3] * _COVER
                 if max(ahead, ahead + ahead_change) > clear:
-                    a, b = _inside(borders[f], u, v, du, dv)
+                    a, b = _inside(borders, f, u, v, du, dv)
                     if a <= b:
                         a, b = _above(a, b, ahead, ahead_change, clear)
                         if a <= b and (b - a) * length > 1e-6:
@@ -219,7 +247,7 @@ def _hidden_and_seams(edge, d, dd, own_planes, own_normals, side, own, material_
                     )
                     if cosine < 1.0 - _ONE_DIRECTION:
                         continue
-                    a, b = _inside(borders[f], u - s * left_u * _BESIDE, v - s * left_v * _BESIDE, du, dv)
+                    a, b = _inside(borders, f, u - s * left_u * _BESIDE, v - s * left_v * _BESIDE, du, dv)
                     if a <= b:
                         seam_low, seam_high, seams = cover(seam_low, seam_high, seams, a, b, gap)
     return hid_low, hid_high, hidden, seam_low, seam_high, seams
@@ -249,11 +277,11 @@ def _backed(edge, d, dd, outer, clearance, faces, grid, met, mark):
                 if met[f] == mark:
                     continue
                 met[f] = mark
-                if _far_beside(beside, flat[f], bounds[f], left_u, left_v, _BESIDE):
+                if _far_beside(beside, flat, bounds, f, left_u, left_v, _BESIDE):
                     continue
                 ahead = depth_plane[f, 0] * beside[0] + depth_plane[f, 1] * beside[1] + depth_plane[f, 2] - d
                 ahead_change = depth_plane[f, 0] * du + depth_plane[f, 1] * dv - dd
-                a, b = _inside(borders[f], beside[0], beside[1], du, dv)
+                a, b = _inside(borders, f, beside[0], beside[1], du, dv)
                 if a <= b:
                     a, b = _above(a, b, ahead, ahead_change, -clearance)
                     if a <= b:
@@ -305,8 +333,12 @@ def _trace(
         d, dd = ends[e, 0, 2], ends[e, 1, 2] - ends[e, 0, 2]
         edge = (ends[e, 0, 0], ends[e, 0, 1], ends[e, 1, 0] - ends[e, 0, 0], ends[e, 1, 1] - ends[e, 0, 1])
         length = np.sqrt(edge[2] * edge[2] + edge[3] * edge[3])
-        # What is hidden by a face that covers all of its cells needs no further look.
-        if length < _COVER or (not thorough and _behind_all(edge, max(d, d + dd), grid)):
+        if length < _COVER:
+            continue
+        # Most of what is hidden is hidden by one face: no further look is needed then.
+        if not thorough and (
+            _behind_all(edge, max(d, d + dd), grid) or _behind_one(edge, d, dd, planes[e], faces, grid)
+        ):
             continue
         met_here = met[get_thread_id()]
         hid_low, hid_high, hidden, seam_low, seam_high, seams = _hidden_and_seams(
