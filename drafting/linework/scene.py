@@ -64,6 +64,7 @@ class Edges:
         normals: (m, 2, 3) of the adjacent faces.
         side: (m, 2) on which side of the edge (1 left, -1 right of its direction, in u and v) the
             adjacent face lies if it is seen, 0 if it is not; 0 too where bodies meet.
+        smooth: (m,) whether the edge is there only as the outline of something smooth.
         bar: (m,) whether the edge is of a bar, too narrow for wide outlines.
         element, material: (m,) indices into the building's.
     """
@@ -72,6 +73,7 @@ class Edges:
     plane: Ints
     normals: Floats
     side: NDArray[np.int8]
+    smooth: Bools
     bar: Bools
     element: Ints
     material: Ints
@@ -86,6 +88,7 @@ class Edges:
             self.plane[which],
             self.normals[which] if normals is None else normals,
             self.side[which],
+            self.smooth[which],
             self.bar[which],
             self.element[which],
             self.material[which],
@@ -160,6 +163,7 @@ def edges_of(building: Building, camera: Camera, faces: Faces, shown: Bools, tre
         np.where(np.concatenate([there[which], np.ones_like(met, bool)]), topology.plane[both], -2).astype(np.int32),
         faces.normals[both],
         np.concatenate([side, np.zeros((len(across), 2), np.int8)]),
+        np.concatenate([~crease[which], np.zeros(len(across), bool)]),
         bar[:, 0],
         faces.element[both[:, 0]],
         faces.material[both[:, 0]],

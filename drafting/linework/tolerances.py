@@ -18,6 +18,11 @@ EDGE_ON = 1e-6
 ONE_DIRECTION = 1e-6
 #: An outline stands against "nothing near" when what is behind it is further off than this: about a room's half depth.
 PROFILE_CLEARANCE = 1500.0
+#: A surface whose normal has less than this towards the viewer is seen nearly edge on: each facet of a wide one folds
+#: over the next, and its outline is worth a line only where it ends.
+GRAZING = 0.1
+#: So far behind such an outline the surface may carry on, mm: the ground round a house, as far as a plot reaches.
+CARRIES_ON = 30_000.0
 #: Lines nearer to each other than this are one line: a fiftieth of a millimetre is nothing at any building scale.
 SAME_LINE = 0.02
 #: Ends nearer than this meet.

@@ -23,6 +23,7 @@ ROOM = 12
 
 _COVER, _DEPTH, _GAP, _SPECK = tol.COVER, tol.DEPTH, tol.GAP, tol.SPECK
 _BESIDE, _BACKGROUND, _ONE_DIRECTION = tol.BESIDE, tol.BACKGROUND, tol.ONE_DIRECTION
+_GRAZING, _CARRIES_ON = tol.GRAZING, tol.CARRIES_ON
 _EDGE, _PROFILE, _SEAM, _HIDDEN = EDGE, PROFILE, SEAM, HIDDEN
 
 
@@ -56,9 +57,9 @@ def trace(faces: Faces, edges: Edges, clearance: Floats, seams: bool = False, hi
         role = np.zeros((len(todo), room), np.int8)
         count = np.zeros(len(todo), np.int64)
         _trace(
-            part.ends, part.plane, part.normals, part.side, part.element, part.material, outer[todo], clearance[todo],
-            covering.faces, covering.grid, np.full((get_num_threads(), len(covering.faces[0])), -1, np.int32),
-            seams, hidden, pieces, role, count,
+            part.ends, part.plane, part.normals, part.side, part.element, part.material, part.smooth, outer[todo],
+            clearance[todo], covering.faces, covering.grid,
+            np.full((get_num_threads(), len(covering.faces[0])), -1, np.int32), seams, hidden, pieces, role, count,
         )  # fmt: skip
         fits = count <= room
         filled = np.arange(room) < np.where(fits, count, 0)[:, None]
@@ -254,9 +255,12 @@ def _hidden_and_seams(edge, d, dd, own_planes, own_normals, side, own, material_
 
 
 @njit(cache=True)
-def _backed(edge, d, dd, outer, clearance, faces, grid, met, mark):
-    """Where something lies near behind an edge, on the side on which its body ends: (low, high, count)."""
-    flat, borders, depth_plane, bounds, nearest, _, _, _, _ = faces
+def _backed(edge, d, dd, outer, clearance, only, faces, grid, met, mark):
+    """Where something lies near behind an edge, on the side on which its body ends: (low, high, count).
+
+    With an element given as `only`, what counts is a face of it that is seen nearly edge on.
+    """
+    flat, borders, depth_plane, bounds, nearest, normals, _, element, _ = faces
     start, entry, _, low, size, shape = grid
     u, v, du, dv = edge
     length = np.sqrt(du * du + dv * dv)
@@ -277,6 +281,8 @@ def _backed(edge, d, dd, outer, clearance, faces, grid, met, mark):
                 if met[f] == mark:
                     continue
                 met[f] = mark
+                if only >= 0 and (element[f] != only or abs(normals[f, 2]) > _GRAZING):
+                    continue
                 if _far_beside(beside, flat, bounds, f, left_u, left_v, _BESIDE):
                     continue
                 ahead = depth_plane[f, 0] * beside[0] + depth_plane[f, 1] * beside[1] + depth_plane[f, 2] - d
@@ -324,7 +330,7 @@ def _visible(start, end, back_low, back_high, backed, speck, found, pieces, role
 
 @njit(cache=True, parallel=True)
 def _trace(
-    ends, planes, normals, side, element, material, outer, clearance,
+    ends, planes, normals, side, element, material, smooth, outer, clearance,
     faces, grid, met, want_seams, want_hidden, pieces, role, count,
 ):  # fmt: skip
     """Fill `pieces`, `role` and `count` for every edge; a count above the room means: ask again."""
@@ -342,7 +348,7 @@ def _trace(
             continue
         met_here = met[get_thread_id()]
         hid_low, hid_high, hidden, seam_low, seam_high, seams = _hidden_and_seams(
-            edge, d, dd, planes[e], normals[e], side[e], element[e], material[e], faces, grid, met_here, 2 * e, thorough
+            edge, d, dd, planes[e], normals[e], side[e], element[e], material[e], faces, grid, met_here, 3 * e, thorough
         )
         found = 0
         gap, speck = _GAP / length, min(_SPECK / length, 0.5)
@@ -356,6 +362,12 @@ def _trace(
             )
         for k in range(seams):
             hid_low, hid_high, hidden = cover(hid_low, hid_high, hidden, seam_low[k], seam_high[k], gap)
+        if smooth[e] and outer[e] != 0:
+            low, high, carried = _backed(
+                edge, d, dd, outer[e], _CARRIES_ON, element[e], faces, grid, met_here, 3 * e + 1
+            )
+            for k in range(carried):
+                hid_low, hid_high, hidden = cover(hid_low, hid_high, hidden, low[k], high[k], gap)
         back_low, back_high, backed = np.zeros(1), np.ones(1), 1
         looked = outer[e] == 0
         at = 0.0
@@ -368,7 +380,7 @@ def _trace(
                 continue
             if not looked:
                 back_low, back_high, backed = _backed(
-                    edge, d, dd, outer[e], clearance[e], faces, grid, met_here, 2 * e + 1
+                    edge, d, dd, outer[e], clearance[e], -1, faces, grid, met_here, 3 * e + 2
                 )
                 looked = True
             found = _visible(a, b, back_low, back_high, backed, speck, found, pieces[e], role[e])

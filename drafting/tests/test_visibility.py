@@ -112,3 +112,42 @@ class AxonometricTests(TestCase):
         # ISO 5456-3: on each of the three axes a length is foreshortened by the root of two thirds.
         self.assertAlmostEqual(total_length(linework), 9 * 1000 * (2 / 3) ** 0.5, delta=0.5)
         self.assertAlmostEqual(total_length(linework, role="profile"), 6 * 1000 * (2 / 3) ** 0.5, delta=0.5)
+
+
+class GrazingTests(TestCase):
+    def ground(self, height):
+        """A surface of 2.5 m facets, 20 m by 20 m, as one closed solid."""
+        n = 9
+        at = [(x * 2500.0, y * 2500.0) for y in range(n) for x in range(n)]
+        points = np.array([(x, y, height(x, y)) for x, y in at] + [(x, y, -3000.0) for x, y in at])
+        faces = []
+        for y in range(n - 1):
+            for x in range(n - 1):
+                a, b, c, d = y * n + x, y * n + x + 1, (y + 1) * n + x + 1, (y + 1) * n + x
+                faces += [(a, b, c), (a, c, d), (a + 81, c + 81, b + 81), (a + 81, d + 81, c + 81)]
+        rim = [
+            *range(n),
+            *range(2 * n - 1, n * n, n),
+            *range(n * n - 2, n * n - n - 1, -1),
+            *range(n * n - 2 * n, 0, -n),
+        ]
+        for a, b in zip(rim, [*rim[1:], rim[0]], strict=True):
+            faces += [(a, a + 81, b + 81), (a, b + 81, b)]
+        return points, np.array(faces, np.int32)
+
+    def test_rolling_ground_seen_edge_on_shows_its_horizon_and_no_facets(self):
+        linework = drawn(
+            [self.ground(lambda x, y: y * 0.03 + 120 * np.sin(x / 5200) * np.cos(y / 4700))], "elevation:east"
+        )
+        # Upright lines through the picture meet the border all round and the near rim, and nothing more.
+        for u in (3000.0, 9100.0, 16300.0):
+            met = lines_of(linework).intersection(shapely.LineString([(u, -4000), (u, 4000)]))
+            self.assertLessEqual(shapely.get_num_geometries(met), 3)
+
+    def test_a_hill_before_a_slope_keeps_its_crest(self):
+        crest = drawn(
+            [self.ground(lambda x, y: 1500 * np.exp(-(((y - 5000) / 2500) ** 2)) + max(0, y - 9000) * 0.4)],
+            "elevation:south",
+        )
+        met = lines_of(crest).intersection(shapely.LineString([(9100, -100), (9100, 9000)]))
+        self.assertGreaterEqual(shapely.get_num_geometries(met), 3)
