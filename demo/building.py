@@ -42,9 +42,14 @@ TIMBER_WALL, STONE_WALL, INNER_WALL = "Timber wall 285", "Stone wall 350", "Part
 FLOOR, ROOF = "Timber floor 300", "Standing seam roof 250"
 
 
-def write_observatory(path: str) -> None:
-    """Write the demo building to a file."""
-    w = IfcWriter("Bird observatory, Ternhaven", "North head, Ternhaven", "Observatory", "2026-03-02T09:00:00")
+def write_observatory(path: str, *, revised: bool = False) -> None:
+    """Write the demo building to a file.
+
+    Its revision has a wider window to the deck (W02), the office's partition moved by 300 mm with its door, no bench
+    on the deck, and a map chest in the office.
+    """
+    when = "2026-05-18T16:30:00" if revised else "2026-03-02T09:00:00"
+    w = IfcWriter("Bird observatory, Ternhaven", "North head, Ternhaven", "Observatory", when)
     _declare(w)
     ground, upper, lookout = (
         w.storey("Ground floor", GROUND),
@@ -53,14 +58,14 @@ def write_observatory(path: str) -> None:
     )
     _site(w)
     _plinth(w, ground)
-    _bunkhouse_walls(w, ground, upper)
+    _bunkhouse_walls(w, ground, upper, revised)
     _floors(w, upper, lookout)
     _roof(w, upper)
     _tower(w, ground, upper, lookout)
     _store(w, ground)
     _deck(w, ground)
     _stairs(w, ground, upper)
-    _furniture(w, ground, upper, lookout)
+    _furniture(w, ground, upper, lookout, revised)
     w.write(path)
 
 
@@ -228,7 +233,7 @@ def _wall(
     return w.element("IfcWall", name, storey, solid, layer, material, across, PredefinedType="SOLIDWALL")
 
 
-def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any) -> None:
+def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any, revised: bool) -> None:
     inner_l, inner_w = LENGTH - WALL, WIDTH - WALL
     south = _wall(w, ground, "South wall", (0, 0, 0), (LENGTH, WALL, UPPER), "Larch", TIMBER_WALL, "south")
     north = _wall(w, ground, "North wall", (0, inner_w, 0), (LENGTH, WIDTH, UPPER), "Larch", TIMBER_WALL, "north")
@@ -251,7 +256,8 @@ def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any) -> None:
         for name, x, across in (("West", 0.0, ("x", 0.0, 1)), ("East", inner_l, ("x", LENGTH, -1)))
     ]
 
-    for k, (x, width, lights) in enumerate(((900, 1500, 2), (5400, 1800, 3), (9600, 1200, 2))):
+    wide = (5400, 2400, 4) if revised else (5400, 1800, 3)
+    for k, (x, width, lights) in enumerate(((900, 1500, 2), wide, (9600, 1200, 2))):
         _window(w, ground, south, f"W0{k + 1}", "x", 0, WALL, x, width, 900, 1250, lights)
     _door(w, ground, south, "D01 deck", "x", 0, WALL, 3400, 1010, 0, 2150, glazed=True)
     for k, x in enumerate((1200, 4200, 7200, 9900)):
@@ -261,7 +267,7 @@ def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any) -> None:
     _door(w, upper, gables[0], "D11 tower", "y", 0, WALL, 3050, 926, UPPER)
     _window(w, upper, gables[1], "W21", "y", inner_l, WALL, 2600, 1800, UPPER + 850, 1300, 2)
 
-    for k, x in enumerate((3000.0, 8400.0)):
+    for k, x in enumerate((3300.0 if revised else 3000.0, 8400.0)):
         wall = _wall(
             w, ground, f"Partition {k + 1}", (x, WALL, 0), (x + 120, inner_w, UPPER - 300), "Plaster", INNER_WALL,
             "west", "Inner walls",
@@ -487,7 +493,7 @@ def _stairs(w: IfcWriter, ground: Any, upper: Any) -> None:
         w.element("IfcStairFlight", "Tower stair", storey, [solid], "Stairs", "Oak", PredefinedType="STRAIGHT")
 
 
-def _furniture(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
+def _furniture(w: IfcWriter, ground: Any, upper: Any, lookout: Any, revised: bool) -> None:
     def piece(name: str, storey: Any, parts: Sequence[tuple[float, ...]], style: str = "Pine") -> None:
         items = [w.box((p[0], p[1], p[2]), (p[3], p[4], p[5]), style) for p in parts]
         w.element("IfcFurniture", name, storey, items, "Furniture", style)
@@ -566,6 +572,9 @@ def _furniture(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
         w.element("IfcFurniture", f"Stool {k + 1}", lookout, [stool], "Furniture", "Oak")
     for k, y in enumerate((1800.0, 2700.0, 3600.0, 4500.0)):
         piece(f"Store rack {k + 1}", ground, [(12100, y, -150, 12600, y + 800, 1700)], "Pine")
+    if revised:
+        piece("Map chest", ground, [(320, 5200, 0, 1220, 6000, 900)], "Oak")
+        return
     piece(
         "Deck bench",
         ground,
@@ -575,4 +584,4 @@ def _furniture(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
 
 
 if __name__ == "__main__":
-    write_observatory(sys.argv[1])
+    write_observatory(sys.argv[1], revised="--revised" in sys.argv)

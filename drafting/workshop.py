@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from drafting.building.comparing import changes_between
 from drafting.building.model import Building, Element, Storey
 from drafting.building.reading import read_building
 from drafting.building.store import load_building, save_building
@@ -41,6 +42,19 @@ def read_model(source: Path, target: Path, name: str, progress: Progress = silen
         "classes": building.class_counts(),
         "left_out": building.left_out,
         "warnings": list(building.warnings),
+    }
+
+
+def compare_models(before: Path, after: Path, progress: Progress = silent) -> dict[str, Any]:
+    """What changed between two kept buildings: ids of elements that were added, removed, moved or reshaped, and the
+    name and class of each."""
+    progress("Comparing with the version before", 0.0)
+    old, new = _building(before), _building(after)
+    changes = changes_between(old, new).as_dict()
+    known = {e.id: e for building in (old, new) for e in building.elements}
+    return {
+        kind: [{"id": i, "name": known[i].name, "class": known[i].ifc_class} for i in ids]
+        for kind, ids in changes.items()
     }
 
 

@@ -11,6 +11,7 @@ import numpy as np
 import shapely
 
 from demo.building import EAVES, LENGTH, WIDTH, write_observatory
+from drafting.building.comparing import changes_between
 from drafting.building.ifc import read_ifc
 from drafting.linework.engine import draw
 from drafting.linework.tolerances import SHORTEST
@@ -42,6 +43,18 @@ class ObservatoryTests(TestCase):
         again = self.path.with_name("again.ifc")
         write_observatory(str(again))
         self.assertEqual(again.read_bytes(), self.path.read_bytes())
+
+    def test_its_revision_differs_by_what_it_says(self):
+        path = self.path.with_name("revised.ifc")
+        write_observatory(str(path), revised=True)
+        revised = read_ifc(path)
+        changes = changes_between(self.building, revised)
+        known = {e.id: e.name for building in (self.building, revised) for e in building.elements}
+        names = {kind: sorted(known[i] for i in ids) for kind, ids in changes.as_dict().items()}
+        self.assertEqual(names["added"], ["Map chest"])
+        self.assertEqual(names["removed"], ["Deck bench"])
+        self.assertEqual(names["moved"], ["D04", "Partition 1"])
+        self.assertEqual(names["reshaped"], ["South wall", "W02"])
 
     def test_it_has_the_elements_of_a_building(self):
         self.assertTrue(200 <= len(self.building.elements) <= 400)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import uuid
 from pathlib import Path
 from typing import Any
 
@@ -16,10 +17,18 @@ UNITS = {
 }
 
 
-def write_ifc(path: Path, schema: str = "IFC4", unit: str = "millimetre", boxes: bool = True, extra: str = "") -> Path:
-    """A file with a wall of 5 x 0.2 x 2.5 m on a storey at 3 m; with `extra`, a second product of that class."""
+def write_ifc(
+    path: Path,
+    schema: str = "IFC4",
+    unit: str = "millimetre",
+    boxes: bool = True,
+    extra: str = "",
+    length: float = 5000.0,
+) -> Path:
+    """A file with a wall of `length` (mm) x 0.2 x 2.5 m on a storey at 3 m; with `extra`, a second product of that
+    class. A product keeps its id from file to file."""
     f: Any = ifcopenshell.file(schema=schema)
-    prefix, length = UNITS[unit]
+    prefix, unit_length = UNITS[unit]
     guid = ifcopenshell.guid.new
     history = None
     if schema == "IFC2X3":
@@ -35,13 +44,13 @@ def write_ifc(path: Path, schema: str = "IFC4", unit: str = "millimetre", boxes:
         length_unit = f.createIfcConversionBasedUnit(dimensions, "LENGTHUNIT", "FOOT", measure)
 
     def axes(*at: float) -> Any:
-        return f.createIfcAxis2Placement3D(f.createIfcCartesianPoint(tuple(x / length for x in at)))
+        return f.createIfcAxis2Placement3D(f.createIfcCartesianPoint(tuple(x / unit_length for x in at)))
 
     context = f.createIfcGeometricRepresentationContext(None, "Model", 3, 1e-5, axes(0.0, 0.0, 0.0))
     units = f.createIfcUnitAssignment([length_unit])
     project = f.createIfcProject(guid(), history, "Tests", None, None, None, None, [context], units)
     place = f.createIfcLocalPlacement(None, axes(0.0, 0.0, 3000.0))
-    elevation = 3000.0 / length
+    elevation = 3000.0 / unit_length
     storey = f.createIfcBuildingStorey(guid(), history, "Deck", None, None, place, None, None, "ELEMENT", elevation)
     f.createIfcRelAggregates(guid(), history, None, None, project, [storey])
     if not boxes:
@@ -49,14 +58,15 @@ def write_ifc(path: Path, schema: str = "IFC4", unit: str = "millimetre", boxes:
         return path
 
     def product(ifc_class: str, name: str, x: float) -> Any:
-        corners = [(0.0, 0.0), (5000.0, 0.0), (5000.0, 200.0), (0.0, 200.0)]
-        points = [f.createIfcCartesianPoint((a / length, b / length)) for a, b in corners]
+        corners = [(0.0, 0.0), (length, 0.0), (length, 200.0), (0.0, 200.0)]
+        points = [f.createIfcCartesianPoint((a / unit_length, b / unit_length)) for a, b in corners]
         profile = f.createIfcArbitraryClosedProfileDef("AREA", None, f.createIfcPolyline([*points, points[0]]))
         up = f.createIfcDirection((0.0, 0.0, 1.0))
-        solid = f.createIfcExtrudedAreaSolid(profile, axes(0.0, 0.0, 0.0), up, 2500.0 / length)
+        solid = f.createIfcExtrudedAreaSolid(profile, axes(0.0, 0.0, 0.0), up, 2500.0 / unit_length)
         shape = f.createIfcShapeRepresentation(context, "Body", "SweptSolid", [solid])
         f.createIfcPresentationLayerAssignment(f"Layer of {name}", None, [shape], None)
-        made = f.create_entity(ifc_class, guid(), history, name)
+        known = ifcopenshell.guid.compress(uuid.uuid5(uuid.NAMESPACE_OID, name).hex)
+        made = f.create_entity(ifc_class, known, history, name)
         made.ObjectPlacement = f.createIfcLocalPlacement(storey.ObjectPlacement, axes(x, 0.0, 0.0))
         made.Representation = f.createIfcProductDefinitionShape(None, None, [shape])
         return made

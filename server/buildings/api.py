@@ -6,6 +6,7 @@ from typing import Any
 
 from drf_spectacular.utils import extend_schema, extend_schema_field
 from rest_framework import mixins, serializers, status, viewsets
+from rest_framework.decorators import action
 from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -36,14 +37,47 @@ class FactsSerializer(serializers.Serializer):
     warnings = serializers.ListField(child=serializers.CharField())
 
 
+class ChangedElementSerializer(serializers.Serializer):
+    id = serializers.CharField()
+    name = serializers.CharField()
+
+    def get_fields(self) -> dict[str, serializers.Field]:
+        return {**super().get_fields(), "class": serializers.CharField()}
+
+
+class ChangesSerializer(serializers.Serializer):
+    """What changed since the version before."""
+
+    added = ChangedElementSerializer(many=True)
+    removed = ChangedElementSerializer(many=True)
+    moved = ChangedElementSerializer(many=True)
+    reshaped = ChangedElementSerializer(many=True)
+
+
 class ModelVersionSerializer(serializers.ModelSerializer):
+    changes = serializers.SerializerMethodField()
     facts = serializers.SerializerMethodField()
     created_by = serializers.CharField(source="created_by.username", default="")
 
     class Meta:
         model = ModelVersion
-        fields = ["id", "project", "number", "file_name", "file_size", "facts", "created", "created_by"]
+        fields = [
+            "id",
+            "project",
+            "number",
+            "file_name",
+            "file_size",
+            "facts",
+            "changes",
+            "taken_from",
+            "created",
+            "created_by",
+        ]
         read_only_fields = fields
+
+    @extend_schema_field(ChangesSerializer(allow_null=True))
+    def get_changes(self, version: ModelVersion) -> dict[str, Any] | None:
+        return version.changes
 
     @extend_schema_field(FactsSerializer)
     def get_facts(self, version: ModelVersion) -> dict[str, Any]:
@@ -72,3 +106,10 @@ class ModelVersionViewSet(OfOwnProjects, mixins.ListModelMixin, mixins.RetrieveM
         job = services.bring_in(given.validated_data["project"], given.validated_data["file"], request.user)
         job.refresh_from_db()
         return Response(JobSerializer(job).data, status=status.HTTP_202_ACCEPTED)
+
+    @extend_schema(request=None, responses={201: ModelVersionSerializer})
+    @action(detail=True, methods=["post"])
+    def take(self, request: Request, pk: str) -> Response:
+        """Go back to this version: it becomes the newest once more."""
+        version = services.take_again(self.get_object(), request.user)
+        return Response(ModelVersionSerializer(version).data, status=status.HTTP_201_CREATED)

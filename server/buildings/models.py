@@ -18,6 +18,10 @@ class ModelVersion(models.Model):
     source = models.CharField(max_length=64)
     building = models.CharField(max_length=64)
     facts = models.JSONField()
+    #: What changed since the version before, as the core's `compare_models` tells it; null for the first.
+    changes = models.JSONField(null=True)
+    #: The number of the older version that was taken again with this one.
+    taken_from = models.PositiveIntegerField(null=True)
     created = models.DateTimeField(auto_now_add=True)
     created_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
 

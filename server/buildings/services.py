@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Any
 
 from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser
@@ -44,6 +45,8 @@ def read(job: Job, work: jobs.Work) -> None:
     try:
         facts = work.run("read_model", waiting, made, job.order["file_name"])
         building, source = storage.keep(made), storage.keep(waiting)
+        before = newest_version(job.project)
+        changes = before and work.run("compare_models", storage.path_of(before.building), storage.path_of(building))
         with transaction.atomic():
             newest = newest_version(job.project)
             version = ModelVersion.objects.create(
@@ -54,12 +57,42 @@ def read(job: Job, work: jobs.Work) -> None:
                 source=source,
                 building=building,
                 facts=facts,
+                changes=changes,
                 created_by_id=job.order["user"],
             )
             if newest is None:
                 views.make_plain_views(version)
     finally:
         made.unlink(missing_ok=True)
+
+
+def take_again(version: ModelVersion, user: AbstractBaseUser) -> ModelVersion:
+    """Go back to an older version: it becomes the newest once more, under a number of its own, and nothing is lost.
+
+    Raises:
+        BuildingFileError: it is the newest already.
+    """
+    with transaction.atomic():
+        newest = newest_version(version.project)
+        if newest is None or newest.building == version.building:
+            raise BuildingFileError(f"Version {version.number} is what the drawings follow already.")
+        return ModelVersion.objects.create(
+            project=version.project,
+            number=newest.number + 1,
+            file_name=version.file_name,
+            file_size=version.file_size,
+            source=version.source,
+            building=version.building,
+            facts=version.facts,
+            changes=_turned(newest.changes) if newest.number == version.number + 1 else None,
+            taken_from=version.number,
+            created_by=user,
+        )
+
+
+def _turned(changes: dict[str, Any] | None) -> dict[str, Any] | None:
+    """The changes of the way back."""
+    return changes and {**changes, "added": changes["removed"], "removed": changes["added"]}
 
 
 def tidy(job: Job, work: jobs.Work) -> None:

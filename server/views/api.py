@@ -98,11 +98,13 @@ class ViewSerializer(VersionedSerializer):
     notes = serializers.SerializerMethodField()
     state = serializers.SerializerMethodField()
     placed_on = serializers.SerializerMethodField()
+    drawn_from = serializers.IntegerField(source="drawn_from.number", read_only=True, default=None, allow_null=True)
 
     class Meta:
         model = View
         fields = [
-            "id", "project", "name", "spec", "position", "linework", "extents", "notes", "state", "placed_on", "version"
+            "id", "project", "name", "spec", "position", "held", "drawn_from", "linework", "extents", "notes", "state",
+            "placed_on", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:
@@ -134,6 +136,16 @@ class ViewSerializer(VersionedSerializer):
         return list(dict.fromkeys(viewport.sheet.number for viewport in view.viewports.all()))
 
 
+class OfOneProjectSerializer(serializers.Serializer):
+    project = OwnProjectField()
+
+
+class TreatSerializer(serializers.Serializer):
+    views = serializers.ListField(child=serializers.UUIDField(), min_length=1, max_length=500)
+    treatment = TreatmentSerializer(required=False)
+    shown = ShownSerializer(required=False)
+
+
 @listed_by_project
 class ViewViewSet(OfOwnProjects, viewsets.ModelViewSet):
     """Views of one's own projects."""
@@ -141,19 +153,20 @@ class ViewViewSet(OfOwnProjects, viewsets.ModelViewSet):
     serializer_class = ViewSerializer
     queryset = View.objects.none()
     http_method_names = ["get", "post", "patch", "delete", "head", "options"]
-    rows = View.objects.select_related("linework", "project").prefetch_related(
+    rows = View.objects.select_related("linework", "project", "drawn_from").prefetch_related(
         Prefetch("viewports", Viewport.objects.select_related("sheet").order_by("sheet__position"))
     )
 
     def perform_create(self, serializer: Any) -> None:
-        view = serializer.save()
+        given = serializer.validated_data
+        view = serializer.save(position=given.get("position", services.next_position(given["project"])))
         if newest_version(view.project):
             services.order_drawing(view)
 
     def perform_update(self, serializer: Any) -> None:
-        before = serializer.instance.spec
+        before, held = serializer.instance.spec, serializer.instance.held
         view = serializer.save()
-        if view.spec != before and newest_version(view.project):
+        if (view.spec != before or (held and not view.held)) and newest_version(view.project):
             services.order_drawing(view)
 
     @extend_schema(request=None, responses={202: JobSerializer})
@@ -163,6 +176,40 @@ class ViewViewSet(OfOwnProjects, viewsets.ModelViewSet):
         job = services.order_drawing(self.get_object())
         job.refresh_from_db()
         return Response(JobSerializer(job).data, status=status.HTTP_202_ACCEPTED)
+
+    @extend_schema(request=OfOneProjectSerializer, responses={201: ViewSerializer(many=True)})
+    @action(detail=False, methods=["post"])
+    def standard(self, request: Request) -> Response:
+        """Make what is missing of the standard set of views."""
+        made = services.make_standard_views(self._given(OfOneProjectSerializer, request)["project"])
+        return Response(self._told(made), status=status.HTTP_201_CREATED)
+
+    @extend_schema(request=OfOneProjectSerializer, responses={202: JobSerializer(many=True)})
+    @action(detail=False, methods=["post"], url_path="bring-up-to-date")
+    def bring_up_to_date(self, request: Request) -> Response:
+        """Draw every view of a project that is behind, but for those that are held."""
+        jobs = services.order_all_behind(self._given(OfOneProjectSerializer, request)["project"])
+        return Response(JobSerializer(jobs, many=True).data, status=status.HTTP_202_ACCEPTED)
+
+    @extend_schema(request=TreatSerializer, responses=ViewSerializer(many=True))
+    @action(detail=False, methods=["post"])
+    def treat(self, request: Request) -> Response:
+        """Give several views the same settings; what is not named stays as each view has it."""
+        given = self._given(TreatSerializer, request)
+        views = list(self.get_queryset().filter(pk__in=given["views"]))
+        if len(views) != len(set(given["views"])):
+            raise Http404
+        services.treat(views, given.get("treatment", {}), given.get("shown", {}))
+        return Response(self._told(views))
+
+    def _given(self, form: type[serializers.Serializer], request: Request) -> dict[str, Any]:
+        given = form(data=request.data, context=self.get_serializer_context())
+        given.is_valid(raise_exception=True)
+        return dict(given.validated_data)
+
+    def _told(self, views: list[View]) -> Any:
+        rows = self.get_queryset().filter(pk__in=[view.pk for view in views])
+        return ViewSerializer(rows, many=True, context=self.get_serializer_context()).data
 
 
 class LineworkView(APIView):

@@ -10,8 +10,9 @@ from server.buildings.models import ModelVersion
 from server.config.versioned import VersionedModel
 from server.projects.models import Project
 
-#: How a drawing stands to the model's newest version; undrawn where there is none yet.
-STATES = ("undrawn", "fresh", "behind")
+#: How a drawing stands to the model's newest version; undrawn where there is none yet, held where it is kept at an
+#: older one on purpose.
+STATES = ("undrawn", "fresh", "behind", "held")
 
 
 class Linework(models.Model):
@@ -32,6 +33,7 @@ class View(VersionedModel):
     name = models.CharField(max_length=200)
     spec = models.JSONField()
     position = models.PositiveIntegerField(default=0)
+    held = models.BooleanField(default=False)
     linework = models.ForeignKey(Linework, models.PROTECT, null=True, related_name="views", editable=False)
     drawn_from = models.ForeignKey(ModelVersion, models.SET_NULL, null=True, editable=False)
 

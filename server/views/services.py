@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.db import transaction
+from django.db.models import Max
 
 from drafting.errors import ViewError
 from drafting.linework.model import linework_key
-from drafting.views.spec import SIDES, ViewSpec
+from drafting.views.spec import ViewSpec
+from drafting.views.standard import missing_from, plain_set, standard_set
 from server.buildings.models import ModelVersion, newest_version
 from server.config import storage
 from server.jobs import services as jobs
@@ -17,17 +21,67 @@ from server.views.models import Linework, View
 
 def make_plain_views(version: ModelVersion) -> None:
     """A plan for each storey, the roof plan and four elevations, and have them drawn."""
-    specs = [ViewSpec("plan", storey=storey["name"]) for storey in version.facts["storeys"]]
-    specs += [ViewSpec("roof"), *(ViewSpec("elevation", side=side) for side in SIDES)]
-    for position, spec in enumerate(specs):
-        view = View.objects.create(project=version.project, name=spec.title, spec=spec.as_dict(), position=position)
-        order_drawing(view)
+    make_views(version.project, plain_set([storey["name"] for storey in version.facts["storeys"]]))
+
+
+def make_standard_views(project: Project) -> list[View]:
+    """What is missing of the standard set: plans, roof plan, elevations, axonometrics. Nothing is made twice.
+
+    Raises:
+        ViewError: the project has no model.
+    """
+    newest = _newest(project)
+    there = [ViewSpec.from_dict(view.spec) for view in View.objects.filter(project=project)]
+    return make_views(project, missing_from(standard_set([s["name"] for s in newest.facts["storeys"]]), there))
+
+
+def make_views(project: Project, specs: list[ViewSpec]) -> list[View]:
+    """Make views, each under its usual name, and have them drawn."""
+    with transaction.atomic():
+        first = next_position(project)
+        made = [
+            View.objects.create(project=project, name=spec.title, spec=spec.as_dict(), position=first + k)
+            for k, spec in enumerate(specs)
+        ]
+        for view in made:
+            order_drawing(view)
+    return made
+
+
+def next_position(project: Project) -> int:
+    """Where a new view stands: after all others."""
+    last = View.objects.filter(project=project).aggregate(Max("position"))["position__max"]
+    return 0 if last is None else last + 1
+
+
+def treat(views: list[View], treatment: dict[str, Any], shown: dict[str, Any]) -> list[View]:
+    """Give several views the same settings; what is not named stays as each view has it. All change or none does.
+
+    Raises:
+        ViewError: a setting is wrong, or does not suit a view.
+    """
+    with transaction.atomic():
+        for view in views:
+            given = {
+                **view.spec,
+                "treatment": view.spec.get("treatment", {}) | treatment,
+                "shown": view.spec.get("shown", {}) | shown,
+            }
+            spec = ViewSpec.from_dict(given).as_dict()
+            if spec != view.spec:
+                view.spec = spec
+                view.version += 1
+                view.save(update_fields=["spec", "version"])
+                order_drawing(view)
+    return views
 
 
 def state_of(view: View, newest: ModelVersion | None) -> str:
     """How the drawing of a view stands to the newest model version."""
     if view.linework_id is None:
         return "undrawn"
+    if view.held:
+        return "held"
     return "fresh" if newest is not None and view.drawn_from_id == newest.pk else "behind"
 
 
@@ -37,10 +91,10 @@ def order_drawing(view: View) -> Job:
     Raises:
         ViewError: the project has no model.
     """
-    newest = newest_version(view.project)
-    if newest is None:
-        raise ViewError("There is no model to draw from yet. Bring a building file in first.")
-    order = {"view": str(view.pk), "model_version": newest.pk, "spec": view.spec}
+    newest = _newest(view.project)
+    # A held view stays with its version, also when its own settings change.
+    version = view.drawn_from_id if view.held and view.drawn_from_id else newest.pk
+    order = {"view": str(view.pk), "model_version": version, "spec": view.spec}
     under_way = Job.objects.filter(
         project=view.project, kind=Job.Kind.DRAW, order=order, state__in=(Job.State.WAITING, Job.State.RUNNING)
     ).first()
@@ -48,9 +102,21 @@ def order_drawing(view: View) -> Job:
 
 
 def order_all_behind(project: Project) -> list[Job]:
-    """Bring every view of a project up to date."""
+    """Bring every view of a project up to date, but for those that are held.
+
+    Raises:
+        ViewError: the project has no model.
+    """
+    newest = _newest(project)
+    views = View.objects.filter(project=project, held=False)
+    return [order_drawing(view) for view in views if state_of(view, newest) != "fresh"]
+
+
+def _newest(project: Project) -> ModelVersion:
     newest = newest_version(project)
-    return [order_drawing(view) for view in View.objects.filter(project=project) if state_of(view, newest) != "fresh"]
+    if newest is None:
+        raise ViewError("There is no model to draw from yet. Bring a building file in first.")
+    return newest
 
 
 def draw(job: Job, work: jobs.Work) -> None:

@@ -141,6 +141,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/model-versions/{id}/take/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Go back to this version: it becomes the newest once more. */
+        post: operations["model_versions_take_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/": {
         parameters: {
             query?: never;
@@ -359,6 +376,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/views/bring-up-to-date/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Draw every view of a project that is behind, but for those that are held. */
+        post: operations["views_bring_up_to_date_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/views/standard/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make what is missing of the standard set of views. */
+        post: operations["views_standard_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/views/treat/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Give several views the same settings; what is not named stays as each view has it. */
+        post: operations["views_treat_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -370,6 +438,18 @@ export interface components {
          * @enum {string}
          */
         AnchorEnum: "start" | "middle" | "end";
+        ChangedElement: {
+            id: string;
+            name: string;
+            class: string;
+        };
+        /** @description What changed since the version before. */
+        Changes: {
+            added: components["schemas"]["ChangedElement"][];
+            removed: components["schemas"]["ChangedElement"][];
+            moved: components["schemas"]["ChangedElement"][];
+            reshaped: components["schemas"]["ChangedElement"][];
+        };
         CredentialsRequest: {
             username: string;
             password: string;
@@ -422,9 +502,10 @@ export interface components {
          * @description * `undrawn` - undrawn
          *     * `fresh` - fresh
          *     * `behind` - behind
+         *     * `held` - held
          * @enum {string}
          */
-        DrawingState: "undrawn" | "fresh" | "behind";
+        DrawingState: "undrawn" | "fresh" | "behind" | "held";
         /** @description What was found in a building file. */
         Facts: {
             schema: string;
@@ -506,10 +587,16 @@ export interface components {
             readonly file_name: string;
             readonly file_size: number;
             readonly facts: components["schemas"]["Facts"];
+            readonly changes: components["schemas"]["Changes"] | null;
+            readonly taken_from: number | null;
             /** Format: date-time */
             readonly created: string;
             /** @default  */
             created_by: string;
+        };
+        OfOneProjectRequest: {
+            /** Format: uuid */
+            project: string;
         };
         /**
          * @description * `landscape` - landscape
@@ -582,6 +669,7 @@ export interface components {
             spec?: components["schemas"]["ViewSpecRequest"];
             /** Format: int64 */
             position?: number;
+            held?: boolean;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -821,6 +909,11 @@ export interface components {
          * @enum {string}
          */
         TextItemTypeEnum: "text";
+        TreatRequest: {
+            views: string[];
+            treatment?: components["schemas"]["TreatmentRequest"];
+            shown?: components["schemas"]["ShownRequest"];
+        };
         /** @description How a view treats its lines. Distances from the cut, the nearest point or the eye, mm. */
         Treatment: {
             /**
@@ -880,6 +973,8 @@ export interface components {
             spec: components["schemas"]["ViewSpec"];
             /** Format: int64 */
             position?: number;
+            held?: boolean;
+            readonly drawn_from: number | null;
             readonly linework: string | null;
             readonly extents: number[] | null;
             readonly notes: string[];
@@ -914,6 +1009,7 @@ export interface components {
             spec: components["schemas"]["ViewSpecRequest"];
             /** Format: int64 */
             position?: number;
+            held?: boolean;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -1307,6 +1403,28 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelVersion"];
+                };
+            };
+        };
+    };
+    model_versions_take_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique integer value identifying this model version. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1909,6 +2027,81 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Job"];
+                };
+            };
+        };
+    };
+    views_bring_up_to_date_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfOneProjectRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["OfOneProjectRequest"];
+                "multipart/form-data": components["schemas"]["OfOneProjectRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"][];
+                };
+            };
+        };
+    };
+    views_standard_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfOneProjectRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["OfOneProjectRequest"];
+                "multipart/form-data": components["schemas"]["OfOneProjectRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["View"][];
+                };
+            };
+        };
+    };
+    views_treat_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TreatRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["TreatRequest"];
+                "multipart/form-data": components["schemas"]["TreatRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["View"][];
                 };
             };
         };

@@ -1,0 +1,108 @@
+"""Versions of the model, and how views follow them or are held."""
+
+from django.contrib.auth import get_user_model
+
+from server.tests.api_case import ApiCase
+
+
+class VersionTests(ApiCase):
+    def setUp(self):
+        super().setUp()
+        self.project = self.project_with_model()
+
+    def versions(self):
+        return self.call("get", f"model-versions/?project={self.project}")
+
+    def states(self):
+        return {v["name"]: v["state"] for v in self.call("get", f"views/?project={self.project}")}
+
+    def hold(self, name, held=True):
+        view = self.view_named(self.project, name)
+        self.call("patch", f"views/{view['id']}/", {"held": held, "version": view["version"]})
+
+    def test_a_new_version_tells_what_changed_and_views_fall_behind(self):
+        self.assertIsNone(self.versions()[0]["changes"])
+        self.bring_in(self.project, self.ifc(length=7500.0))
+        newest = self.versions()[0]
+        self.assertEqual([x["name"] for x in newest["changes"]["reshaped"]], ["Wall"])
+        self.assertEqual(newest["changes"]["reshaped"][0]["class"], "IfcWall")
+        self.assertEqual(set(self.states().values()), {"behind"})
+
+    def test_all_views_are_brought_up_to_date_in_one_go_but_those_that_are_held(self):
+        self.hold("Roof plan")
+        self.bring_in(self.project, self.ifc(length=7500.0))
+        self.call("post", "views/bring-up-to-date/", {"project": self.project}, 202)
+        states = self.states()
+        self.assertEqual(states.pop("Roof plan"), "held")
+        self.assertEqual(set(states.values()), {"fresh"})
+        self.assertEqual(self.view_named(self.project, "Roof plan")["drawn_from"], 1)
+        self.assertEqual(self.view_named(self.project, "South elevation")["drawn_from"], 2)
+
+    def test_a_held_view_that_is_changed_is_drawn_from_its_own_version(self):
+        self.hold("South elevation")
+        before = self.view_named(self.project, "South elevation")
+        self.bring_in(self.project, self.ifc(length=7500.0))
+        spec = {**before["spec"], "treatment": {"hidden": True}}
+        self.call("patch", f"views/{before['id']}/", {"spec": spec, "version": before["version"]})
+        after = self.view_named(self.project, "South elevation")
+        self.assertNotEqual(after["linework"], before["linework"])
+        self.assertEqual((after["drawn_from"], after["extents"]), (1, before["extents"]))
+
+    def test_a_view_that_is_let_go_follows_again(self):
+        self.hold("South elevation")
+        self.bring_in(self.project, self.ifc(length=7500.0))
+        self.hold("South elevation", held=False)
+        view = self.view_named(self.project, "South elevation")
+        self.assertEqual((view["state"], view["drawn_from"]), ("fresh", 2))
+
+    def test_going_back_makes_the_older_version_the_newest_and_loses_nothing(self):
+        self.bring_in(self.project, self.ifc(length=7500.0))
+        first = self.versions()[1]
+        taken = self.call("post", f"model-versions/{first['id']}/take/", status=201)
+        self.assertEqual((taken["number"], taken["taken_from"]), (3, 1))
+        self.assertEqual([v["number"] for v in self.versions()], [3, 2, 1])
+        self.call("post", "views/bring-up-to-date/", {"project": self.project}, 202)
+        self.assertEqual(set(self.states().values()), {"fresh"})
+        self.assertIn("follow already", self.call("post", f"model-versions/{first['id']}/take/", status=400)["detail"])
+
+
+class ManyViewsTests(ApiCase):
+    def test_the_standard_set_is_made_in_one_action_and_nothing_twice(self):
+        project = self.project_with_model()
+        before = len(self.call("get", f"views/?project={project}"))
+        made = self.call("post", "views/standard/", {"project": project}, 201)
+        self.assertEqual([v["spec"]["kind"] for v in made], ["axonometric"] * 4)
+        views = self.call("get", f"views/?project={project}")
+        self.assertEqual(len(views), before + 4)
+        self.assertEqual({v["state"] for v in views}, {"fresh"})
+        self.assertEqual(self.call("post", "views/standard/", {"project": project}, 201), [])
+
+    def test_without_a_model_it_says_what_to_do(self):
+        project = self.make_project()
+        for path in ("views/standard/", "views/bring-up-to-date/"):
+            self.assertIn("Bring a building file in", self.call("post", path, {"project": project}, 400)["detail"])
+
+    def test_settings_of_several_views_change_together_and_leave_the_rest_alone(self):
+        project = self.project_with_model()
+        views = [self.view_named(project, f"{side} elevation") for side in ("South", "North")]
+        one = {**views[0]["spec"], "treatment": {"seams": True}}
+        self.call("patch", f"views/{views[0]['id']}/", {"spec": one, "version": views[0]["version"]})
+        given = {"views": [v["id"] for v in views], "treatment": {"far": 5000}}
+        changed = {v["name"]: v for v in self.call("post", "views/treat/", given)}
+        self.assertEqual(changed["South elevation"]["spec"]["treatment"], {"seams": True, "far": 5000})
+        self.assertEqual(changed["North elevation"]["spec"]["treatment"], {"far": 5000})
+
+    def test_a_setting_that_does_not_suit_one_of_them_changes_none(self):
+        project = self.project_with_model()
+        plan, roof = self.view_named(project, "Plan, Deck"), self.view_named(project, "Roof plan")
+        given = {"views": [plan["id"], roof["id"]], "treatment": {"overhead": True}}
+        self.assertIn("Only a plan", self.call("post", "views/treat/", given, 400)["detail"])
+        self.assertEqual(self.view_named(project, "Plan, Deck")["spec"], plan["spec"])
+
+    def test_views_of_somebody_else_are_not_there(self):
+        project = self.project_with_model()
+        view = self.view_named(project, "Roof plan")
+        self.client.force_login(get_user_model().objects.create_user("odd", password="samphire-89"))
+        given = {"views": [view["id"]], "treatment": {"far": 5000}}
+        self.call("post", "views/treat/", given, 404)
+        self.call("post", "views/standard/", {"project": project}, 400)
