@@ -123,7 +123,7 @@ def _bring_in(project: Project, user: AbstractBaseUser, *, revised: bool = False
     from demo.building import write_observatory  # a large library, wanted only when there is something to load
 
     with tempfile.TemporaryDirectory() as folder:
-        path = Path(folder) / "observatory.ifc"
+        path = Path(folder) / ("observatory-b.ifc" if revised else "observatory.ifc")
         write_observatory(str(path), revised=revised)
         job = bring_in(project, SimpleUploadedFile(path.name, path.read_bytes()), user)
     _work()

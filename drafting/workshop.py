@@ -11,6 +11,7 @@ import numpy as np
 from drafting.building.comparing import changes_between
 from drafting.building.model import Building, Element, Storey
 from drafting.building.reading import read_building
+from drafting.building.solid import to_solid
 from drafting.building.store import load_building, save_building
 from drafting.linework.engine import draw
 from drafting.linework.model import Linework
@@ -43,6 +44,12 @@ def read_model(source: Path, target: Path, name: str, progress: Progress = silen
         "left_out": building.left_out,
         "warnings": list(building.warnings),
     }
+
+
+def write_solid(kept: Path, target: Path, progress: Progress = silent) -> None:
+    """Write a kept building to `target` as it is looked at in 3D."""
+    progress("Making it ready for 3D", 0.0)
+    target.write_bytes(to_solid(_building(kept)))
 
 
 def compare_models(before: Path, after: Path, progress: Progress = silent) -> dict[str, Any]:

@@ -20,7 +20,9 @@ os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 #: How long a step is waited for, and how long the first one that needs the worker, which has to come up; milliseconds.
 PATIENCE, FIRST = 40_000, 150_000
 CHROMIUM = os.environ.get("DUNEFOLD_BROWSER", "/usr/bin/chromium")
-QUIET = ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+#: 3D is drawn without a graphics card.
+SOFT_3D = ["--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
+QUIET = [*SOFT_3D, "--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
 
 
 class Office(StaticLiveServerTestCase):

@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.http import Http404
+from django.http.response import HttpResponseBase
+from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema, extend_schema_field
 from rest_framework import mixins, serializers, status, viewsets
 from rest_framework.decorators import action
@@ -13,6 +16,7 @@ from rest_framework.response import Response
 
 from server.buildings import services
 from server.buildings.models import ModelVersion
+from server.config.kept_file import kept_file
 from server.jobs.api import JobSerializer
 from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
 
@@ -113,3 +117,12 @@ class ModelVersionViewSet(OfOwnProjects, mixins.ListModelMixin, mixins.RetrieveM
         """Go back to this version: it becomes the newest once more."""
         version = services.take_again(self.get_object(), request.user)
         return Response(ModelVersionSerializer(version).data, status=status.HTTP_201_CREATED)
+
+    @extend_schema(responses={(200, "application/octet-stream"): OpenApiTypes.BINARY})
+    @action(detail=True)
+    def solid(self, request: Request, pk: str) -> HttpResponseBase:
+        """The building as it is looked at in 3D; a version's never changes."""
+        version = self.get_object()
+        if not version.solid:
+            raise Http404
+        return kept_file(request, version.solid, version.solid, "application/octet-stream")

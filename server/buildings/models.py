@@ -17,6 +17,8 @@ class ModelVersion(models.Model):
     file_size = models.PositiveBigIntegerField()
     source = models.CharField(max_length=64)
     building = models.CharField(max_length=64)
+    #: The hash of what is sent to be looked at in 3D; blank for a version that was read before there was such a thing.
+    solid = models.CharField(max_length=64, blank=True)
     facts = models.JSONField()
     #: What changed since the version before, as the core's `compare_models` tells it; null for the first.
     changes = models.JSONField(null=True)

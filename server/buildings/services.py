@@ -41,10 +41,12 @@ def bring_in(project: Project, upload: UploadedFile, user: AbstractBaseUser) -> 
 def read(job: Job, work: jobs.Work) -> None:
     """Read the file of a job and make it the newest version. The first version gets the plain views."""
     waiting = storage.workplace().with_name(job.order["waiting"])
-    made = storage.workplace(".npz")
+    made, solid_made = storage.workplace(".npz"), storage.workplace(".solid.gz")
     try:
         facts = work.run("read_model", waiting, made, job.order["file_name"])
         building, source = storage.keep(made), storage.keep(waiting)
+        work.run("write_solid", storage.path_of(building), solid_made)
+        solid = storage.keep(solid_made)
         before = newest_version(job.project)
         changes = before and work.run("compare_models", storage.path_of(before.building), storage.path_of(building))
         with transaction.atomic():
@@ -56,6 +58,7 @@ def read(job: Job, work: jobs.Work) -> None:
                 file_size=job.order["file_size"],
                 source=source,
                 building=building,
+                solid=solid,
                 facts=facts,
                 changes=changes,
                 created_by_id=job.order["user"],
@@ -64,6 +67,7 @@ def read(job: Job, work: jobs.Work) -> None:
                 views.make_plain_views(version)
     finally:
         made.unlink(missing_ok=True)
+        solid_made.unlink(missing_ok=True)
 
 
 def take_again(version: ModelVersion, user: AbstractBaseUser) -> ModelVersion:
@@ -83,6 +87,7 @@ def take_again(version: ModelVersion, user: AbstractBaseUser) -> ModelVersion:
             file_size=version.file_size,
             source=version.source,
             building=version.building,
+            solid=version.solid,
             facts=version.facts,
             changes=_turned(newest.changes) if newest.number == version.number + 1 else None,
             taken_from=version.number,

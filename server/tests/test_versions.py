@@ -1,5 +1,7 @@
 """Versions of the model, and how views follow them or are held."""
 
+import gzip
+
 from django.contrib.auth import get_user_model
 
 from server.tests.api_case import ApiCase
@@ -64,6 +66,16 @@ class VersionTests(ApiCase):
         self.call("post", "views/bring-up-to-date/", {"project": self.project}, 202)
         self.assertEqual(set(self.states().values()), {"fresh"})
         self.assertIn("follow already", self.call("post", f"model-versions/{first['id']}/take/", status=400)["detail"])
+
+    def test_a_version_is_sent_for_3d_once_and_only_to_its_owner(self):
+        version = self.versions()[0]["id"]
+        response = self.client.get(f"/api/model-versions/{version}/solid/")
+        self.assertEqual(gzip.decompress(response.getvalue())[:4], b"DFS1")
+        self.assertIn("immutable", response["Cache-Control"])
+        again = self.client.get(f"/api/model-versions/{version}/solid/", headers={"If-None-Match": response["ETag"]})
+        self.assertEqual(again.status_code, 304)
+        self.client.force_login(get_user_model().objects.create_user("odd", password="samphire-89"))
+        self.assertEqual(self.client.get(f"/api/model-versions/{version}/solid/").status_code, 404)
 
 
 class ManyViewsTests(ApiCase):

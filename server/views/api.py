@@ -5,9 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from django.db.models import Prefetch
-from django.http import FileResponse, Http404, HttpResponseNotModified
+from django.http import Http404
 from django.http.response import HttpResponseBase
-from django.utils.cache import patch_cache_control
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema, extend_schema_field
 from rest_framework import serializers, status, viewsets
@@ -18,7 +17,7 @@ from rest_framework.views import APIView
 
 from drafting.views.spec import KINDS, ViewSpec
 from server.buildings.models import newest_version
-from server.config import storage
+from server.config.kept_file import kept_file
 from server.config.versioned import VersionedSerializer
 from server.jobs.api import JobSerializer
 from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
@@ -220,12 +219,4 @@ class LineworkView(APIView):
         linework = Linework.objects.filter(pk=key, views__project__owner=request.user).first()
         if linework is None:
             raise Http404
-        tag = f'"{key}"'
-        if request.headers.get("If-None-Match") == tag:
-            return HttpResponseNotModified()
-        path = storage.path_of(linework.file)
-        response = FileResponse(path.open("rb"), content_type="application/json")
-        response.headers["Content-Encoding"] = "gzip"
-        response.headers["ETag"] = tag
-        patch_cache_control(response, private=True, immutable=True, max_age=365 * 24 * 3600)
-        return response
+        return kept_file(request, key, linework.file, "application/json")

@@ -11,6 +11,7 @@ import { ModelStation } from "./stations/model/ModelStation";
 import { ProjectsPage } from "./stations/projects/ProjectsPage";
 import { SignIn } from "./stations/projects/SignIn";
 import { SheetsStation } from "./stations/sheets/SheetsStation";
+import { ViewsStation } from "./stations/views/ViewsStation";
 
 export function App() {
   const session = useSession();
@@ -22,6 +23,7 @@ export function App() {
       <Routes>
         <Route path="/" element={<ProjectsPage />} />
         <Route path="/projects/:projectId/model" element={<Station name="model" />} />
+        <Route path="/projects/:projectId/views/:viewId?" element={<Station name="views" />} />
         <Route path="/projects/:projectId/sheets/:sheetId?" element={<Station name="sheets" />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
@@ -30,16 +32,19 @@ export function App() {
   );
 }
 
-function Station({ name }: { name: "model" | "sheets" }) {
+const STATIONS = { model: ModelStation, views: ViewsStation, sheets: SheetsStation };
+
+function Station({ name }: { name: keyof typeof STATIONS }) {
   const { projectId = "" } = useParams();
   const project = useProject(projectId);
   useEffect(() => clearDesk, [projectId]);
+  const Page = STATIONS[name];
   if (project.error) return <Problem message={project.error.message} />;
   if (!project.data) return null;
   return (
     <Box sx={{ height: "100%", display: "flex", flexDirection: "column" }}>
       <Header project={project.data} station={name} />
-      {name === "model" ? <ModelStation project={project.data} /> : <SheetsStation project={project.data} />}
+      <Page project={project.data} />
     </Box>
   );
 }

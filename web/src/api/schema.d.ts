@@ -141,6 +141,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/model-versions/{id}/solid/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The building as it is looked at in 3D; a version's never changes. */
+        get: operations["model_versions_solid_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/model-versions/{id}/take/": {
         parameters: {
             query?: never;
@@ -1408,6 +1425,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ModelVersion"];
+                };
+            };
+        };
+    };
+    model_versions_solid_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique integer value identifying this model version. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
                 };
             };
         };

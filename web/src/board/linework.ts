@@ -4,12 +4,15 @@ import { useMemo } from "react";
 import { errorOf } from "../api/client";
 
 interface LineworkFile {
+  view: { origin: [number, number, number] };
   lines: { role: string; points: [number, number, number][] }[];
   regions: { rings: [number, number][][] }[];
 }
 
 /** Paths in real millimetres: one for each line role, and one for all that is cut. */
 export interface Linework {
+  /** The model point that u and v are measured from. */
+  origin: readonly number[];
   roles: Map<string, Path2D>;
   cut: Path2D;
 }
@@ -30,7 +33,7 @@ async function fetchLinework(key: string): Promise<Linework> {
       trace(cut, ring);
       cut.closePath();
     }
-  return { roles, cut };
+  return { origin: file.view.origin, roles, cut };
 }
 
 function trace(path: Path2D, points: readonly (readonly number[])[]) {

@@ -12,6 +12,7 @@ import { Wordmark } from "./Wordmark";
 
 const STATIONS = [
   ["model", "Model"],
+  ["views", "Views"],
   ["sheets", "Sheets"],
 ] as const;
 

@@ -5,6 +5,7 @@ import { colours } from "../theme/theme";
 const LOOKS = {
   fresh: ["fresh", colours.sea, "●"],
   behind: ["behind", colours.rust, "◐"],
+  held: ["held", colours.ink, "■"],
   undrawn: ["not drawn yet", colours.inkSoft, "○"],
 } as const;
 

@@ -4,12 +4,18 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import { useQueryClient } from "@tanstack/react-query";
-import { useRef, useState, type DragEvent, type ReactNode } from "react";
+import { lazy, Suspense, useRef, useState, type DragEvent } from "react";
 import { Link } from "react-router-dom";
 import { api, data, type Job, type ModelVersion, type Project } from "../../api/client";
 import { isUnderWay, useJobs, useModelVersions } from "../../api/queries";
+import { Panel } from "../../parts/Panel";
 import { colours } from "../../theme/theme";
 import { upload } from "./upload";
+import { Versions } from "./Versions";
+import { WhatChanged } from "./WhatChanged";
+
+// Showing 3D takes a large library; it is fetched when there is a building to show.
+const Building3D = lazy(() => import("./Building3D").then((m) => ({ default: m.Building3D })));
 
 export function ModelStation({ project }: { project: Project }) {
   const { data: versions = [], isSuccess } = useModelVersions(project.id);
@@ -17,14 +23,22 @@ export function ModelStation({ project }: { project: Project }) {
   const newest = versions[0];
   const lastRead = jobs.find((job) => job.kind === "read");
   return (
-    <Box component="main" sx={{ flex: 1, overflowY: "auto", bgcolor: colours.sand, p: 3 }}>
-      <Box sx={{ maxWidth: 1180, mx: "auto", display: "grid", gridTemplateColumns: "340px 1fr", gap: 2.5, alignItems: "start" }}>
+    <Box component="main" sx={{ flex: 1, overflowY: "auto", bgcolor: colours.sand, p: 2 }}>
+      <Box sx={{ maxWidth: 1500, mx: "auto", display: "grid", gridTemplateColumns: "300px 1fr", gap: 2, alignItems: "start" }}>
         <Box sx={{ display: "flex", flexDirection: "column", gap: 2.5 }}>
           <BringIn project={project} lastRead={lastRead} first={!newest} />
           {versions.length > 0 && <Versions versions={versions} />}
+          {newest?.changes && <WhatChanged changes={newest.changes} />}
         </Box>
         {newest ? (
-          <Found version={newest} project={project} />
+          <Box sx={{ display: "flex", flexDirection: "column", gap: 2.5, minWidth: 0 }}>
+            <Box sx={{ height: "min(66vh, 640px)", display: "flex" }}>
+              <Suspense>
+                <Building3D version={newest} />
+              </Suspense>
+            </Box>
+            <Found version={newest} project={project} />
+          </Box>
         ) : (
           isSuccess && (
             <Panel name="What was found">
@@ -35,17 +49,6 @@ export function ModelStation({ project }: { project: Project }) {
           )
         )}
       </Box>
-    </Box>
-  );
-}
-
-function Panel({ name, children }: { name: string; children: ReactNode }) {
-  return (
-    <Box component="section" aria-label={name} sx={{ bgcolor: colours.sandPale, border: `1px solid ${colours.sandDeep}`, borderRadius: 1, p: 2 }}>
-      <Box component="h2" sx={{ m: 0, mb: 1.25, fontSize: 14, fontWeight: 650 }}>
-        {name}
-      </Box>
-      {children}
     </Box>
   );
 }
@@ -140,25 +143,6 @@ function Progress({ text, share }: { text: string; share: number }) {
       </Box>
       <LinearProgress variant="determinate" value={share * 100} />
     </Box>
-  );
-}
-
-function Versions({ versions }: { versions: ModelVersion[] }) {
-  return (
-    <Panel name="Versions">
-      <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none" }}>
-        {versions.map((version, k) => (
-          <Box component="li" key={version.id} sx={{ py: 0.75, borderTop: k ? `1px solid ${colours.sand}` : "none" }}>
-            <Box sx={{ fontWeight: 600, overflowWrap: "anywhere" }}>
-              {version.number} · {version.file_name}
-            </Box>
-            <Box sx={{ fontSize: 12, color: "text.secondary" }}>
-              {new Date(version.created).toLocaleString()} · {version.created_by} · {(version.file_size / 1024 / 1024).toFixed(2)} MB
-            </Box>
-          </Box>
-        ))}
-      </Box>
-    </Panel>
   );
 }
 

@@ -10,7 +10,7 @@ import { api, data, type Project } from "../../api/client";
 import { useProjects, useSheets, useViewports } from "../../api/queries";
 import { Header } from "../../parts/Header";
 import { colours } from "../../theme/theme";
-import { SheetThumbnail } from "../sheets/Thumbnail";
+import { SheetThumbnail } from "../../parts/Thumbnail";
 
 export function ProjectsPage() {
   const { data: projects, error } = useProjects();

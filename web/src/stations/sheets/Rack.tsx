@@ -7,7 +7,7 @@ import { useDesk } from "../../board/desk";
 import { StateMark } from "../../parts/StateMark";
 import { colours } from "../../theme/theme";
 import { REGISTER_WIDTH } from "./Register";
-import { ViewThumbnail } from "./Thumbnail";
+import { ViewThumbnail } from "../../parts/Thumbnail";
 
 interface Props {
   views: View[];

@@ -7,7 +7,7 @@ import type { Sheet, View, Viewport } from "../../api/client";
 import { useDesk } from "../../board/desk";
 import { StateMark } from "../../parts/StateMark";
 import { colours } from "../../theme/theme";
-import { SheetThumbnail } from "./Thumbnail";
+import { SheetThumbnail } from "../../parts/Thumbnail";
 
 export const REGISTER_WIDTH = 204;
 

@@ -5,7 +5,7 @@ import Tooltip from "@mui/material/Tooltip";
 import type { Sheet } from "../../api/client";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { FigureField } from "../../parts/FigureField";
-import { Group, Ledge } from "./Ledge";
+import { Group, Ledge } from "../../parts/Ledge";
 import type { Edits } from "./edits";
 
 const PAPERS = ["A0", "A1", "A2", "A3", "A4"] as const;

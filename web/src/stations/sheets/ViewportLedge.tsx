@@ -9,7 +9,7 @@ import { geometryOf, type Geometry } from "../../board/geometry";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { FigureField } from "../../parts/FigureField";
 import { StateMark } from "../../parts/StateMark";
-import { Group, Ledge } from "./Ledge";
+import { Group, Ledge } from "../../parts/Ledge";
 import type { Edits } from "./edits";
 
 interface Props {

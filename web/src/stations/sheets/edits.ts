@@ -1,53 +1,13 @@
 /** Changes to sheets and viewports: shown at once, written in order, and able to be taken back. */
 import { useMemo } from "react";
-import { ApiError, api, data, type Sheet, type Viewport } from "../../api/client";
-import { queryClient } from "../../api/queries";
+import { api, data, type Sheet, type Viewport } from "../../api/client";
+import { at, drop, inOrder, newId, put, refresh, refused, rows, setRows } from "../../api/rows";
 import { useDesk } from "../../board/desk";
 import type { Geometry } from "../../board/geometry";
 
 type SheetChange = Partial<Omit<Sheet, "id" | "project" | "version" | "free_area">>;
 /** A scale comes with its ratio, so that the board can show it before the server has answered. */
 export type ViewportChange = Partial<Geometry> & { scale?: string };
-type Kind = "sheets" | "viewports";
-type RowOf<K extends Kind> = K extends "sheets" ? Sheet : Viewport;
-
-/** Writes go one after the other, so that each is made from the version that the one before has left. */
-let tail: Promise<unknown> = Promise.resolve();
-function inOrder<T>(write: () => Promise<T>): Promise<T> {
-  const result = tail.then(write);
-  tail = result.catch(() => undefined);
-  return result;
-}
-
-function rows<K extends Kind>(kind: K, project: string): RowOf<K>[] {
-  return queryClient.getQueryData<RowOf<K>[]>([kind, project]) ?? [];
-}
-function setRows<K extends Kind>(kind: K, project: string, change: (rows: RowOf<K>[]) => RowOf<K>[]) {
-  queryClient.setQueryData<RowOf<K>[]>([kind, project], (old) => change(old ?? []));
-}
-function put<K extends Kind>(kind: K, project: string, row: RowOf<K>) {
-  setRows(kind, project, (old) =>
-    old.some((r) => r.id === row.id) ? old.map((r) => (r.id === row.id ? row : r)) : [...old, row],
-  );
-}
-const drop = (kind: Kind, project: string, id: string) =>
-  setRows(kind, project, (old) => (old as { id?: string }[]).filter((r) => r.id !== id) as never[]);
-
-export function refresh(project: string) {
-  for (const key of [["display"], ["views", project]]) void queryClient.invalidateQueries({ queryKey: key });
-}
-
-/** Tell what went wrong, show what the server has, and pass it on. */
-function refused(kind: Kind, project: string, error: unknown): never {
-  useDesk.getState().say(error instanceof Error ? error.message : String(error), true);
-  if (error instanceof ApiError && error.status === 409 && error.current) put(kind, project, error.current as never);
-  else void queryClient.invalidateQueries({ queryKey: [kind, project] });
-  throw error;
-}
-
-const newId = () => crypto.randomUUID();
-const at = (id: string) => ({ params: { path: { id } } });
-
 async function writeViewport(project: string, id: string, change: ViewportChange) {
   setRows("viewports", project, (old) => old.map((v) => (v.id === id ? { ...v, ...change } : v)));
   try {
@@ -89,7 +49,7 @@ async function removeViewport(project: string, id: string) {
   }
 }
 
-async function restoreViewport(project: string, { ratio: _r, version: _v, ...row }: Viewport) {
+export async function restoreViewport(project: string, { ratio: _r, version: _v, ...row }: Viewport) {
   try {
     put("viewports", project, await inOrder(() => data(api.POST("/api/viewports/", { body: row }))));
     refresh(project);

@@ -1,7 +1,7 @@
 /** The ledge along the bottom of the board: everything about what is selected. */
 import Box from "@mui/material/Box";
 import type { ReactNode } from "react";
-import { colours } from "../../theme/theme";
+import { colours } from "../theme/theme";
 
 /** One height for all that is selected: the board must not jump when something else is. */
 const LEDGE_HEIGHT = 136;

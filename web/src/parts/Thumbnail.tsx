@@ -1,24 +1,14 @@
 /** Small true pictures: of a sheet from its display list, of a view from its linework. */
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { DisplayList, View, Viewport } from "../../api/client";
-import { useDisplay } from "../../api/queries";
-import { geometryOf, type Geometry } from "../../board/geometry";
-import { useLinework } from "../../board/linework";
-import { letteringReady, paint } from "../../board/paint";
-import { colours } from "../../theme/theme";
+import type { DisplayList, View, Viewport } from "../api/client";
+import { useDisplay } from "../api/queries";
+import { geometryOf, type Geometry } from "../board/geometry";
+import { useLinework } from "../board/linework";
+import { letteringReady, paint } from "../board/paint";
+import { screenPens } from "./pens";
+import { colours } from "../theme/theme";
 
-/** Pens of a thumbnail: a view has no scale, so its lines have the width of the screen's. */
-const SOLID: number[] = [];
-const FINE = { width: 0.25, colour: "#4d565d", pattern: SOLID };
-const CARD_PENS = {
-  hidden: { ...FINE, pattern: [12, 6] },
-  overhead: { ...FINE, pattern: [12, 6] },
-  far: FINE,
-  seam: FINE,
-  edge: { width: 0.3, colour: "#4d565d", pattern: SOLID },
-  profile: { width: 0.5, colour: colours.ink, pattern: SOLID },
-  cut: { width: 0.8, colour: colours.ink, pattern: SOLID },
-};
+const CARD_PENS = screenPens();
 const NONE: DisplayList["items"] = [];
 
 function usePicture(display: DisplayList | undefined, geometry: ReadonlyMap<string, Geometry>, width: number, height: number) {

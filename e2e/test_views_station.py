@@ -1,0 +1,151 @@
+"""The Views station: the standard set, a section drawn on a plan, settings, and a second version of the building."""
+
+from __future__ import annotations
+
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import expect
+
+from demo.building import write_observatory
+from e2e.office import FIRST, Office
+
+
+class ViewsStationTests(Office):
+    def setUp(self) -> None:
+        super().setUp()
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.first, self.second = (Path(folder.name) / name for name in ("observatory.ifc", "observatory-b.ifc"))
+        write_observatory(str(self.first))
+        write_observatory(str(self.second), revised=True)
+        self.add_project("Bird observatory")
+        self.bring_in(self.first)
+
+    def station(self, name: str) -> None:
+        self.page.get_by_role("navigation", name="Stations").get_by_role("link", name=name).click()
+
+    def card(self, name: str):
+        return self.page.get_by_role("button", name=f"Open {name}", exact=True)
+
+    def test_the_whole_standard_set_is_made_in_one_action_and_taken_back_in_one(self):
+        page = self.page
+        self.station("Views")
+        expect(self.card("West elevation")).to_contain_text("fresh", timeout=FIRST)
+        page.get_by_role("button", name="Make the standard views").click()
+        expect(page.get_by_role("region", name="Axonometrics").get_by_role("button", name="Open")).to_have_count(4)
+        expect(self.card("Axonometric from the north-east")).to_contain_text("fresh")
+        page.get_by_role("button", name="Make the standard views").click()
+        expect(page.get_by_text("are all there already")).to_be_visible()
+        page.keyboard.press("Control+z")
+        expect(page.get_by_role("region", name="Axonometrics")).to_have_count(0)
+        page.keyboard.press("Control+Shift+z")
+        expect(page.get_by_role("region", name="Axonometrics").get_by_role("button", name="Open")).to_have_count(4)
+
+    def test_a_section_is_made_by_drawing_its_line_and_worked_on(self):
+        page = self.page
+        self.station("Views")
+        expect(self.card("Plan, Ground floor")).to_contain_text("fresh", timeout=FIRST)
+        page.get_by_role("button", name="New view").click()
+        page.get_by_role("menuitem", name="Section, by drawing").click()
+        drawing = page.get_by_role("img", name="Draw on Plan, Ground floor")
+        box = drawing.bounding_box()
+        for x, y in ((0.3, 0.5), (0.5, 0.5), (0.5, 0.62), (0.72, 0.62)):
+            page.mouse.move(box["x"] + box["width"] * x, box["y"] + box["height"] * y)
+            page.mouse.down()
+            page.mouse.up()
+        expect(drawing.locator("svg")).to_have_attribute("data-points", "4")
+        page.get_by_role("button", name="Make section").click()
+        expect(page.get_by_role("img", name="Drawing of Section")).to_be_visible()
+        ledge = page.get_by_role("region", name="Ledge: view")
+        expect(ledge.get_by_text("fresh")).to_be_visible()
+        self.assertEqual(page.locator("[data-handle='the line']").count(), 1)
+
+        # Its settings: each is drawn at once, and can be taken back.
+        ledge.get_by_label("Depth").fill("4000")
+        ledge.get_by_label("Depth").press("Enter")
+        expect(page.locator("[data-handle='the depth']")).to_have_count(1)
+        page.get_by_role("combobox", name="Hidden lines").click()
+        page.get_by_role("option", name="Yes").click()
+        expect(page.get_by_role("combobox", name="Hidden lines")).to_have_text("Yes")
+        page.mouse.click(640, 20)
+        page.keyboard.press("Control+z")
+        expect(page.get_by_role("combobox", name="Hidden lines")).to_have_text("No")
+        ledge.get_by_role("button", name="Everything").click()
+        page.get_by_role("group", name="Layers").get_by_role("checkbox", name="Furniture").uncheck()
+        page.keyboard.press("Escape")
+        expect(ledge.get_by_role("button", name="1 left out")).to_be_visible()
+
+        ledge.get_by_role("button", name="Delete").click()
+        expect(page.get_by_role("dialog")).to_contain_text("It stands on no sheet")
+        page.get_by_role("button", name="Delete view").click()
+        expect(self.card("Section")).to_have_count(0)
+        page.keyboard.press("Control+z")
+        expect(self.card("Section")).to_be_visible()
+
+    def test_a_second_version_leaves_views_behind_until_all_are_brought_up_to_date(self):
+        page = self.page
+        self.station("Views")
+        expect(self.card("West elevation")).to_contain_text("fresh", timeout=FIRST)
+        self.card("Roof plan").click()
+        page.get_by_role("button", name="Hold").click()
+        expect(page.get_by_role("button", name="Let go")).to_be_visible()
+
+        self.station("Model")
+        page.get_by_label("Building file").set_input_files(self.second)
+        versions = page.get_by_role("region", name="Versions")
+        expect(versions.get_by_text("2 · observatory-b.ifc")).to_be_visible(timeout=FIRST)
+        changes = page.get_by_role("region", name="What changed")
+        for words in ("Map chest", "Deck bench", "Partition 1", "South wall"):
+            expect(changes.get_by_text(words, exact=True)).to_be_visible()
+
+        self.station("Views")
+        expect(self.card("South elevation")).to_contain_text("behind")
+        expect(self.card("Roof plan")).to_contain_text("held")
+        page.get_by_role("button", name="Bring 7 up to date").click()
+        for name in ("South elevation", "Plan, Ground floor", "West elevation"):
+            expect(self.card(name)).to_contain_text("fresh")
+        expect(self.card("Roof plan")).to_contain_text("held")
+
+        # Back to the first version: what was drawn from it is fresh again once it is brought up to date.
+        self.station("Model")
+        versions.get_by_role("button", name="Go back to version 1").click()
+        expect(versions.get_by_text("version 1 taken again")).to_be_visible()
+        self.station("Views")
+        expect(self.card("South elevation")).to_contain_text("behind")
+
+    def test_the_building_is_picked_measured_and_a_look_at_it_saved(self):
+        page = self.page
+        canvas = page.get_by_role("img", name="The building.")
+        save = page.get_by_role("button", name="Save this look")
+        expect(save).to_be_enabled()
+        box = canvas.bounding_box()
+        middle = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+        def click(dx: float, dy: float) -> None:
+            page.mouse.click(middle[0] + dx * box["height"], middle[1] + dy * box["height"])
+
+        click(0, 0)
+        picked = page.get_by_role("region", name="Picked element")
+        expect(picked).to_contain_text("Ifc")
+        name = picked.inner_text().split("\n")[0]
+        picked.get_by_role("button", name="Hide").click()
+        click(0, 0)
+        expect(picked).not_to_contain_text(name)
+        page.get_by_role("button", name="Show all").click()
+
+        # From above the ground is a rectangle of 30 by 20 m that fills the picture but for a rim.
+        page.get_by_role("combobox", name="Looked at").click()
+        page.get_by_role("option", name="From above").click()
+        page.get_by_role("button", name="Measure").click()
+        half = max(10.0, 15.0 * box["height"] / box["width"]) * 1.06
+        west, south = -7.5 / half + 0.006, 5.0 / half - 0.006
+        click(west, -south)
+        click(west, south)
+        expect(page.get_by_role("status", name="Measured")).to_contain_text("20000")
+
+        page.get_by_role("button", name="Perspective").click()
+        save.click()
+        expect(page.get_by_role("img", name="Drawing of Perspective")).to_be_visible()
+        ledge = page.get_by_role("region", name="Ledge: view")
+        expect(ledge.get_by_text("fresh")).to_be_visible(timeout=FIRST)

@@ -1,0 +1,262 @@
+/** The building in 3D: looked at from all sides, taken apart by storey, layer, class and material, picked and measured. */
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Tooltip from "@mui/material/Tooltip";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useMemo, useRef, useState, type PointerEvent } from "react";
+import { useNavigate } from "react-router-dom";
+import type { ModelVersion } from "../../api/client";
+import { useDesk } from "../../board/desk";
+import { ChoiceField } from "../../parts/ChoiceField";
+import { colours } from "../../theme/theme";
+import { useViewEdits } from "../views/edits";
+import { CHANGE_COLOURS } from "./changes";
+import { fetchSolid, type SolidElement } from "./solid";
+import { Stage, type Way } from "./stage";
+import { PartsList, type By } from "./PartsList";
+
+const DIRECTIONS: Record<string, readonly [string, Way]> = {
+  se: ["From the south-east", [1, -1, 0.8]],
+  sw: ["From the south-west", [-1, -1, 0.8]],
+  nw: ["From the north-west", [-1, 1, 0.8]],
+  ne: ["From the north-east", [1, 1, 0.8]],
+  south: ["From the south", [0, -1, 0]],
+  east: ["From the east", [1, 0, 0]],
+  north: ["From the north", [0, 1, 0]],
+  west: ["From the west", [-1, 0, 0]],
+  above: ["From above", [0, 0, 1]],
+};
+type Place = readonly [number, number, number];
+type Tool = "pick" | "measure";
+
+export function Building3D({ version }: { version: ModelVersion }) {
+  const { data: solid, error, isPending } = useQuery({
+    queryKey: ["solid", version.id],
+    queryFn: () => fetchSolid(version.id),
+    staleTime: Infinity,
+    gcTime: 300_000,
+    structuralSharing: false,
+  });
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [stage, setStage] = useState<Stage | null>(null);
+  const [unable, setUnable] = useState("");
+  const [direction, setDirection] = useState("se");
+  const [deep, setDeep] = useState(false);
+  const [tool, setTool] = useState<Tool>("pick");
+  const [picked, setPicked] = useState<number | null>(null);
+  const [ends, setEnds] = useState<readonly Place[]>([]);
+  const [off, setOff] = useState<ReadonlySet<string>>(new Set());
+  const [by, setBy] = useState<By>("storey");
+  const [changed, setChanged] = useState(false);
+  const [, redraw] = useState(0);
+  const navigate = useNavigate();
+  const edits = useViewEdits(version.project);
+
+  useEffect(() => {
+    if (!canvas.current || !solid) return;
+    let made: Stage;
+    try {
+      made = new Stage(canvas.current, solid);
+    } catch {
+      queueMicrotask(() => setUnable("This browser shows no 3D. Everything else works without it."));
+      return;
+    }
+    made.onChange = () => redraw((n) => n + 1);
+    const box = canvas.current.parentElement;
+    const fill = () => box && made.resize(box.clientWidth, box.clientHeight);
+    fill();
+    made.look(DIRECTIONS.se?.[1] ?? [1, -1, 1]);
+    const watch = new ResizeObserver(fill);
+    if (box) watch.observe(box);
+    setStage(made);
+    return () => {
+      watch.disconnect();
+      made.dispose();
+      setStage(null);
+    };
+  }, [solid]);
+
+  const elements = useMemo(() => solid?.elements ?? [], [solid]);
+  useEffect(() => stage?.show((k) => !off.has(keyOf(by, elements[k])) && !off.has(`id:${elements[k]?.id}`)), [stage, off, by, elements]);
+  useEffect(() => {
+    const told = new Map<string, string>();
+    if (changed && version.changes)
+      for (const kind of ["added", "moved", "reshaped"] as const) for (const e of version.changes[kind]) told.set(e.id, CHANGE_COLOURS[kind]);
+    stage?.colour((k) => (k === picked ? "#86b7bf" : (told.get(elements[k]?.id ?? "") ?? null)));
+  }, [stage, picked, changed, version, elements]);
+
+  const press = (event: PointerEvent) => {
+    const { clientX, clientY } = event;
+    const box = event.currentTarget.getBoundingClientRect();
+    const let_go = (e: globalThis.PointerEvent) => {
+      window.removeEventListener("pointerup", let_go);
+      if (!stage || Math.hypot(e.clientX - clientX, e.clientY - clientY) > 4) return;
+      const [x, y] = [clientX - box.left, clientY - box.top];
+      if (tool === "pick") setPicked(stage.pick(x, y)?.element ?? null);
+      else {
+        const place = stage.snap(x, y);
+        if (place) setEnds((old) => (old.length === 1 ? [...old, place] : [place]));
+      }
+    };
+    window.addEventListener("pointerup", let_go);
+  };
+
+  const save = async () => {
+    if (!stage) return;
+    const sight = stage.sight();
+    const made = await edits.make("eye" in sight ? { kind: "perspective", ...sight } : { kind: "axonometric", ...sight });
+    if (made) {
+      useDesk.getState().say("Saved as a view.");
+      void navigate(`/projects/${version.project}/views/${made}`);
+    }
+  };
+
+  const element = picked === null ? undefined : elements[picked];
+  const anyChange = version.changes && (["added", "moved", "reshaped"] as const).some((kind) => version.changes?.[kind].length);
+  return (
+    <Box component="section" aria-label="The building in 3D" sx={{ flex: 1, minHeight: 0, display: "flex", border: `1px solid ${colours.sandDeep}`, borderRadius: 1, overflow: "hidden", bgcolor: colours.sandPale }}>
+      <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
+        <Box sx={{ px: 1.25, py: 0.75, display: "flex", alignItems: "flex-end", gap: 0.75, borderBottom: `1px solid ${colours.sandDeep}` }}>
+          <ChoiceField
+            label="Looked at"
+            width={182}
+            value={direction}
+            choices={Object.entries(DIRECTIONS).map(([key, [name]]) => [key, name] as const)}
+            onChoose={(key) => {
+              setDirection(key);
+              stage?.look(DIRECTIONS[key]?.[1] ?? [1, -1, 1]);
+            }}
+          />
+          <Button variant="outlined" onClick={() => stage?.fit()}>
+            Fit
+          </Button>
+          <Toggle
+            on={deep}
+            name="Perspective"
+            tip="As an eye sees it; otherwise parallel"
+            onToggle={() => {
+              setDeep(!deep);
+              stage?.setPerspective(!deep);
+            }}
+          />
+          <Toggle
+            on={tool === "measure"}
+            name="Measure"
+            tip="Click two corners or edges"
+            onToggle={() => {
+              setTool(tool === "measure" ? "pick" : "measure");
+              setEnds([]);
+            }}
+          />
+          {anyChange && <Toggle on={changed} name="What changed" tip="Colour what was added, moved and reshaped" onToggle={() => setChanged(!changed)} />}
+          <Box sx={{ ml: "auto" }}>
+            <Tooltip title="Make a view that looks at the building as you do now">
+              <Button variant="outlined" disabled={!stage} onClick={() => void save()}>
+                Save this look
+              </Button>
+            </Tooltip>
+          </Box>
+        </Box>
+        <Box sx={{ position: "relative", flex: 1, minHeight: 0 }}>
+          <canvas
+            ref={canvas}
+            role="img"
+            aria-label="The building. Drag to turn it, drag with the right button to move it, turn the wheel to come nearer."
+            onPointerDown={press}
+            style={{ position: "absolute", inset: 0, width: "100%", height: "100%", display: "block", cursor: tool === "measure" ? "crosshair" : "grab", touchAction: "none" }}
+          />
+          {stage && ends.length > 0 && <Measured stage={stage} ends={ends} />}
+          {(isPending || error || unable) && (
+            <Box sx={{ position: "absolute", inset: 0, display: "flex", alignItems: "center", justifyContent: "center", bgcolor: colours.sandPale }}>
+              {error || unable ? (
+                <Alert severity="info">{unable || "This version was read before it could be shown in 3D. Bring its file in again to see it."}</Alert>
+              ) : (
+                <span role="status">Fetching the building …</span>
+              )}
+            </Box>
+          )}
+        </Box>
+      </Box>
+      <Box sx={{ width: 232, flexShrink: 0, borderLeft: `1px solid ${colours.sandDeep}`, display: "flex", flexDirection: "column", minHeight: 0 }}>
+        <PartsList elements={elements} by={by} off={off} onBy={(next) => { setBy(next); setOff(new Set()); }} onOff={setOff} />
+        {element && <Facts element={element} onHide={() => setOff(new Set([...off, `id:${element.id}`]))} />}
+      </Box>
+    </Box>
+  );
+}
+
+export function keyOf(by: By, element: SolidElement | undefined): string {
+  return element?.[by] ?? "";
+}
+
+function Toggle({ on, name, tip, onToggle }: { on: boolean; name: string; tip: string; onToggle: () => void }) {
+  return (
+    <Tooltip title={tip}>
+      <Button variant="outlined" aria-pressed={on} onClick={onToggle} sx={on ? { bgcolor: colours.rustPale, borderColor: colours.rust } : undefined}>
+        {name}
+      </Button>
+    </Tooltip>
+  );
+}
+
+/** The measure between two places, drawn over the building. */
+function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[] }) {
+  const at = ends.map((place) => stage.onScreen(place));
+  const [a, b] = ends;
+  const [p, q] = at;
+  const by = a && b ? a.map((x, k) => Math.abs((b[k] ?? 0) - x)) : null;
+  const length = by ? Math.hypot(...by) : 0;
+  return (
+    <>
+      <svg style={{ position: "absolute", inset: 0, width: "100%", height: "100%", pointerEvents: "none" }}>
+        {p && q && <line x1={p[0]} y1={p[1]} x2={q[0]} y2={q[1]} stroke={colours.rust} strokeWidth={1.6} />}
+        {at.map(([x, y], k) => (
+          <circle key={k} cx={x} cy={y} r={4} fill={colours.paper} stroke={colours.rust} strokeWidth={1.8} />
+        ))}
+      </svg>
+      <Box
+        role="status"
+        aria-label="Measured"
+        sx={{ position: "absolute", left: 12, bottom: 12, pointerEvents: "none", px: 1.25, py: 0.5, bgcolor: colours.sandPale, border: `1px solid ${colours.sandShade}`, borderRadius: 1, fontSize: 13, fontVariantNumeric: "tabular-nums" }}
+      >
+        {by ? (
+          <>
+            <strong>{Math.round(length)} mm</strong>
+            <Box component="span" sx={{ color: "text.secondary", ml: 1.5 }}>
+              x {Math.round(by[0] ?? 0)} · y {Math.round(by[1] ?? 0)} · z {Math.round(by[2] ?? 0)}
+            </Box>
+          </>
+        ) : (
+          "Click the other end."
+        )}
+      </Box>
+    </>
+  );
+}
+
+function Facts({ element, onHide }: { element: SolidElement; onHide: () => void }) {
+  const rows = [
+    ["Class", element.class],
+    ["Storey", element.storey || "none"],
+    ["Layer", element.layer],
+    ["Material", element.material],
+    ["Id", element.id],
+  ] as const;
+  return (
+    <Box component="section" aria-label="Picked element" sx={{ p: 1.25, borderTop: `1px solid ${colours.sandDeep}`, bgcolor: colours.sandLight, fontSize: 12.5 }}>
+      <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mb: 0.5 }}>
+        <Box sx={{ fontWeight: 650, overflowWrap: "anywhere" }}>{element.name || element.class}</Box>
+        <Button onClick={onHide} sx={{ minHeight: 22, px: 0.75, minWidth: 0 }}>
+          Hide
+        </Button>
+      </Box>
+      {rows.map(([name, value]) => (
+        <Box key={name} sx={{ display: "flex", gap: 1 }}>
+          <Box sx={{ width: 56, flexShrink: 0, color: "text.secondary" }}>{name}</Box>
+          <Box sx={{ overflowWrap: "anywhere" }}>{value}</Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}

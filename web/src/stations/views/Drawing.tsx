@@ -1,0 +1,145 @@
+/** The linework of a view, large: panned by dragging, zoomed by the wheel, with room for what is drawn over it. */
+import Box from "@mui/material/Box";
+import { useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from "react";
+import type { DisplayList } from "../../api/client";
+import type { Extents, Geometry, Point } from "../../board/geometry";
+import { useLinework } from "../../board/linework";
+import { paint } from "../../board/paint";
+import { screenPens } from "../../parts/pens";
+import { colours } from "../../theme/theme";
+
+/** Where a view lies on the screen: pixels for a millimetre of the building, and the u, v in its middle. */
+export interface Sight {
+  ratio: number;
+  u: number;
+  v: number;
+  width: number;
+  height: number;
+}
+
+export const onScreen = (s: Sight, u: number, v: number): Point => [
+  s.width / 2 + (u - s.u) * s.ratio,
+  s.height / 2 - (v - s.v) * s.ratio,
+];
+export const inView = (s: Sight, x: number, y: number): Point => [
+  s.u + (x - s.width / 2) / s.ratio,
+  s.v - (y - s.height / 2) / s.ratio,
+];
+
+interface Props {
+  linework: string | null;
+  extents: readonly number[] | null;
+  label: string;
+  /** Heavier lines for a large drawing than for a small one. */
+  weight?: number;
+  rim?: number;
+  fixed?: boolean;
+  cursor?: string;
+  /** A click that was no drag, at a point of the view. */
+  onPoint?: (at: Point, event: PointerEvent) => void;
+  onHover?: (at: Point) => void;
+  children?: (sight: Sight) => ReactNode;
+}
+
+const NOWHERE = [0, 0, 10_000, 10_000] as const;
+
+export function Drawing({ linework, extents, label, weight = 2.4, rim = 36, fixed, cursor, onPoint, onHover, children }: Props) {
+  const box = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  const [moved, setMoved] = useState<{ of: string | null; ratio: number; u: number; v: number } | null>(null);
+  const keys = useMemo(() => (linework ? [linework] : []), [linework]);
+  const ready = useLinework(keys);
+  // While a view is drawn anew, the last good drawing stays.
+  const [shown, setShown] = useState<string | null>(null);
+  if (linework && linework !== shown && ready.has(linework)) setShown(linework);
+  const lastKeys = useMemo(() => (shown ? [shown] : []), [shown]);
+  const last = useLinework(lastKeys);
+
+  useLayoutEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    const look = () => setSize({ width: element.clientWidth, height: element.clientHeight });
+    look();
+    const watch = new ResizeObserver(look);
+    watch.observe(element);
+    return () => watch.disconnect();
+  }, []);
+
+  const sight: Sight = useMemo(() => {
+    const [u0, v0, u1, v1] = (extents ?? NOWHERE) as Extents;
+    if (moved && moved.of === label) return { ...size, ratio: moved.ratio, u: moved.u, v: moved.v };
+    const fit = Math.min((size.width - 2 * rim) / Math.max(u1 - u0, 1), (size.height - 2 * rim) / Math.max(v1 - v0, 1));
+    return { ...size, ratio: Math.max(fit, 1e-6), u: (u0 + u1) / 2, v: (v0 + v1) / 2 };
+  }, [extents, moved, size, label, rim]);
+
+  const dpr = window.devicePixelRatio || 1;
+  useEffect(() => {
+    const context = canvas.current?.getContext("2d");
+    if (!context || !size.width) return;
+    context.setTransform(dpr, 0, 0, dpr, 0, 0);
+    context.fillStyle = colours.paper;
+    context.fillRect(0, 0, size.width, size.height);
+    if (!shown) return;
+    const geometry: Geometry = { x: 0, y: 0, ...size, ratio: sight.ratio, centre_u: sight.u, centre_v: sight.v };
+    const item = { type: "drawing" as const, viewport: "view", linework: shown, clip: [], ratio: 1, place: [], fill: "#d9d6cf" };
+    const display: DisplayList = { ...size, items: [{ ...item, pens: screenPens(weight) }] };
+    const scene = { display, linework: last, geometry: new Map([["view", geometry]]) };
+    paint(context, scene, { scale: 1, x: 0, y: size.height }, dpr, { thinnest: 0.4 });
+  }, [shown, last, sight, size, dpr, weight]);
+
+  const place = (event: { clientX: number; clientY: number }): Point => {
+    const at = box.current?.getBoundingClientRect();
+    return [event.clientX - (at?.left ?? 0), event.clientY - (at?.top ?? 0)];
+  };
+
+  useEffect(() => {
+    const element = box.current;
+    if (!element || fixed) return;
+    const zoom = (event: WheelEvent) => {
+      event.preventDefault();
+      const [x, y] = place(event);
+      const [u, v] = inView(sight, x, y);
+      const ratio = Math.min(5, Math.max(1e-4, sight.ratio * Math.exp(-event.deltaY * 0.0015)));
+      const by = sight.ratio / ratio;
+      setMoved({ of: label, ratio, u: u + (sight.u - u) * by, v: v + (sight.v - v) * by });
+    };
+    element.addEventListener("wheel", zoom, { passive: false });
+    return () => element.removeEventListener("wheel", zoom);
+  }, [sight, fixed, label]);
+
+  function press(event: PointerEvent) {
+    if (event.button !== 0) return;
+    const from = place(event);
+    const began = sight;
+    let dragged = false;
+    const move = (e: globalThis.PointerEvent) => {
+      const [x, y] = place(e);
+      if (!dragged && Math.hypot(x - from[0], y - from[1]) < 4) return;
+      dragged = true;
+      if (!fixed) setMoved({ of: label, ratio: began.ratio, u: began.u - (x - from[0]) / began.ratio, v: began.v + (y - from[1]) / began.ratio });
+    };
+    const end = () => {
+      window.removeEventListener("pointermove", move);
+      window.removeEventListener("pointerup", end);
+      if (!dragged) onPoint?.(inView(began, from[0], from[1]), event);
+    };
+    window.addEventListener("pointermove", move);
+    window.addEventListener("pointerup", end);
+  }
+
+  return (
+    <Box
+      ref={box}
+      role="img"
+      aria-label={label}
+      onPointerDown={press}
+      onPointerMove={onHover && ((event: PointerEvent) => onHover(inView(sight, ...place(event))))}
+      onDoubleClick={() => !onPoint && setMoved(null)}
+      sx={{ position: "relative", width: "100%", height: "100%", overflow: "hidden", bgcolor: colours.paper, cursor: cursor ?? "grab", touchAction: "none" }}
+    >
+      <canvas ref={canvas} width={size.width * dpr} height={size.height * dpr} style={{ width: size.width, height: size.height, display: "block" }} />
+      {size.width > 0 && children?.(sight)}
+    </Box>
+  );
+}

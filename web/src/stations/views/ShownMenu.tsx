@@ -1,0 +1,81 @@
+/** What a view shows: storeys, layers and classes, each on or off, with how many elements they hold. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Popover from "@mui/material/Popover";
+import { useState } from "react";
+import type { ModelVersion, View } from "../../api/client";
+import { leftOut, withShown, type Shown, type Spec } from "./kinds";
+
+type Key = "without_storeys" | "without_layers" | "without_classes";
+
+export function ShownMenu({ view, version, onChange }: { view: View; version: ModelVersion | undefined; onChange: (spec: Spec) => void }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const { spec } = view;
+  const shown: Shown = spec.shown ?? {};
+  const count = leftOut(spec);
+  const facts = version?.facts;
+  const lists: [string, Key, [string, string][]][] = [
+    ["Storeys", "without_storeys", [...(facts?.storeys ?? [])].reverse().map((s) => [s.name, ""])],
+    ["Layers", "without_layers", Object.entries(facts?.layers ?? {}).map(([name, n]) => [name, String(n)])],
+    ["Classes", "without_classes", Object.entries(facts?.classes ?? {}).map(([name, n]) => [name, String(n)])],
+  ];
+  const toggle = (key: Key, name: string, on: boolean) => {
+    const off = new Set(shown[key] ?? []);
+    if (on) off.delete(name);
+    else off.add(name);
+    onChange(withShown(spec, { [key]: [...off].sort() }));
+  };
+  return (
+    <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-start", pt: "15px" }}>
+      <Button variant="outlined" aria-haspopup="dialog" onClick={(event) => setAnchor(event.currentTarget)}>
+        {count ? `${count} left out` : "Everything"}
+      </Button>
+      {count > 0 && (
+        <Button onClick={() => onChange({ ...spec, shown: { only: shown.only } })} sx={{ px: 0.75, minHeight: 26 }}>
+          Show all again
+        </Button>
+      )}
+      <Popover
+        open={Boolean(anchor)}
+        anchorEl={anchor}
+        onClose={() => setAnchor(null)}
+        transitionDuration={0}
+        anchorOrigin={{ vertical: "top", horizontal: "center" }}
+        transformOrigin={{ vertical: "bottom", horizontal: "center" }}
+        slotProps={{ paper: { role: "dialog", "aria-label": "What is shown" } }}
+      >
+        <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, auto)", gap: 3, p: 2, maxHeight: 420 }}>
+          {lists.map(([name, key, rows]) => (
+            <Box key={key} role="group" aria-label={name}>
+              <Box sx={{ fontSize: 12.5, fontWeight: 650, mb: 0.5 }}>{name}</Box>
+              {rows.map(([label, n]) => (
+                <FormControlLabel
+                  key={label}
+                  sx={{ display: "flex", m: 0, "& .MuiFormControlLabel-label": { fontSize: 12.5, display: "flex", flex: 1, justifyContent: "space-between", gap: 2 } }}
+                  control={
+                    <Checkbox
+                      size="small"
+                      sx={{ p: 0.35, mr: 0.5 }}
+                      checked={!(shown[key] ?? []).includes(label)}
+                      onChange={(_, on) => toggle(key, label, on)}
+                    />
+                  }
+                  label={
+                    <>
+                      <span>{label}</span>
+                      <Box component="span" sx={{ color: "text.secondary", fontVariantNumeric: "tabular-nums" }}>
+                        {n}
+                      </Box>
+                    </>
+                  }
+                />
+              ))}
+            </Box>
+          ))}
+        </Box>
+      </Popover>
+    </Box>
+  );
+}

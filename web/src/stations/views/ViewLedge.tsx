@@ -1,0 +1,159 @@
+/** The ledge for one view: what it is, where it looks, how its lines are treated, what it shows. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Tooltip from "@mui/material/Tooltip";
+import type { ModelVersion, View } from "../../api/client";
+import { ChoiceField } from "../../parts/ChoiceField";
+import { FigureField } from "../../parts/FigureField";
+import { Group, Ledge } from "../../parts/Ledge";
+import { StateMark } from "../../parts/StateMark";
+import type { ViewEdits } from "./edits";
+import { CORNER_CHOICES, withTreatment, type Spec } from "./kinds";
+import { ShownMenu } from "./ShownMenu";
+
+interface Props {
+  view: View;
+  version: ModelVersion | undefined;
+  drawing: boolean;
+  edits: ViewEdits;
+  onOpen: (id?: string) => void;
+  onDelete: () => void;
+  onDetail: () => void;
+}
+
+/** Figures that a kind of view has: key, label, unit, how many of the shown unit make one of the kept. */
+const FIGURES: Partial<Record<Spec["kind"], readonly (readonly [key: keyof Spec, label: string, unit: string, factor: number])[]>> = {
+  plan: [["cut", "Cut above floor", "mm", 1], ["depth", "Depth", "mm", 1]],
+  roof: [["depth", "Depth", "mm", 1]],
+  elevation: [["bearing", "Bearing", "°", 1], ["near", "Begins at", "mm", 1], ["depth", "Depth", "mm", 1]],
+  section: [["depth", "Depth", "mm", 1]],
+  axonometric: [["bearing", "Bearing", "°", 1], ["altitude", "Altitude", "°", 1]],
+  perspective: [["angle", "Field of view", "°", 1]],
+};
+const SIDES = [["north", "North"], ["east", "East"], ["south", "South"], ["west", "West"]] as const;
+const OFF_ON = [["off", "No"], ["on", "Yes"]] as const;
+
+export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onDetail }: Props) {
+  const { spec } = view;
+  const treatment = spec.treatment ?? {};
+  const set = (to: Spec, what: string) => void edits.change(view, { spec: to }, `${what} of ${view.name}`);
+  const treat = (change: Parameters<typeof withTreatment>[1], what: string) => set(withTreatment(spec, change), what);
+  const figure = (key: keyof Spec) => (spec[key] == null ? "" : String(Math.round(Number(spec[key]) * 10) / 10));
+  const commit = (key: keyof Spec, label: string, value: string) => {
+    const number = Number(value.replace(",", "."));
+    if (value && !Number.isFinite(number)) return;
+    const to: Spec = { ...spec, [key]: value ? number : null };
+    if (key === "cut" && !value) delete to.cut;
+    // A bearing takes the place of a side or corner, and the other way round.
+    if (key === "bearing" && value) {
+      delete to.side;
+      delete to.corner;
+      if (spec.kind === "axonometric") to.altitude ??= 35.3;
+    }
+    set(to, label.toLowerCase());
+  };
+
+  return (
+    <Ledge label="Ledge: view">
+      <Group name="View">
+        <Box sx={{ width: 190 }}>
+          <FigureField label="Name" width={190} value={view.name} onCommit={(name) => name && void edits.change(view, { name }, `rename ${view.name}`)} />
+          <Box sx={{ display: "flex", alignItems: "center", gap: 0.5, minHeight: 30 }}>
+            <StateMark state={view.state} />
+            {view.state === "held" && <Box sx={{ fontSize: 11.5 }}>at version {view.drawn_from}</Box>}
+            {(view.state === "behind" || view.state === "undrawn") && !drawing && (
+              <Button onClick={() => void edits.bringUpToDate(view)} sx={{ minHeight: 24, px: 0.75 }}>
+                Bring up to date
+              </Button>
+            )}
+            <Tooltip title={view.held ? "Follow the newest model version again" : "Keep this drawing at its model version when the model moves on"}>
+              <Button
+                onClick={() => void edits.change(view, { held: !view.held }, view.held ? `let ${view.name} go` : `hold ${view.name}`)}
+                sx={{ minHeight: 24, px: 0.75, minWidth: 0 }}
+              >
+                {view.held ? "Let go" : "Hold"}
+              </Button>
+            </Tooltip>
+          </Box>
+        </Box>
+      </Group>
+      <Group name="Where it looks">
+        {spec.kind === "elevation" && (
+          <ChoiceField
+            label="Side"
+            width={84}
+            value={spec.side || "other"}
+            choices={spec.side ? SIDES : [...SIDES, ["other", "Bearing"]]}
+            onChoose={(side) => side !== "other" && set({ ...spec, side, bearing: null }, "side")}
+          />
+        )}
+        {spec.kind === "axonometric" && (
+          <ChoiceField
+            label="Corner"
+            width={104}
+            value={spec.corner || "other"}
+            choices={spec.corner ? (CORNER_CHOICES as [string, string][]) : [...(CORNER_CHOICES as [string, string][]), ["other", "Bearing"]]}
+            onChoose={(corner) => corner !== "other" && set({ ...spec, corner, bearing: null, altitude: null }, "corner")}
+          />
+        )}
+        {(FIGURES[spec.kind] ?? []).map(([key, label, unit]) => (
+          <FigureField key={key} label={label} unit={unit} width={key === "cut" ? 116 : 86} value={figure(key)} onCommit={(value) => commit(key, label, value)} />
+        ))}
+        {spec.kind === "section" && (
+          <Tooltip title="Look to the other side of the line">
+            <Button variant="outlined" onClick={() => set({ ...spec, line: turned(spec.line ?? []) }, "side")}>
+              Turn round
+            </Button>
+          </Tooltip>
+        )}
+        {spec.kind === "detail" && <Box sx={{ fontSize: 12.5, color: "text.secondary", lineHeight: "30px" }}>A part of another view</Box>}
+      </Group>
+      <Group name="Lines">
+        <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5 }}>
+          <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
+            <ChoiceField label="Hidden lines" width={92} value={treatment.hidden ? "on" : "off"} choices={OFF_ON} onChoose={(v) => treat({ hidden: v === "on" }, "hidden lines")} />
+            <ChoiceField label="Seams" width={92} value={treatment.seams ? "on" : "off"} choices={OFF_ON} onChoose={(v) => treat({ seams: v === "on" }, "seams")} />
+            {spec.kind === "plan" && (
+              <ChoiceField label="Overhead lines" width={92} value={treatment.overhead ? "on" : "off"} choices={OFF_ON} onChoose={(v) => treat({ overhead: v === "on" }, "overhead lines")} />
+            )}
+          </Box>
+          <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
+            <FigureField number label="Crease" unit="°" width={92} value={String(treatment.crease ?? 20)} onCommit={(v) => treat({ crease: Number(v) }, "crease angle")} />
+            <FigureField
+              label="Far beyond"
+              unit="m"
+              width={92}
+              value={treatment.far == null ? "" : String(treatment.far / 1000)}
+              onCommit={(v) => treat({ far: v ? Number(v.replace(",", ".")) * 1000 : null }, "far lines")}
+            />
+          </Box>
+        </Box>
+      </Group>
+      <Group name="Shown">
+        <ShownMenu view={view} version={version} onChange={(to) => set(to, "what is shown")} />
+      </Group>
+      <Box sx={{ ml: "auto", pt: 2.5, display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-end" }}>
+        <Button
+          variant="outlined"
+          onClick={async () => {
+            const made = await edits.make(spec, `${view.name}, copy`);
+            if (made) onOpen(made);
+          }}
+        >
+          Duplicate
+        </Button>
+        <Box sx={{ display: "flex" }}>
+          {spec.kind !== "detail" && spec.kind !== "perspective" && view.linework && <Button onClick={onDetail}>Detail of it</Button>}
+          <Button onClick={onDelete}>Delete</Button>
+        </Box>
+      </Box>
+    </Ledge>
+  );
+}
+
+/** A line the other way round: what lay to its right now lies to its left. */
+function turned(line: readonly number[]): number[] {
+  const points = [];
+  for (let i = line.length - 2; i >= 0; i -= 2) points.push(line[i] ?? 0, line[i + 1] ?? 0);
+  return points;
+}
