@@ -7,9 +7,10 @@ import sys
 from dataclasses import replace
 from pathlib import Path
 
-from drafting.building.mesh_file import UNITS, UP_AXES
+from drafting.building.mesh_file import UP_AXES
 from drafting.building.model import Building
 from drafting.building.reading import read_building
+from drafting.building.units import UNITS
 from drafting.errors import DraftingError, ViewError
 from drafting.linework.engine import draw
 from drafting.linework.model import Linework
@@ -37,7 +38,7 @@ def main(arguments: list[str] | None = None) -> int:
     parser.add_argument("--paper", default="A3", help=", ".join(SIZES))
     parser.add_argument("--orientation", default="landscape", choices=ORIENTATIONS)
     parser.add_argument("-o", "--output", type=Path, help="OUT.pdf, OUT.svg or OUT.json")
-    _add_file_options(parser.add_argument_group("the file, where it does not say it itself"))
+    _add_file_options(parser.add_argument_group("the file"))
     _add_view_options(parser.add_argument_group("the view"))
     given = parser.parse_args(arguments)
     if not given.list and not (given.view and given.output):
@@ -52,7 +53,7 @@ def main(arguments: list[str] | None = None) -> int:
 
 
 def _add_file_options(group: argparse._ArgumentGroup) -> None:
-    group.add_argument("--unit", choices=UNITS, help="the file's unit of length")
+    group.add_argument("--unit", choices=UNITS, help="the unit of its figures, also where the file says it wrongly")
     group.add_argument("--up", choices=UP_AXES, help="the file's axis that points up")
 
 

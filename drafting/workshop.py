@@ -22,13 +22,14 @@ from drafting.views.spec import ViewSpec
 from drafting.views.treatment import Treatment
 
 
-def read_model(source: Path, target: Path, name: str, progress: Progress = silent) -> dict[str, Any]:
-    """Read a building file, keep it at `target`, and return what was found.
+def read_model(source: Path, target: Path, name: str, unit: str, progress: Progress = silent) -> dict[str, Any]:
+    """Read a building file, keep it at `target`, and return what was found. `unit` is that of its figures, or blank
+    for what the file says.
 
     Raises:
         BuildingFileError: the file cannot be used; nothing is written.
     """
-    building = read_building(source, progress, name)
+    building = read_building(source, progress, name, unit=unit or None)
     progress("Keeping the model", 0.0)
     save_building(building, target)
     low, high = building.bounds

@@ -57,10 +57,9 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
     left_out = _not_fabric(file)
     layer_of = _layers_by_representation(file)
     mesh = _Mesh()
-    warnings: list[str] = []
     elements: list[Element] = []
     usages: dict[int, tuple[Floats, Any]] = {}
-    homeless = 0
+    homeless: set[str] = set()
 
     settings = ifcopenshell.geom.settings()
     settings.set("weld-vertices", True)
@@ -83,7 +82,8 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
                 usages[len(elements)] = mesh.matrix_of(shape), usage
             mesh.add(shape, material, [_style_name(file, style) for style in shape.geometry.materials])
             storey = _storey_of(product)
-            homeless += ifcopenshell.util.element.get_container(product) is None
+            if ifcopenshell.util.element.get_container(product) is None:
+                homeless.add(product.GlobalId)
             elements.append(
                 Element(
                     id=product.GlobalId,
@@ -103,14 +103,7 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
         )
     order = sorted(range(len(elements)), key=lambda i: elements[i].id)
     building = mesh.building(elements, order, storeys, file, left_out, usages)
-    progress("Sorting out edges", 0.0)
-    loose = int((~building.topology.closed).sum())
-    if loose:
-        told = f"{loose} of {len(elements)} elements are not closed solids; they are drawn as far as their faces go."
-        warnings.append(told)
-    if homeless:
-        warnings.append(f"{homeless} elements stand in no storey and on no site.")
-    return replace(building, warnings=tuple(warnings))
+    return replace(building, homeless=frozenset(homeless))
 
 
 def _refuse_unreadable(path: Path, name: str) -> None:

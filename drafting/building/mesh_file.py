@@ -11,13 +11,11 @@ import numpy as np
 import trimesh
 
 from drafting.building.model import NO_LAYER, NO_MATERIAL, Building, Element, Floats, Ints, Storey
+from drafting.building.units import UNIT_NAMES, UNITS
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
 
 MESH_FORMS = (".glb", ".gltf", ".obj")
-#: Millimetres in each unit that a file may be in.
-UNITS = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
-UNIT_NAMES = {"mm": "millimetre", "cm": "centimetre", "m": "metre", "in": "inch", "ft": "foot"}
 UP_AXES = ("y", "z")
 #: A building's longest side is somewhere here (mm); tried in the order of what files are mostly in.
 USUAL_SIZE = (2_500.0, 400_000.0)
@@ -76,12 +74,7 @@ def read_mesh_file(
         if form == ".obj":
             told = f"The file does not say its unit; {UNIT_NAMES[unit]}s are taken, which make it"
             warnings.append(f"{told} {size * UNITS[unit] / 1000:.2f} m long. Give the unit if that is wrong.")
-    progress("Sorting out edges", 0.5)
     building = _building(meshes, UNITS[unit], up)
-    loose = int((~building.topology.closed).sum())
-    if loose:
-        total = len(building.elements)
-        warnings.append(f"{loose} of {total} elements are not closed solids; they are drawn as far as their faces go.")
     schema = "OBJ" if form == ".obj" else "glTF 2.0"
     return replace(building, schema=schema, unit=UNIT_NAMES[unit], warnings=tuple(warnings))
 

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 
+from drafting.building.doubts import doubts_about
 from drafting.building.ifc import read_ifc
 from drafting.building.mesh_file import MESH_FORMS, read_mesh_file
 from drafting.building.model import Building
+from drafting.building.units import in_unit
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
 
@@ -18,14 +21,19 @@ def read_building(
 
     Args:
         name: what people call the file, if not by its path.
-        unit, up: for files that do not say them, see `read_mesh_file`.
+        unit: of the file's figures, where it says none or says it wrongly.
+        up: for a file that does not say which axis points up, see `read_mesh_file`.
 
     Raises:
-        BuildingFileError: the file cannot be used, or a unit is given for one that says its own.
+        BuildingFileError: the file cannot be used, or an axis is given for one that says its own.
     """
     name = name or path.name
     if Path(name).suffix.lower() in MESH_FORMS:
-        return read_mesh_file(path, progress, name, unit=unit, up=up)
-    if unit or up:
-        raise BuildingFileError(f"“{name}” is read as IFC, which says its own unit and axes. Leave them out.")
-    return read_ifc(path, progress, name)
+        building = read_mesh_file(path, progress, name, unit=unit, up=up)
+    else:
+        if up:
+            raise BuildingFileError(f"“{name}” is read as IFC, in which z points up. Leave the axis out.")
+        building = read_ifc(path, progress, name)
+        building = in_unit(building, unit) if unit else building
+    progress("Sorting out edges", 0.0)
+    return replace(building, warnings=(*building.warnings, *doubts_about(building)))

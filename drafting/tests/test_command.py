@@ -96,7 +96,7 @@ class CommandTests(TestCase):
             (["--view", "roof", "--bands", "near", *out], 1, "“near”"),
             (["--view", "roof", "--crease", "0", *out], 1, "crease angle"),
             (["--view", "roof", "--overhead", *out], 1, "Only a plan"),
-            (["--view", "roof", "--unit", "m", *out], 1, "says its own unit"),
+            (["--view", "roof", "--up", "y", *out], 1, "z points up"),
             (["--view", "roof", "--unit", "yard", *out], 2, "yard"),
             (["--view", "elevation:up", *out], 1, "“up”"),
             (["--view", "plan:Attic", *out], 1, "“Attic”"),

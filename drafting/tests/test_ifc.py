@@ -45,7 +45,7 @@ class IfcTests(TestCase):
     def test_an_element_that_stands_nowhere_is_drawn_and_told(self):
         building = read_ifc(write_ifc(self.path, extra="IfcSlab"))
         self.assertEqual(len(building.elements), 2)
-        self.assertEqual(building.warnings, ("1 elements stand in no storey and on no site.",))
+        self.assertEqual(len(building.homeless), 1)
 
     def test_a_file_that_cannot_be_used_is_refused_with_the_reason_and_the_remedy(self):
         whole = write_ifc(self.path).read_bytes()

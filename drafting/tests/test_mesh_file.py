@@ -125,4 +125,4 @@ class MeshFileTests(TestCase):
     def test_open_objects_are_told(self):
         points, faces = HOUSE["wall"]
         house = read_building(self.write("a.obj", written_obj({"wall": (points, faces[:-2])})), unit="mm", up="z")
-        self.assertIn("1 of 1 elements are not closed", house.warnings[0])
+        self.assertIn("“wall” is not a closed solid", house.warnings[0])

@@ -14,6 +14,7 @@ from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 
+from drafting.building.units import UNITS
 from server.buildings import services
 from server.buildings.models import ModelVersion
 from server.config.kept_file import kept_file
@@ -91,6 +92,12 @@ class ModelVersionSerializer(serializers.ModelSerializer):
 class UploadSerializer(serializers.Serializer):
     project = OwnProjectField()
     file = serializers.FileField(allow_empty_file=True, max_length=250)
+    unit = serializers.ChoiceField(
+        choices=list(UNITS),
+        required=False,
+        allow_blank=True,
+        help_text="Of the file's figures; blank for what it says.",
+    )
 
 
 @listed_by_project
@@ -107,7 +114,8 @@ class ModelVersionViewSet(OfOwnProjects, mixins.ListModelMixin, mixins.RetrieveM
         """Bring a building file in. It is read in the background; the job says how far it is."""
         given = UploadSerializer(data=request.data, context={"request": request})
         given.is_valid(raise_exception=True)
-        job = services.bring_in(given.validated_data["project"], given.validated_data["file"], request.user)
+        wanted = given.validated_data
+        job = services.bring_in(wanted["project"], wanted["file"], request.user, wanted.get("unit"))
         job.refresh_from_db()
         return Response(JobSerializer(job).data, status=status.HTTP_202_ACCEPTED)
 

@@ -19,8 +19,11 @@ from server.projects.models import Project
 from server.views import services as views
 
 
-def bring_in(project: Project, upload: UploadedFile, user: AbstractBaseUser) -> Job:
+def bring_in(project: Project, upload: UploadedFile, user: AbstractBaseUser, unit: str | None = None) -> Job:
     """Take a file in and start reading it. It becomes a version when that is done, and nothing when it fails.
+
+    `unit` is that of its figures, blank for what the file says; the project remembers it, and where none
+    is given it is the one that the project remembers.
 
     Raises:
         BuildingFileError: the file is too large.
@@ -34,7 +37,10 @@ def bring_in(project: Project, upload: UploadedFile, user: AbstractBaseUser) -> 
         )
     # The reader knows the form of a file by the ending of its own name, which the job keeps.
     waiting = storage.write_chunks(upload.chunks(), ".model")
-    order = {"file_name": name, "file_size": size, "waiting": waiting.name, "user": user.pk}
+    if unit is not None and unit != project.model_unit:
+        project.model_unit = unit
+        project.save(update_fields=["model_unit"])
+    order = {"file_name": name, "file_size": size, "waiting": waiting.name, "user": user.pk, "unit": project.model_unit}
     return jobs.start(project, Job.Kind.READ, name, order)
 
 
@@ -43,7 +49,7 @@ def read(job: Job, work: jobs.Work) -> None:
     waiting = storage.workplace().with_name(job.order["waiting"])
     made, solid_made = storage.workplace(".npz"), storage.workplace(".solid.gz")
     try:
-        facts = work.run("read_model", waiting, made, job.order["file_name"])
+        facts = work.run("read_model", waiting, made, job.order["file_name"], job.order["unit"])
         building, source = storage.keep(made), storage.keep(waiting)
         work.run("write_solid", storage.path_of(building), solid_made)
         solid = storage.keep(solid_made)

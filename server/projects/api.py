@@ -17,7 +17,8 @@ from server.projects.models import Project
 class ProjectSerializer(VersionedSerializer):
     class Meta:
         model = Project
-        fields = ["id", "name", "number", "client", "site", "practice", "created", "version"]
+        fields = ["id", "name", "number", "client", "site", "practice", "model_unit", "created", "version"]
+        read_only_fields = ["model_unit"]
 
 
 @extend_schema_field(OpenApiTypes.UUID)

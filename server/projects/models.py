@@ -19,6 +19,8 @@ class Project(VersionedModel):
     number = models.CharField(max_length=40, blank=True)
     client = models.CharField(max_length=200, blank=True)
     site = models.CharField(max_length=200, blank=True)
+    #: The unit that the figures of its building files are in, where they say it wrongly; blank for what they say.
+    model_unit = models.CharField(max_length=2, blank=True)
     practice = models.CharField(max_length=200, blank=True)
     created = models.DateTimeField(auto_now_add=True)
 

@@ -43,10 +43,14 @@ class ApiCase(TestCase):
     def ifc(self, **given: Any) -> bytes:
         return write_ifc(self.data / "house.ifc", **given).read_bytes()
 
-    def bring_in(self, project: str, content: bytes | None = None, status: int = 202, name: str = "house.ifc") -> Any:
-        """Upload a file and return its job as it ended."""
+    def bring_in(
+        self, project: str, content: bytes | None = None, status: int = 202, name: str = "house.ifc", **given: str
+    ) -> Any:
+        """Upload a file, and what is given with it, and return its job as it ended."""
         file = SimpleUploadedFile(name, self.ifc() if content is None else content)
-        job = self.call("post", "model-versions/", {"project": project, "file": file}, status, format="multipart")
+        job = self.call(
+            "post", "model-versions/", {"project": project, "file": file, **given}, status, format="multipart"
+        )
         return self.call("get", f"jobs/{job['id']}/") if status == 202 else job
 
     def project_with_model(self) -> str:

@@ -84,6 +84,16 @@ class BringInTests(ApiCase):
         self.assertTrue(any("metres are taken" in told for told in version["facts"]["warnings"]))
         self.assertEqual(self.view_named(project, "South elevation")["extents"], [0, 0, 5000, 3000])
 
+    def test_a_corrected_unit_is_remembered_for_the_next_version(self):
+        project = self.make_project()
+        self.bring_in(project, self.ifc(unit="metre"), unit="ft")
+        self.assertEqual(self.call("get", f"projects/{project}/")["model_unit"], "ft")
+        self.bring_in(project, self.ifc(unit="metre"))
+        sizes = [v["facts"]["size"][0] for v in self.call("get", f"model-versions/?project={project}")]
+        self.assertEqual(sizes, [1524, 1524])
+        self.bring_in(project, self.ifc(unit="metre"), unit="")
+        self.assertEqual(self.call("get", f"model-versions/?project={project}")[0]["facts"]["size"][0], 5000)
+
 
 class ViewTests(ApiCase):
     def test_a_view_is_made_named_and_drawn(self):

@@ -455,6 +455,8 @@ export interface components {
          * @enum {string}
          */
         AnchorEnum: "start" | "middle" | "end";
+        /** @enum {unknown} */
+        BlankEnum: "";
         ChangedElement: {
             id: string;
             name: string;
@@ -783,6 +785,7 @@ export interface components {
             client?: string;
             site?: string;
             practice?: string;
+            readonly model_unit: string;
             /** Format: date-time */
             readonly created: string;
             /** @description The version that this change is made from. */
@@ -969,11 +972,30 @@ export interface components {
             /** @description Distances at which pens may change. */
             bands?: number[];
         };
+        /**
+         * @description * `mm` - mm
+         *     * `cm` - cm
+         *     * `m` - m
+         *     * `in` - in
+         *     * `ft` - ft
+         * @enum {string}
+         */
+        UnitEnum: "mm" | "cm" | "m" | "in" | "ft";
         UploadRequest: {
             /** Format: uuid */
             project: string;
             /** Format: binary */
             file: string;
+            /**
+             * @description Of the file's figures; blank for what it says.
+             *
+             *     * `mm` - mm
+             *     * `cm` - cm
+             *     * `m` - m
+             *     * `in` - in
+             *     * `ft` - ft
+             */
+            unit?: components["schemas"]["UnitEnum"] | components["schemas"]["BlankEnum"];
         };
         /**
          * @description Asks for the version that a change was made from, and raises it.

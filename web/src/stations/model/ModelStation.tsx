@@ -8,6 +8,7 @@ import { lazy, Suspense, useRef, useState, type DragEvent } from "react";
 import { Link } from "react-router-dom";
 import { api, data, type Job, type ModelVersion, type Project } from "../../api/client";
 import { isUnderWay, useJobs, useModelVersions } from "../../api/queries";
+import { ChoiceField } from "../../parts/ChoiceField";
 import { Panel } from "../../parts/Panel";
 import { colours } from "../../theme/theme";
 import { upload } from "./upload";
@@ -16,6 +17,16 @@ import { WhatChanged } from "./WhatChanged";
 
 // Showing 3D takes a large library; it is fetched when there is a building to show.
 const Building3D = lazy(() => import("./Building3D").then((m) => ({ default: m.Building3D })));
+
+/** Most files say their unit; some say it wrongly. What is chosen here is remembered for the next version. */
+const UNITS = [
+  ["", "As the file says"],
+  ["mm", "Millimetres"],
+  ["cm", "Centimetres"],
+  ["m", "Metres"],
+  ["in", "Inches"],
+  ["ft", "Feet"],
+] as const;
 
 export function ModelStation({ project }: { project: Project }) {
   const { data: versions = [], isSuccess } = useModelVersions(project.id);
@@ -57,6 +68,7 @@ function BringIn({ project, lastRead, first }: { project: Project; lastRead: Job
   const client = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
   const [sent, setSent] = useState<number | null>(null);
+  const [unit, setUnit] = useState<string>(project.model_unit);
   const [problem, setProblem] = useState("");
   const [over, setOver] = useState(false);
   const underWay = lastRead && isUnderWay(lastRead);
@@ -66,8 +78,8 @@ function BringIn({ project, lastRead, first }: { project: Project; lastRead: Job
     setProblem("");
     setSent(0);
     try {
-      await upload(project.id, file, setSent);
-      await client.invalidateQueries({ queryKey: ["jobs", project.id] });
+      await upload(project.id, file, unit, setSent);
+      for (const key of ["jobs", "projects"]) await client.invalidateQueries({ queryKey: [key] });
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error));
     }
@@ -111,6 +123,9 @@ function BringIn({ project, lastRead, first }: { project: Project; lastRead: Job
             event.target.value = "";
           }}
         />
+      </Box>
+      <Box sx={{ mt: 1.25 }}>
+        <ChoiceField label="Unit of its figures" width="100%" value={unit} choices={UNITS} onChoose={setUnit} />
       </Box>
       {sent !== null && <Progress text="Sending the file" share={sent} />}
       {underWay && (

@@ -2,7 +2,7 @@
 import { ApiError, csrfToken, type Job } from "../../api/client";
 
 // fetch does not tell how much of a body has been sent; XMLHttpRequest does.
-export function upload(project: string, file: File, progress: (share: number) => void): Promise<Job> {
+export function upload(project: string, file: File, unit: string, progress: (share: number) => void): Promise<Job> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open("POST", "/api/model-versions/");
@@ -18,6 +18,7 @@ export function upload(project: string, file: File, progress: (share: number) =>
     const form = new FormData();
     form.append("project", project);
     form.append("file", file);
+    form.append("unit", unit);
     request.send(form);
   });
 }
