@@ -132,6 +132,11 @@ class ViewsStationTests(Office):
         picked.get_by_role("button", name="Hide").click()
         click(0, 0)
         expect(picked).not_to_contain_text(name)
+        page.get_by_role("textbox", name="Name of the new subset").fill("Without it")
+        page.get_by_role("button", name="Keep").click()
+        expect(
+            page.get_by_role("region", name="Subsets").get_by_role("button", name="Without it", exact=True)
+        ).to_be_visible()
         page.get_by_role("button", name="Show all").click()
 
         # From above the ground is a rectangle of 30 by 20 m that fills the picture but for a rim.
@@ -149,3 +154,6 @@ class ViewsStationTests(Office):
         expect(page.get_by_role("img", name="Drawing of Perspective")).to_be_visible()
         ledge = page.get_by_role("region", name="Ledge: view")
         expect(ledge.get_by_text("fresh")).to_be_visible(timeout=FIRST)
+        page.get_by_role("combobox", name="Subset").click()
+        page.get_by_role("option", name="Without it").click()
+        expect(page.get_by_role("combobox", name="Subset")).to_have_text("Without it")

@@ -1,6 +1,7 @@
 """Versions of the model, and how views follow them or are held."""
 
 import gzip
+import json
 
 from django.contrib.auth import get_user_model
 
@@ -118,3 +119,45 @@ class ManyViewsTests(ApiCase):
         given = {"views": [view["id"]], "treatment": {"far": 5000}}
         self.call("post", "views/treat/", given, 404)
         self.call("post", "views/standard/", {"project": project}, 400)
+
+
+class SubsetTests(ApiCase):
+    def setUp(self):
+        super().setUp()
+        self.project = self.project_with_model()
+        path = self.view_named(self.project, "South elevation")["linework"]
+        drawing = json.loads(gzip.decompress(self.client.get(f"/api/linework/{path}/").getvalue()))
+        self.wall = drawing["lines"][0]["element"]
+
+    def limit(self, elements):
+        body = {"project": self.project, "name": "Walls to check", "elements": elements}
+        subset = self.call("post", "subsets/", body, 201)
+        view = self.view_named(self.project, "South elevation")
+        self.call("patch", f"views/{view['id']}/", {"subset": subset["id"], "version": view["version"]})
+        return subset
+
+    def test_a_view_is_limited_to_its_subset_and_follows_it(self):
+        subset = self.limit([self.wall])
+        self.assertTrue(self.view_named(self.project, "South elevation")["extents"])
+        change = {"elements": ["another"], "version": subset["version"]}
+        self.call("patch", f"subsets/{subset['id']}/", change)
+        view = self.view_named(self.project, "South elevation")
+        self.assertIsNone(view["extents"])
+        self.assertIn("Everything is left out", view["notes"][0])
+        self.assertNotIn("shown", view["spec"])
+
+    def test_a_view_whose_subset_is_deleted_shows_everything_again(self):
+        before = self.view_named(self.project, "South elevation")["linework"]
+        subset = self.limit(["another"])
+        self.call("delete", f"subsets/{subset['id']}/", status=204)
+        view = self.view_named(self.project, "South elevation")
+        self.assertEqual((view["subset"], view["linework"]), (None, before))
+
+    def test_an_empty_subset_and_one_of_another_project_are_refused(self):
+        body = {"project": self.project, "name": "None", "elements": []}
+        self.call("post", "subsets/", body, 400)
+        other = self.make_project("Boat shed")
+        subset = self.call("post", "subsets/", {"project": other, "name": "x", "elements": ["a"]}, 201)
+        view = self.view_named(self.project, "South elevation")
+        change = {"subset": subset["id"], "version": view["version"]}
+        self.assertIn("its own project", str(self.call("patch", f"views/{view['id']}/", change, 400)))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.db.models import Prefetch
+from django.db.models import Prefetch, QuerySet
 from django.http import Http404
 from django.http.response import HttpResponseBase
 from drf_spectacular.types import OpenApiTypes
@@ -23,7 +23,7 @@ from server.jobs.api import JobSerializer
 from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
 from server.sheets.models import Viewport
 from server.views import services
-from server.views.models import STATES, Linework, View
+from server.views.models import STATES, Linework, Subset, View
 
 
 def _figure(help_text: str) -> Any:
@@ -88,6 +88,25 @@ class ViewSpecSerializer(serializers.Serializer):
         return kept
 
 
+@extend_schema_field(OpenApiTypes.UUID)
+class OwnSubsetField(serializers.PrimaryKeyRelatedField):
+    """A subset of one of one's own projects."""
+
+    def get_queryset(self) -> QuerySet[Subset]:
+        return Subset.objects.filter(project__owner=self.context["request"].user)
+
+
+class SubsetSerializer(VersionedSerializer):
+    """A named group of elements, by their ids."""
+
+    project = OwnProjectField()
+    elements = serializers.ListField(child=serializers.CharField(max_length=64), min_length=1, max_length=100_000)
+
+    class Meta:
+        model = Subset
+        fields = ["id", "project", "name", "elements", "version"]
+
+
 class ViewSerializer(VersionedSerializer):
     project = OwnProjectField()
     spec = ViewSpecSerializer()
@@ -97,13 +116,14 @@ class ViewSerializer(VersionedSerializer):
     notes = serializers.SerializerMethodField()
     state = serializers.SerializerMethodField()
     placed_on = serializers.SerializerMethodField()
+    subset = OwnSubsetField(required=False, allow_null=True)
     drawn_from = serializers.IntegerField(source="drawn_from.number", read_only=True, default=None, allow_null=True)
 
     class Meta:
         model = View
         fields = [
-            "id", "project", "name", "spec", "position", "held", "drawn_from", "linework", "extents", "notes", "state",
-            "placed_on", "version",
+            "id", "project", "name", "spec", "position", "held", "subset", "drawn_from", "linework", "extents", "notes",
+            "state", "placed_on", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:
@@ -112,6 +132,12 @@ class ViewSerializer(VersionedSerializer):
         if self.instance is not None and given.get("project", self.instance.project) != self.instance.project:
             raise serializers.ValidationError({"project": "A view stays in its project."})
         return given
+
+    def validate_subset(self, subset: Subset | None) -> Subset | None:
+        wanted = self.instance.project_id if self.instance else self.initial_data.get("project")
+        if subset and str(subset.project_id) != str(wanted):
+            raise serializers.ValidationError("A view is limited to a subset of its own project.")
+        return subset
 
     @extend_schema_field(serializers.ListField(child=serializers.FloatField(), allow_null=True))
     def get_extents(self, view: View) -> list[float] | None:
@@ -152,7 +178,7 @@ class ViewViewSet(OfOwnProjects, viewsets.ModelViewSet):
     serializer_class = ViewSerializer
     queryset = View.objects.none()
     http_method_names = ["get", "post", "patch", "delete", "head", "options"]
-    rows = View.objects.select_related("linework", "project", "drawn_from").prefetch_related(
+    rows = View.objects.select_related("linework", "project", "drawn_from", "subset").prefetch_related(
         Prefetch("viewports", Viewport.objects.select_related("sheet").order_by("sheet__position"))
     )
 
@@ -163,9 +189,9 @@ class ViewViewSet(OfOwnProjects, viewsets.ModelViewSet):
             services.order_drawing(view)
 
     def perform_update(self, serializer: Any) -> None:
-        before, held = serializer.instance.spec, serializer.instance.held
+        before, held = services.full_spec(serializer.instance), serializer.instance.held
         view = serializer.save()
-        if (view.spec != before or (held and not view.held)) and newest_version(view.project):
+        if (services.full_spec(view) != before or (held and not view.held)) and newest_version(view.project):
             services.order_drawing(view)
 
     @extend_schema(request=None, responses={202: JobSerializer})
@@ -209,6 +235,27 @@ class ViewViewSet(OfOwnProjects, viewsets.ModelViewSet):
     def _told(self, views: list[View]) -> Any:
         rows = self.get_queryset().filter(pk__in=[view.pk for view in views])
         return ViewSerializer(rows, many=True, context=self.get_serializer_context()).data
+
+
+@listed_by_project
+class SubsetViewSet(OfOwnProjects, viewsets.ModelViewSet):
+    """Subsets of one's own projects. Views that are limited to one follow it; when it goes, they show everything."""
+
+    serializer_class = SubsetSerializer
+    queryset = Subset.objects.none()
+    http_method_names = ["get", "post", "patch", "delete", "head", "options"]
+    rows = Subset.objects.select_related("project")
+
+    def perform_update(self, serializer: Any) -> None:
+        services.order_all_of(serializer.save())
+
+    def perform_destroy(self, subset: Subset) -> None:
+        limited = list(subset.views.all())
+        subset.delete()
+        for view in limited:
+            view.refresh_from_db()
+            if newest_version(view.project):
+                services.order_drawing(view)
 
 
 class LineworkView(APIView):

@@ -25,6 +25,21 @@ class Linework(models.Model):
     lines = models.PositiveIntegerField()
 
 
+class Subset(VersionedModel):
+    """A named group of elements, by their ids, that views can be limited to."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
+    project = models.ForeignKey(Project, models.CASCADE, related_name="subsets")
+    name = models.CharField(max_length=200)
+    elements = models.JSONField()
+
+    class Meta:
+        ordering = ["name"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
 class View(VersionedModel):
     """A saved look at the model. `spec` is the core's ViewSpec; `linework` the newest drawing of it that there is."""
 
@@ -33,6 +48,7 @@ class View(VersionedModel):
     name = models.CharField(max_length=200)
     spec = models.JSONField()
     position = models.PositiveIntegerField(default=0)
+    subset = models.ForeignKey(Subset, models.SET_NULL, null=True, blank=True, related_name="views")
     held = models.BooleanField(default=False)
     linework = models.ForeignKey(Linework, models.PROTECT, null=True, related_name="views", editable=False)
     drawn_from = models.ForeignKey(ModelVersion, models.SET_NULL, null=True, editable=False)

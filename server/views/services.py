@@ -16,7 +16,7 @@ from server.config import storage
 from server.jobs import services as jobs
 from server.jobs.models import Job
 from server.projects.models import Project
-from server.views.models import Linework, View
+from server.views.models import Linework, Subset, View
 
 
 def make_plain_views(version: ModelVersion) -> None:
@@ -94,11 +94,25 @@ def order_drawing(view: View) -> Job:
     newest = _newest(view.project)
     # A held view stays with its version, also when its own settings change.
     version = view.drawn_from_id if view.held and view.drawn_from_id else newest.pk
-    order = {"view": str(view.pk), "model_version": version, "spec": view.spec}
+    order = {"view": str(view.pk), "model_version": version, "spec": view.spec, "drawn": full_spec(view)}
     under_way = Job.objects.filter(
         project=view.project, kind=Job.Kind.DRAW, order=order, state__in=(Job.State.WAITING, Job.State.RUNNING)
     ).first()
     return under_way or jobs.start(view.project, Job.Kind.DRAW, view.name, order)
+
+
+def full_spec(view: View) -> dict[str, Any]:
+    """What is drawn of a view: its own description, limited to the elements of its subset."""
+    if view.subset is None:
+        return view.spec
+    return {**view.spec, "shown": {**view.spec.get("shown", {}), "only": view.subset.elements}}
+
+
+def order_all_of(subset: Subset) -> None:
+    """Have the views that are limited to a subset drawn anew."""
+    if newest_version(subset.project):
+        for view in View.objects.filter(subset=subset).select_related("subset", "project"):
+            order_drawing(view)
 
 
 def order_all_behind(project: Project) -> list[Job]:
@@ -122,7 +136,7 @@ def _newest(project: Project) -> ModelVersion:
 def draw(job: Job, work: jobs.Work) -> None:
     """Draw the view of a job, unless the very drawing is kept already."""
     version = ModelVersion.objects.get(pk=job.order["model_version"])
-    spec = ViewSpec.from_dict(job.order["spec"])
+    spec = ViewSpec.from_dict(job.order["drawn"])
     key = linework_key(version.building, spec)
     linework = Linework.objects.filter(pk=key).first()
     made = storage.workplace(".json.gz")
@@ -133,9 +147,9 @@ def draw(job: Job, work: jobs.Work) -> None:
             linework = Linework(key=key, file=file, **facts)
         with transaction.atomic():
             linework.save()
+            view = View.objects.filter(pk=job.order["view"]).select_related("subset").first()
             # A view that was changed or deleted meanwhile keeps what it has.
-            View.objects.filter(pk=job.order["view"], spec=job.order["spec"]).update(
-                linework=linework, drawn_from=version
-            )
+            if view and full_spec(view) == job.order["drawn"]:
+                View.objects.filter(pk=view.pk).update(linework=linework, drawn_from=version)
     finally:
         made.unlink(missing_ok=True)

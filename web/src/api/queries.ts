@@ -29,6 +29,8 @@ export const useModelVersions = (project: string) =>
   });
 export const useViews = (project: string) =>
   useQuery({ queryKey: ["views", project], queryFn: () => data(api.GET("/api/views/", ofProject(project))) });
+export const useSubsets = (project: string) =>
+  useQuery({ queryKey: ["subsets", project], queryFn: () => data(api.GET("/api/subsets/", ofProject(project))) });
 export const useSheets = (project: string) =>
   useQuery({ queryKey: ["sheets", project], queryFn: () => data(api.GET("/api/sheets/", ofProject(project))) });
 export const useViewports = (project: string) =>

@@ -302,6 +302,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/subsets/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Subsets of one's own projects. Views that are limited to one follow it; when it goes, they show everything. */
+        get: operations["subsets_list"];
+        put?: never;
+        /** @description Subsets of one's own projects. Views that are limited to one follow it; when it goes, they show everything. */
+        post: operations["subsets_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/subsets/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Subsets of one's own projects. Views that are limited to one follow it; when it goes, they show everything. */
+        get: operations["subsets_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Subsets of one's own projects. Views that are limited to one follow it; when it goes, they show everything. */
+        delete: operations["subsets_destroy"];
+        options?: never;
+        head?: never;
+        /** @description Subsets of one's own projects. Views that are limited to one follow it; when it goes, they show everything. */
+        patch: operations["subsets_partial_update"];
+        trace?: never;
+    };
     "/api/viewports/": {
         parameters: {
             query?: never;
@@ -673,6 +710,17 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /** @description A named group of elements, by their ids. */
+        PatchedSubsetRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            name?: string;
+            elements?: string[];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
         /**
          * @description Asks for the version that a change was made from, and raises it.
          *
@@ -689,6 +737,8 @@ export interface components {
             /** Format: int64 */
             position?: number;
             held?: boolean;
+            /** Format: uuid */
+            subset?: string | null;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -905,6 +955,28 @@ export interface components {
              */
             elevation: number;
         };
+        /** @description A named group of elements, by their ids. */
+        Subset: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            elements: string[];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A named group of elements, by their ids. */
+        SubsetRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            elements: string[];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
         TextItem: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -1013,6 +1085,8 @@ export interface components {
             /** Format: int64 */
             position?: number;
             held?: boolean;
+            /** Format: uuid */
+            subset?: string | null;
             readonly drawn_from: number | null;
             readonly linework: string | null;
             readonly extents: number[] | null;
@@ -1049,6 +1123,8 @@ export interface components {
             /** Format: int64 */
             position?: number;
             held?: boolean;
+            /** Format: uuid */
+            subset?: string | null;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -1832,6 +1908,123 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Job"];
+                };
+            };
+        };
+    };
+    subsets_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Subset"][];
+                };
+            };
+        };
+    };
+    subsets_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SubsetRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["SubsetRequest"];
+                "multipart/form-data": components["schemas"]["SubsetRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Subset"];
+                };
+            };
+        };
+    };
+    subsets_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this subset. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Subset"];
+                };
+            };
+        };
+    };
+    subsets_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this subset. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    subsets_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this subset. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedSubsetRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedSubsetRequest"];
+                "multipart/form-data": components["schemas"]["PatchedSubsetRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Subset"];
                 };
             };
         };

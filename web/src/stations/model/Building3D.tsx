@@ -11,10 +11,12 @@ import { useDesk } from "../../board/desk";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { colours } from "../../theme/theme";
 import { useViewEdits } from "../views/edits";
+import type { Spec } from "../views/kinds";
 import { CHANGE_COLOURS } from "./changes";
 import { fetchSolid, type SolidElement } from "./solid";
 import { Stage, type Way } from "./stage";
 import { PartsList, type By } from "./PartsList";
+import { Subsets } from "./Subsets";
 
 const DIRECTIONS: Record<string, readonly [string, Way]> = {
   se: ["From the south-east", [1, -1, 0.8]],
@@ -44,7 +46,8 @@ export function Building3D({ version }: { version: ModelVersion }) {
   const [direction, setDirection] = useState("se");
   const [deep, setDeep] = useState(false);
   const [tool, setTool] = useState<Tool>("pick");
-  const [picked, setPicked] = useState<number | null>(null);
+  const [picked, setPicked] = useState<readonly number[]>([]);
+  const [face, setFace] = useState<number | null>(null);
   const [ends, setEnds] = useState<readonly Place[]>([]);
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
   const [by, setBy] = useState<By>("storey");
@@ -83,7 +86,7 @@ export function Building3D({ version }: { version: ModelVersion }) {
     const told = new Map<string, string>();
     if (changed && version.changes)
       for (const kind of ["added", "moved", "reshaped"] as const) for (const e of version.changes[kind]) told.set(e.id, CHANGE_COLOURS[kind]);
-    stage?.colour((k) => (k === picked ? "#86b7bf" : (told.get(elements[k]?.id ?? "") ?? null)));
+    stage?.colour((k) => (picked.includes(k) ? "#86b7bf" : (told.get(elements[k]?.id ?? "") ?? null)));
   }, [stage, picked, changed, version, elements]);
 
   const press = (event: PointerEvent) => {
@@ -93,8 +96,15 @@ export function Building3D({ version }: { version: ModelVersion }) {
       window.removeEventListener("pointerup", let_go);
       if (!stage || Math.hypot(e.clientX - clientX, e.clientY - clientY) > 4) return;
       const [x, y] = [clientX - box.left, clientY - box.top];
-      if (tool === "pick") setPicked(stage.pick(x, y)?.element ?? null);
-      else {
+      if (tool === "pick") {
+        const hit = stage.pick(x, y);
+        setFace(hit?.bearing ?? null);
+        setPicked((old) => {
+          if (!hit) return [];
+          if (!event.shiftKey) return [hit.element];
+          return old.includes(hit.element) ? old.filter((k) => k !== hit.element) : [...old, hit.element];
+        });
+      } else {
         const place = stage.snap(x, y);
         if (place) setEnds((old) => (old.length === 1 ? [...old, place] : [place]));
       }
@@ -102,17 +112,19 @@ export function Building3D({ version }: { version: ModelVersion }) {
     window.addEventListener("pointerup", let_go);
   };
 
-  const save = async () => {
-    if (!stage) return;
-    const sight = stage.sight();
-    const made = await edits.make("eye" in sight ? { kind: "perspective", ...sight } : { kind: "axonometric", ...sight });
+  const keep = async (spec: Spec) => {
+    const made = await edits.make(spec);
     if (made) {
       useDesk.getState().say("Saved as a view.");
       void navigate(`/projects/${version.project}/views/${made}`);
     }
   };
 
-  const element = picked === null ? undefined : elements[picked];
+  const element = elements[picked.at(-1) ?? -1];
+  const save = () => {
+    const sight = stage?.sight();
+    if (sight) void keep("eye" in sight ? { kind: "perspective", ...sight } : { kind: "axonometric", ...sight });
+  };
   const anyChange = version.changes && (["added", "moved", "reshaped"] as const).some((kind) => version.changes?.[kind].length);
   return (
     <Box component="section" aria-label="The building in 3D" sx={{ flex: 1, minHeight: 0, display: "flex", border: `1px solid ${colours.sandDeep}`, borderRadius: 1, overflow: "hidden", bgcolor: colours.sandPale }}>
@@ -152,7 +164,7 @@ export function Building3D({ version }: { version: ModelVersion }) {
           {anyChange && <Toggle on={changed} name="What changed" tip="Colour what was added, moved and reshaped" onToggle={() => setChanged(!changed)} />}
           <Box sx={{ ml: "auto" }}>
             <Tooltip title="Make a view that looks at the building as you do now">
-              <Button variant="outlined" disabled={!stage} onClick={() => void save()}>
+              <Button variant="outlined" disabled={!stage} onClick={save}>
                 Save this look
               </Button>
             </Tooltip>
@@ -180,7 +192,20 @@ export function Building3D({ version }: { version: ModelVersion }) {
       </Box>
       <Box sx={{ width: 232, flexShrink: 0, borderLeft: `1px solid ${colours.sandDeep}`, display: "flex", flexDirection: "column", minHeight: 0 }}>
         <PartsList elements={elements} by={by} off={off} onBy={(next) => { setBy(next); setOff(new Set()); }} onOff={setOff} />
-        {element && <Facts element={element} onHide={() => setOff(new Set([...off, `id:${element.id}`]))} />}
+        <Subsets
+          project={version.project}
+          elements={elements}
+          chosen={off.size ? elements.filter((e) => !off.has(keyOf(by, e)) && !off.has(`id:${e.id}`)) : elements.filter((_, k) => picked.includes(k))}
+          onShow={(ids) => setOff(new Set(elements.filter((e) => !ids.includes(e.id)).map((e) => `id:${e.id}`)))}
+        />
+        {element && (
+          <Facts
+            element={element}
+            more={picked.length - 1}
+            onHide={() => setOff(new Set([...off, ...picked.map((k) => `id:${elements[k]?.id}`)]))}
+            onFace={face === null ? undefined : () => void keep({ kind: "elevation", bearing: face })}
+          />
+        )}
       </Box>
     </Box>
   );
@@ -235,7 +260,16 @@ function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[] }) {
   );
 }
 
-function Facts({ element, onHide }: { element: SolidElement; onHide: () => void }) {
+interface FactsProps {
+  element: SolidElement;
+  /** How many others are picked beside it. */
+  more: number;
+  onHide: () => void;
+  /** Make an elevation that looks straight at the face that was picked, if it stands upright. */
+  onFace?: () => void;
+}
+
+function Facts({ element, more, onHide, onFace }: FactsProps) {
   const rows = [
     ["Class", element.class],
     ["Storey", element.storey || "none"],
@@ -246,7 +280,10 @@ function Facts({ element, onHide }: { element: SolidElement; onHide: () => void 
   return (
     <Box component="section" aria-label="Picked element" sx={{ p: 1.25, borderTop: `1px solid ${colours.sandDeep}`, bgcolor: colours.sandLight, fontSize: 12.5 }}>
       <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mb: 0.5 }}>
-        <Box sx={{ fontWeight: 650, overflowWrap: "anywhere" }}>{element.name || element.class}</Box>
+        <Box sx={{ fontWeight: 650, overflowWrap: "anywhere" }}>
+          {element.name || element.class}
+          {more > 0 && ` and ${more} more`}
+        </Box>
         <Button onClick={onHide} sx={{ minHeight: 22, px: 0.75, minWidth: 0 }}>
           Hide
         </Button>
@@ -257,6 +294,13 @@ function Facts({ element, onHide }: { element: SolidElement; onHide: () => void 
           <Box sx={{ overflowWrap: "anywhere" }}>{value}</Box>
         </Box>
       ))}
+      {onFace && (
+        <Tooltip title="Make an elevation that looks straight at the face you clicked">
+          <Button onClick={onFace} sx={{ px: 0.75, ml: -0.75, minHeight: 24 }}>
+            Elevation of this face
+          </Button>
+        </Tooltip>
+      )}
     </Box>
   );
 }

@@ -214,8 +214,8 @@ export class Stage {
     return { width: this.canvas.clientWidth, height: this.canvas.clientHeight };
   }
 
-  /** The element at a point of the canvas, and the place on it; null beside the building. */
-  pick(x: number, y: number): { element: number; place: Point3 } | null {
+  /** The element at a point of the canvas, the place on it, and the bearing of its face; null beside the building. */
+  pick(x: number, y: number): { element: number; place: Point3; bearing: number | null } | null {
     const { width, height } = this.size();
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), this.camera);
@@ -229,7 +229,8 @@ export class Stage {
       else high = middle - 1;
     }
     const element = this.shownElements[low];
-    return element === undefined ? null : { element, place: [hit.point.x, hit.point.y, hit.point.z] };
+    if (element === undefined) return null;
+    return { element, place: [hit.point.x, hit.point.y, hit.point.z], bearing: bearingOf(hit.face?.normal) };
   }
 
   /** The place that is measured from at a point of the canvas: a corner close by, or else the nearest place on an edge. */
@@ -286,6 +287,12 @@ export class Stage {
     const across = 2 * Math.atan(Math.tan((ANGLE * Math.PI) / 360) * Math.max(this.deep.aspect, 1));
     return { eye: real(this.camera.position), target: real(this.controls.target), angle: Math.round((across * 180) / Math.PI) };
   }
+}
+
+/** Where one stands who looks straight at an upright face: degrees clockwise from north; null for one that leans. */
+function bearingOf(normal: Vector3 | undefined): number | null {
+  if (!normal || Math.abs(normal.z) > 0.02) return null;
+  return Math.round((((Math.atan2(normal.x, normal.y) * 180) / Math.PI + 360) % 360) * 100) / 100;
 }
 
 function joined(parts: Uint32Array[]): Uint32Array {

@@ -28,7 +28,7 @@ export function ShownMenu({ view, version, onChange }: { view: View; version: Mo
     onChange(withShown(spec, { [key]: [...off].sort() }));
   };
   return (
-    <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-start", pt: "15px" }}>
+    <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-start", pt: 0.5 }}>
       <Button variant="outlined" aria-haspopup="dialog" onClick={(event) => setAnchor(event.currentTarget)}>
         {count ? `${count} left out` : "Everything"}
       </Button>

@@ -16,6 +16,7 @@ const SWITCHES = [
 
 export function TogetherLedge({ views, edits, onDone }: { views: View[]; edits: ViewEdits; onDone: () => void }) {
   const onlyPlans = views.every((v) => v.spec.kind === "plan");
+  const behind = views.filter((v) => v.state === "behind" || v.state === "undrawn");
   const set = (treatment: Treatment, what: string) => void edits.treat(views, treatment, {}, `${what} of ${views.length} views`);
   const switched = (key: "hidden" | "seams" | "overhead") => {
     const on = views.filter((v) => v.spec.treatment?.[key]).length;
@@ -51,7 +52,12 @@ export function TogetherLedge({ views, edits, onDone }: { views: View[]; edits: 
           onCommit={(value) => set({ far: value ? Number(value.replace(",", ".")) * 1000 : null }, "far lines")}
         />
       </Group>
-      <Box sx={{ ml: "auto", pt: 2.5 }}>
+      <Box sx={{ ml: "auto", pt: 2.5, display: "flex", gap: 1 }}>
+        {behind.length > 0 && (
+          <Button variant="contained" onClick={() => void edits.bringUpToDate(behind)}>
+            Bring {behind.length} up to date
+          </Button>
+        )}
         <Button variant="outlined" onClick={onDone}>
           Choose none
         </Button>

@@ -3,6 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import type { ModelVersion, View } from "../../api/client";
+import { useSubsets } from "../../api/queries";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { FigureField } from "../../parts/FigureField";
 import { Group, Ledge } from "../../parts/Ledge";
@@ -33,8 +34,11 @@ const FIGURES: Partial<Record<Spec["kind"], readonly (readonly [key: keyof Spec,
 const SIDES = [["north", "North"], ["east", "East"], ["south", "South"], ["west", "West"]] as const;
 const OFF_ON = [["off", "No"], ["on", "Yes"]] as const;
 
+const NONE: never[] = [];
+
 export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onDetail }: Props) {
   const { spec } = view;
+  const { data: subsets = NONE } = useSubsets(view.project);
   const treatment = spec.treatment ?? {};
   const set = (to: Spec, what: string) => void edits.change(view, { spec: to }, `${what} of ${view.name}`);
   const treat = (change: Parameters<typeof withTreatment>[1], what: string) => set(withTreatment(spec, change), what);
@@ -62,7 +66,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
             <StateMark state={view.state} />
             {view.state === "held" && <Box sx={{ fontSize: 11.5 }}>at version {view.drawn_from}</Box>}
             {(view.state === "behind" || view.state === "undrawn") && !drawing && (
-              <Button onClick={() => void edits.bringUpToDate(view)} sx={{ minHeight: 24, px: 0.75 }}>
+              <Button onClick={() => void edits.bringUpToDate([view])} sx={{ minHeight: 24, px: 0.75 }}>
                 Bring up to date
               </Button>
             )}
@@ -130,7 +134,18 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
         </Box>
       </Group>
       <Group name="Shown">
-        <ShownMenu view={view} version={version} onChange={(to) => set(to, "what is shown")} />
+        <Box>
+          {subsets.length > 0 && (
+            <ChoiceField
+              label="Subset"
+              width={124}
+              value={view.subset ?? ""}
+              choices={[["", "All elements"], ...subsets.map((s) => [s.id, s.name] as const)]}
+              onChoose={(id) => void edits.change(view, { subset: id || null }, `subset of ${view.name}`)}
+            />
+          )}
+          <ShownMenu view={view} version={version} onChange={(to) => set(to, "what is shown")} />
+        </Box>
       </Group>
       <Box sx={{ ml: "auto", pt: 2.5, display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-end" }}>
         <Button

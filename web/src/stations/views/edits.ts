@@ -7,7 +7,7 @@ import { useDesk } from "../../board/desk";
 import { restoreViewport } from "../sheets/edits";
 import type { Shown, Spec, Treatment } from "./kinds";
 
-export type ViewChange = Partial<Pick<View, "name" | "spec" | "held">>;
+export type ViewChange = Partial<Pick<View, "name" | "spec" | "held" | "subset">>;
 
 /** A changed view is drawn anew in the background; look at once whether that is under way. */
 const jobsOf = (project: string) => void queryClient.invalidateQueries({ queryKey: ["jobs", project] });
@@ -26,7 +26,7 @@ async function writeView(project: string, id: string, change: ViewChange) {
   }
 }
 
-async function makeView(project: string, id: string, view: { name?: string; spec: Spec; position?: number }) {
+async function makeView(project: string, id: string, view: { name?: string; spec: Spec; position?: number; subset?: string | null }) {
   try {
     const row = await inOrder(() => data(api.POST("/api/views/", { body: { id, project, ...view } })));
     put("views", project, row);
@@ -49,7 +49,7 @@ async function removeView(project: string, id: string) {
 }
 
 async function restoreView(project: string, view: View, viewports: Viewport[]) {
-  await makeView(project, view.id, { name: view.name, spec: view.spec, position: view.position });
+  await makeView(project, view.id, { name: view.name, spec: view.spec, position: view.position, subset: view.subset });
   for (const viewport of viewports) await restoreViewport(project, viewport);
 }
 
@@ -135,9 +135,9 @@ export function useViewEdits(project: string) {
       }
     }
 
-    async function bringUpToDate(view?: View) {
+    async function bringUpToDate(some?: readonly View[]) {
       try {
-        if (view) await data(api.POST("/api/views/{id}/draw/", at(view.id)));
+        if (some) for (const view of some) await data(api.POST("/api/views/{id}/draw/", at(view.id)));
         else await data(api.POST("/api/views/bring-up-to-date/", { body: { project } }));
         jobsOf(project);
       } catch (error) {
