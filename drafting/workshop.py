@@ -39,6 +39,7 @@ def read_model(source: Path, target: Path, name: str, unit: str, progress: Progr
         "elements": len(building.elements),
         "triangles": len(building.triangles),
         "size": [round(float(x), 1) for x in high - low],
+        "true_north": building.true_north,
         "storeys": [{"name": s.name, "elevation": s.elevation} for s in building.storeys],
         "layers": building.layer_counts(),
         "classes": building.class_counts(),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import os
 from collections import Counter
 from dataclasses import replace
@@ -103,7 +104,16 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
         )
     order = sorted(range(len(elements)), key=lambda i: elements[i].id)
     building = mesh.building(elements, order, storeys, file, left_out, usages)
-    return replace(building, homeless=frozenset(homeless))
+    return replace(building, homeless=frozenset(homeless), true_north=_true_north(file))
+
+
+def _true_north(file: Any) -> float | None:
+    """Degrees from the model's y axis to true north, clockwise (IfcGeometricRepresentationContext.TrueNorth)."""
+    for context in file.by_type("IfcGeometricRepresentationContext", include_subtypes=False):
+        if context.TrueNorth:
+            x, y = context.TrueNorth.DirectionRatios[:2]
+            return round(math.degrees(math.atan2(x, y)), 4) + 0.0
+    return None
 
 
 def _refuse_unreadable(path: Path, name: str) -> None:

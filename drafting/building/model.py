@@ -69,6 +69,7 @@ class Building:
         triangle_element: (T,) int32 index into `elements`.
         triangle_material: (T,) int32 index into `materials`.
         build_ups: the layers of those elements that have them, by index into `elements`.
+        true_north: degrees from the model's y axis to true north, clockwise; None where the file does not say it.
         homeless: ids of elements that the file puts in no storey and on no site.
         left_out: element counts by class that are no building fabric and so are not drawn.
         warnings: sentences about what was found wrong but could be drawn.
@@ -84,6 +85,7 @@ class Building:
     schema: str = ""
     unit: str = "millimetre"
     build_ups: dict[int, BuildUp] = field(default_factory=dict)
+    true_north: float | None = None
     homeless: frozenset[str] = frozenset()
     left_out: dict[str, int] = field(default_factory=dict)
     warnings: tuple[str, ...] = ()

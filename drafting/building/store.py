@@ -24,6 +24,7 @@ def save_building(building: Building, path: Path) -> None:
         "schema": building.schema,
         "unit": building.unit,
         "build_ups": [[which, b.normal, b.start, b.layers] for which, b in sorted(building.build_ups.items())],
+        "true_north": building.true_north,
         "left_out": building.left_out,
         "warnings": building.warnings,
     }
@@ -56,6 +57,7 @@ def load_building(path: Path) -> Building:
                 which: BuildUp(tuple(normal), start, tuple((material, thickness) for material, thickness in layers))
                 for which, normal, start, layers in facts.get("build_ups", ())
             },
+            true_north=facts.get("true_north"),
             left_out=facts["left_out"],
             warnings=tuple(facts["warnings"]),
         )

@@ -35,6 +35,9 @@ class FactsSerializer(serializers.Serializer):
     elements = serializers.IntegerField()
     triangles = serializers.IntegerField()
     size = serializers.ListField(child=serializers.FloatField(), help_text="x, y and z, mm.")
+    true_north = serializers.FloatField(
+        required=False, allow_null=True, help_text="Degrees clockwise from the model's y axis; null if not said."
+    )
     storeys = StoreySerializer(many=True)
     layers = serializers.DictField(child=serializers.IntegerField())
     classes = serializers.DictField(child=serializers.IntegerField())

@@ -11,13 +11,14 @@ from server.buildings.api import ModelVersionViewSet
 from server.jobs.api import JobViewSet
 from server.projects.api import ProjectViewSet
 from server.sheets.api import LadderView, SheetViewSet, ViewportViewSet
-from server.views.api import LineworkView, SubsetViewSet, ViewViewSet
+from server.views.api import LineworkView, NamedTreatmentViewSet, SubsetViewSet, ViewViewSet
 
 router = DefaultRouter()
 router.include_root_view = False
 router.register("projects", ProjectViewSet, "project")
 router.register("model-versions", ModelVersionViewSet, "model-version")
 router.register("views", ViewViewSet, "view")
+router.register("treatments", NamedTreatmentViewSet, "treatment")
 router.register("subsets", SubsetViewSet, "subset")
 router.register("sheets", SheetViewSet, "sheet")
 router.register("viewports", ViewportViewSet, "viewport")

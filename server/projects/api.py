@@ -17,7 +17,7 @@ from server.projects.models import Project
 class ProjectSerializer(VersionedSerializer):
     class Meta:
         model = Project
-        fields = ["id", "name", "number", "client", "site", "practice", "model_unit", "created", "version"]
+        fields = ["id", "name", "number", "client", "site", "practice", "model_unit", "archived", "created", "version"]
         read_only_fields = ["model_unit"]
 
 

@@ -22,6 +22,7 @@ class Project(VersionedModel):
     #: The unit that the figures of its building files are in, where they say it wrongly; blank for what they say.
     model_unit = models.CharField(max_length=2, blank=True)
     practice = models.CharField(max_length=200, blank=True)
+    archived = models.BooleanField(default=False)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -161,3 +161,11 @@ class SubsetTests(ApiCase):
         view = self.view_named(self.project, "South elevation")
         change = {"subset": subset["id"], "version": view["version"]}
         self.assertIn("its own project", str(self.call("patch", f"views/{view['id']}/", change, 400)))
+
+    def test_a_treatment_is_kept_by_name_and_a_wrong_one_is_not(self):
+        body = {"project": self.project, "name": "Bones", "treatment": {"hidden": True, "crease": 35}}
+        made = self.call("post", "treatments/", body, 201)
+        self.assertEqual(made["treatment"], {"hidden": True, "crease": 35})
+        self.assertEqual([t["name"] for t in self.call("get", f"treatments/?project={self.project}")], ["Bones"])
+        wrong = {**body, "treatment": {"crease": 400}}
+        self.assertIn("crease angle", self.call("post", "treatments/", wrong, 400)["detail"])

@@ -16,6 +16,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from drafting.views.spec import KINDS, ViewSpec
+from drafting.views.treatment import Treatment
 from server.buildings.models import newest_version
 from server.config.kept_file import kept_file
 from server.config.versioned import VersionedSerializer
@@ -23,7 +24,7 @@ from server.jobs.api import JobSerializer
 from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
 from server.sheets.models import Viewport
 from server.views import services
-from server.views.models import STATES, Linework, Subset, View
+from server.views.models import STATES, Linework, NamedTreatment, Subset, View
 
 
 def _figure(help_text: str) -> Any:
@@ -47,6 +48,15 @@ class TreatmentSerializer(serializers.Serializer):
     overhead = serializers.BooleanField(required=False, help_text="Of a plan: what hangs above its cut.")
     far = _figure("Lines further off than this are far lines.")
     bands = _figures("Distances at which pens may change.")
+
+    def to_internal_value(self, data: Any) -> dict[str, Any]:
+        given = super().to_internal_value(data)
+        Treatment.from_dict(given)
+        return given
+
+    def to_representation(self, kept: dict[str, Any]) -> dict[str, Any]:
+        """As it is kept: what differs from the usual."""
+        return kept
 
 
 class ShownSerializer(serializers.Serializer):
@@ -105,6 +115,17 @@ class SubsetSerializer(VersionedSerializer):
     class Meta:
         model = Subset
         fields = ["id", "project", "name", "elements", "version"]
+
+
+class NamedTreatmentSerializer(VersionedSerializer):
+    """A treatment of lines that is kept by name; what it does not name is as usual."""
+
+    project = OwnProjectField()
+    treatment = TreatmentSerializer()
+
+    class Meta:
+        model = NamedTreatment
+        fields = ["id", "project", "name", "treatment", "version"]
 
 
 class ViewSerializer(VersionedSerializer):
@@ -256,6 +277,16 @@ class SubsetViewSet(OfOwnProjects, viewsets.ModelViewSet):
             view.refresh_from_db()
             if newest_version(view.project):
                 services.order_drawing(view)
+
+
+@listed_by_project
+class NamedTreatmentViewSet(OfOwnProjects, viewsets.ModelViewSet):
+    """Named treatments of one's own projects."""
+
+    serializer_class = NamedTreatmentSerializer
+    queryset = NamedTreatment.objects.none()
+    http_method_names = ["get", "post", "patch", "delete", "head", "options"]
+    rows = NamedTreatment.objects.select_related("project")
 
 
 class LineworkView(APIView):

@@ -40,6 +40,21 @@ class Subset(VersionedModel):
         return self.name
 
 
+class NamedTreatment(VersionedModel):
+    """A treatment of lines that is kept by name, to be given to other views: the core's Treatment."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
+    project = models.ForeignKey(Project, models.CASCADE, related_name="treatments")
+    name = models.CharField(max_length=200)
+    treatment = models.JSONField()
+
+    class Meta:
+        ordering = ["name"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
 class View(VersionedModel):
     """A saved look at the model. `spec` is the core's ViewSpec; `linework` the newest drawing of it that there is."""
 

@@ -5,6 +5,7 @@ import type { components, paths } from "./schema";
 // What may be left out when a row is written is always there when it is read.
 export type Project = Required<components["schemas"]["Project"]>;
 export type View = Required<components["schemas"]["View"]>;
+export type NamedTreatment = Required<components["schemas"]["NamedTreatment"]>;
 export type Subset = Required<components["schemas"]["Subset"]>;
 export type Sheet = Required<components["schemas"]["Sheet"]>;
 export type Viewport = Required<components["schemas"]["Viewport"]>;

@@ -2,6 +2,7 @@
 import { useDesk } from "../board/desk";
 import { ApiError, type Sheet, type View, type Viewport } from "./client";
 import { queryClient } from "./queries";
+import { whileWriting } from "./writing";
 
 interface Rows {
   sheets: Sheet;
@@ -13,7 +14,7 @@ export type Kind = keyof Rows;
 /** Writes go one after the other, so that each is made from the version that the one before has left. */
 let tail: Promise<unknown> = Promise.resolve();
 export function inOrder<T>(write: () => Promise<T>): Promise<T> {
-  const result = tail.then(write);
+  const result = whileWriting(() => tail.then(write));
   tail = result.catch(() => undefined);
   return result;
 }
@@ -22,6 +23,8 @@ export function rows<K extends Kind>(kind: K, project: string): Rows[K][] {
   return queryClient.getQueryData<Rows[K][]>([kind, project]) ?? [];
 }
 export function setRows<K extends Kind>(kind: K, project: string, change: (rows: Rows[K][]) => Rows[K][]) {
+  // An answer that is on its way knows nothing of this change yet.
+  void queryClient.cancelQueries({ queryKey: [kind, project] });
   queryClient.setQueryData<Rows[K][]>([kind, project], (old) => change(old ?? []));
 }
 export function put<K extends Kind>(kind: K, project: string, row: Rows[K]) {

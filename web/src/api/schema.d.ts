@@ -339,6 +339,43 @@ export interface paths {
         patch: operations["subsets_partial_update"];
         trace?: never;
     };
+    "/api/treatments/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Named treatments of one's own projects. */
+        get: operations["treatments_list"];
+        put?: never;
+        /** @description Named treatments of one's own projects. */
+        post: operations["treatments_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/treatments/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Named treatments of one's own projects. */
+        get: operations["treatments_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Named treatments of one's own projects. */
+        delete: operations["treatments_destroy"];
+        options?: never;
+        head?: never;
+        /** @description Named treatments of one's own projects. */
+        patch: operations["treatments_partial_update"];
+        trace?: never;
+    };
     "/api/viewports/": {
         parameters: {
             query?: never;
@@ -571,6 +608,11 @@ export interface components {
             triangles: number;
             /** @description x, y and z, mm. */
             size: number[];
+            /**
+             * Format: double
+             * @description Degrees clockwise from the model's y axis; null if not said.
+             */
+            true_north?: number | null;
             storeys: components["schemas"]["Storey"][];
             layers: {
                 [key: string]: number;
@@ -650,6 +692,28 @@ export interface components {
             /** @default  */
             created_by: string;
         };
+        /** @description A treatment of lines that is kept by name; what it does not name is as usual. */
+        NamedTreatment: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            treatment: components["schemas"]["Treatment"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A treatment of lines that is kept by name; what it does not name is as usual. */
+        NamedTreatmentRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            treatment: components["schemas"]["TreatmentRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
         OfOneProjectRequest: {
             /** Format: uuid */
             project: string;
@@ -669,6 +733,17 @@ export interface components {
          * @enum {string}
          */
         PaperEnum: "A0" | "A1" | "A2" | "A3" | "A4";
+        /** @description A treatment of lines that is kept by name; what it does not name is as usual. */
+        PatchedNamedTreatmentRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            name?: string;
+            treatment?: components["schemas"]["TreatmentRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
         /**
          * @description Asks for the version that a change was made from, and raises it.
          *
@@ -681,6 +756,7 @@ export interface components {
             client?: string;
             site?: string;
             practice?: string;
+            archived?: boolean;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -836,6 +912,7 @@ export interface components {
             site?: string;
             practice?: string;
             readonly model_unit: string;
+            archived?: boolean;
             /** Format: date-time */
             readonly created: string;
             /** @description The version that this change is made from. */
@@ -853,6 +930,7 @@ export interface components {
             client?: string;
             site?: string;
             practice?: string;
+            archived?: boolean;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -2025,6 +2103,123 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Subset"];
+                };
+            };
+        };
+    };
+    treatments_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedTreatment"][];
+                };
+            };
+        };
+    };
+    treatments_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedTreatmentRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["NamedTreatmentRequest"];
+                "multipart/form-data": components["schemas"]["NamedTreatmentRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedTreatment"];
+                };
+            };
+        };
+    };
+    treatments_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this named treatment. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedTreatment"];
+                };
+            };
+        };
+    };
+    treatments_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this named treatment. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    treatments_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this named treatment. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedNamedTreatmentRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedNamedTreatmentRequest"];
+                "multipart/form-data": components["schemas"]["PatchedNamedTreatmentRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedTreatment"];
                 };
             };
         };

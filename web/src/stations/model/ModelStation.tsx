@@ -167,10 +167,11 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
   const left = Object.entries(facts.left_out);
   return (
     <Panel name="What was found">
-      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(4, auto)", gap: 2, mb: 2 }}>
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(5, auto)", gap: 2, mb: 2 }}>
         <Fact name="Elements" value={facts.elements.toLocaleString()} />
         <Fact name="Overall size" value={`${metres} m`} />
         <Fact name="Unit of the file" value={facts.unit} />
+        <Fact name="True north" value={facts.true_north == null ? "not said" : `${facts.true_north.toFixed(1)}° from y`} />
         <Fact name="Schema" value={facts.schema} />
       </Box>
       {facts.warnings.map((warning) => (

@@ -2,18 +2,22 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
 import TextField from "@mui/material/TextField";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router-dom";
 import { api, data, type Project } from "../../api/client";
 import { useProjects, useSheets, useViewports } from "../../api/queries";
+import { useDesk } from "../../board/desk";
 import { Header } from "../../parts/Header";
 import { colours } from "../../theme/theme";
 import { SheetThumbnail } from "../../parts/Thumbnail";
 
 export function ProjectsPage() {
   const { data: projects, error } = useProjects();
+  const current = projects?.filter((p) => !p.archived);
+  const archived = projects?.filter((p) => p.archived) ?? [];
   return (
     <Box sx={{ height: "100%", display: "flex", flexDirection: "column" }}>
       <Header />
@@ -25,10 +29,22 @@ export function ProjectsPage() {
           <NewProject />
         </Box>
         {error && <Alert severity="error">{error.message}</Alert>}
-        {projects?.length === 0 && <Box>There is no project yet. Name the first one and add it.</Box>}
+        {current?.length === 0 && <Box>There is no project yet. Name the first one and add it.</Box>}
         <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fill, minmax(348px, 1fr))", gap: 2.5 }}>
-          {projects?.map((project) => <ProjectCard key={project.id} project={project} />)}
+          {current?.map((project) => <ProjectCard key={project.id} project={project} />)}
         </Box>
+        {archived.length > 0 && (
+          <Box component="section" aria-label="Archived projects" sx={{ mt: 4 }}>
+            <Box component="h2" sx={{ m: 0, mb: 1.5, fontSize: 14, fontWeight: 650 }}>
+              Archived
+            </Box>
+            <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fill, minmax(348px, 1fr))", gap: 2.5 }}>
+              {archived.map((project) => (
+                <ProjectCard key={project.id} project={project} />
+              ))}
+            </Box>
+          </Box>
+        )}
       </Box>
     </Box>
   );
@@ -38,33 +54,78 @@ function ProjectCard({ project }: { project: Project }) {
   const { data: sheets } = useSheets(project.id);
   const { data: viewports = [] } = useViewports(project.id);
   return (
-    <Box
-      component={Link}
-      to={`/projects/${project.id}/${sheets?.length ? "sheets" : "model"}`}
-      sx={{
-        display: "block",
-        p: 2,
-        bgcolor: colours.sandPale,
-        border: `1px solid ${colours.sandDeep}`,
-        borderRadius: 1,
-        color: "inherit",
-        textDecoration: "none",
-        "&:hover": { borderColor: colours.sandShade, boxShadow: "0 3px 12px rgba(74, 60, 34, 0.16)" },
-        "&:focus-visible": { outline: `2px solid ${colours.rust}` },
-      }}
-    >
-      <Box sx={{ display: "flex", gap: 1, mb: 1.25, height: 106, overflow: "hidden" }}>
-        {sheets?.slice(0, 2).map((sheet) => (
-          <Box key={sheet.id} sx={{ border: `1px solid ${colours.sandDeep}`, alignSelf: "flex-start" }}>
-            <SheetThumbnail sheet={sheet.id} viewports={viewports.filter((v) => v.sheet === sheet.id)} width={146} />
-          </Box>
-        ))}
-        {sheets?.length === 0 && <Box sx={{ alignSelf: "center", color: "text.secondary" }}>No sheets yet</Box>}
+    <Box sx={{ position: "relative", opacity: project.archived ? 0.8 : 1 }}>
+      <ProjectDeeds project={project} />
+      <Box
+        component={Link}
+        to={`/projects/${project.id}/${sheets?.length ? "sheets" : "model"}`}
+        sx={{
+          display: "block",
+          p: 2,
+          bgcolor: colours.sandPale,
+          border: `1px solid ${colours.sandDeep}`,
+          borderRadius: 1,
+          color: "inherit",
+          textDecoration: "none",
+          "&:hover": { borderColor: colours.sandShade, boxShadow: "0 3px 12px rgba(74, 60, 34, 0.16)" },
+          "&:focus-visible": { outline: `2px solid ${colours.rust}` },
+        }}
+      >
+        <Box sx={{ display: "flex", gap: 1, mb: 1.25, height: 106, overflow: "hidden" }}>
+          {sheets?.slice(0, 2).map((sheet) => (
+            <Box key={sheet.id} sx={{ border: `1px solid ${colours.sandDeep}`, alignSelf: "flex-start" }}>
+              <SheetThumbnail sheet={sheet.id} viewports={viewports.filter((v) => v.sheet === sheet.id)} width={146} />
+            </Box>
+          ))}
+          {sheets?.length === 0 && <Box sx={{ alignSelf: "center", color: "text.secondary" }}>No sheets yet</Box>}
+        </Box>
+        <Box sx={{ fontSize: 15, fontWeight: 650 }}>{project.name}</Box>
+        <Box sx={{ fontSize: 12.5, color: "text.secondary" }}>
+          {[project.number, project.client, sheets && `${sheets.length} ${sheets.length === 1 ? "sheet" : "sheets"}`].filter(Boolean).join(" · ")}
+        </Box>
       </Box>
-      <Box sx={{ fontSize: 15, fontWeight: 650 }}>{project.name}</Box>
-      <Box sx={{ fontSize: 12.5, color: "text.secondary" }}>
-        {[project.number, project.client, sheets && `${sheets.length} ${sheets.length === 1 ? "sheet" : "sheets"}`].filter(Boolean).join(" · ")}
-      </Box>
+    </Box>
+  );
+}
+
+/** What can be done with a project from outside it: another name, and into the archive or out of it. */
+function ProjectDeeds({ project }: { project: Project }) {
+  const client = useQueryClient();
+  const say = useDesk((s) => s.say);
+  const [name, setName] = useState<string | null>(null);
+  const write = async (change: Partial<Pick<Project, "name" | "archived">>) => {
+    setName(null);
+    try {
+      await data(api.PATCH("/api/projects/{id}/", { params: { path: { id: project.id } }, body: { ...change, version: project.version } }));
+    } catch (error) {
+      say(error instanceof Error ? error.message : String(error), true);
+    }
+    await client.invalidateQueries({ queryKey: ["projects"] });
+  };
+  const small = { minHeight: 24, px: 0.75, minWidth: 0, fontSize: 12 };
+  return (
+    <Box sx={{ position: "absolute", right: 10, bottom: 14, display: "flex", zIndex: 1 }}>
+      <Button aria-label={`Rename ${project.name}`} onClick={() => setName(project.name)} sx={small}>
+        Rename
+      </Button>
+      <Button aria-label={`${project.archived ? "Put back" : "Archive"} ${project.name}`} onClick={() => void write({ archived: !project.archived })} sx={small}>
+        {project.archived ? "Put back" : "Archive"}
+      </Button>
+      <Dialog open={name !== null} onClose={() => setName(null)} transitionDuration={0} maxWidth="xs" fullWidth>
+        <Box
+          component="form"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (name?.trim()) void write({ name: name.trim() });
+          }}
+          sx={{ p: 2.5, display: "flex", gap: 1, alignItems: "center" }}
+        >
+          <TextField label="Name" autoFocus fullWidth value={name ?? ""} onChange={(event) => setName(event.target.value)} slotProps={{ htmlInput: { maxLength: 200 } }} />
+          <Button type="submit" variant="contained" disabled={!name?.trim()}>
+            Rename
+          </Button>
+        </Box>
+      </Dialog>
     </Box>
   );
 }

@@ -7,6 +7,7 @@ import { FigureField } from "../../parts/FigureField";
 import { Group, Ledge } from "../../parts/Ledge";
 import type { ViewEdits } from "./edits";
 import type { Treatment } from "./kinds";
+import { TreatmentField } from "./TreatmentField";
 
 const SWITCHES = [
   ["hidden", "Hidden lines"],
@@ -33,6 +34,11 @@ export function TogetherLedge({ views, edits, onDone }: { views: View[]; edits: 
         <Box sx={{ width: 190, fontSize: 12.5, color: "text.secondary", maxHeight: 88, overflow: "hidden" }}>{views.map((v) => v.name).join(", ")}</Box>
       </Group>
       <Group name="Lines, for all of them">
+        <TreatmentField
+          project={views[0]?.project ?? ""}
+          treatment={new Set(views.map((v) => JSON.stringify(v.spec.treatment ?? {}))).size === 1 ? (views[0]?.spec.treatment ?? {}) : undefined}
+          onGive={(to, name) => set(onlyPlans ? to : { ...to, overhead: false }, `treatment “${name}”`)}
+        />
         {SWITCHES.filter(([key]) => key !== "overhead" || onlyPlans).map(([key, name]) => (
           <ChoiceField
             key={key}

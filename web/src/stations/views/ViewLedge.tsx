@@ -11,6 +11,7 @@ import { StateMark } from "../../parts/StateMark";
 import type { ViewEdits } from "./edits";
 import { CORNER_CHOICES, withTreatment, type Spec } from "./kinds";
 import { ShownMenu } from "./ShownMenu";
+import { TreatmentField } from "./TreatmentField";
 
 interface Props {
   view: View;
@@ -122,11 +123,12 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
             )}
           </Box>
           <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
-            <FigureField number label="Crease" unit="°" width={92} value={String(treatment.crease ?? 20)} onCommit={(v) => treat({ crease: Number(v) }, "crease angle")} />
+            <TreatmentField project={view.project} treatment={treatment} onGive={(to, name) => set({ ...spec, treatment: spec.kind === "plan" ? to : { ...to, overhead: false } }, `treatment “${name}”`)} />
+            <FigureField number label="Crease" unit="°" width={72} value={String(treatment.crease ?? 20)} onCommit={(v) => treat({ crease: Number(v) }, "crease angle")} />
             <FigureField
               label="Far beyond"
               unit="m"
-              width={92}
+              width={88}
               value={treatment.far == null ? "" : String(treatment.far / 1000)}
               onCommit={(v) => treat({ far: v ? Number(v.replace(",", ".")) * 1000 : null }, "far lines")}
             />
