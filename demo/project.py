@@ -79,7 +79,7 @@ SHEETS = (
     (
         "A-05", "Arriving, and the wall", "Perspective, detail", "A3",
         (
-            ("Arriving from the ramp", "1:125", (32, 92), (-11500, -7600, 11900, 9300)),
+            ("Arriving from the ramp", "1:150", (32, 100), (-12900, -9600, 12900, 7800)),
             ("Wall at the tower", "1:25", (262, 146), (-650, -400, 2500, 2600)),
         ),
     ),

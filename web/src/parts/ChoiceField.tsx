@@ -18,6 +18,7 @@ export function ChoiceField({ label, value, choices, width = 104, onChoose }: Pr
       <Select
         size="small"
         fullWidth
+        displayEmpty
         value={value}
         inputProps={{ "aria-label": label }}
         MenuProps={{ transitionDuration: 0, slotProps: { paper: { sx: { maxHeight: 360 } } } }}

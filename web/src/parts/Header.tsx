@@ -54,7 +54,7 @@ export function Header({ project, station }: { project?: Project; station?: stri
               </Box>
             ))}
           </Box>
-          {station === "sheets" && <Steps />}
+          <Steps keys={station === "sheets"} />
           <UnderWay project={project.id} />
         </>
       )}
@@ -63,7 +63,8 @@ export function Header({ project, station }: { project?: Project; station?: stri
   );
 }
 
-function Steps() {
+/** Taking back and doing again; and the card of keys, where there is one. */
+function Steps({ keys }: { keys: boolean }) {
   const { past, future } = useDesk();
   const button = { minWidth: 0, px: 1, color: "inherit", "&.Mui-disabled": { color: "#ffffff55" } };
   return (
@@ -81,9 +82,11 @@ function Steps() {
           </Tooltip>
         );
       })}
-      <Button onClick={() => useDesk.setState({ helpOpen: true })} sx={button}>
-        Keys
-      </Button>
+      {keys && (
+        <Button onClick={() => useDesk.setState({ helpOpen: true })} sx={button}>
+          Keys
+        </Button>
+      )}
     </Box>
   );
 }

@@ -31,7 +31,7 @@ export function ViewsStation({ project }: { project: Project }) {
     const press = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
       const command = event.ctrlKey || event.metaKey;
-      if (target.closest("input, textarea, [role=dialog], [role=listbox], [role=combobox], [role=menu]")) return;
+      if (target.closest("input, textarea, [role=dialog], [role=listbox], [role=menu], [role=combobox][aria-expanded=true]")) return;
       if (command && event.key.toLowerCase() === "z") void step(event.shiftKey ? "redo" : "undo");
       else if (command && event.key.toLowerCase() === "y") void step("redo");
       else if (event.key === "Escape" && wish) setWish(null);
@@ -80,7 +80,6 @@ export function ViewsStation({ project }: { project: Project }) {
           <Wall
             views={views}
             hasModel={versions.length > 0}
-            jobs={jobs}
             edits={edits}
             project={id}
             onOpen={open}

@@ -8,8 +8,7 @@ import OutlinedInput from "@mui/material/OutlinedInput";
 import Tooltip from "@mui/material/Tooltip";
 import { useState } from "react";
 import { Link } from "react-router-dom";
-import type { Job, View } from "../../api/client";
-import { isUnderWay } from "../../api/queries";
+import type { View } from "../../api/client";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { StateMark } from "../../parts/StateMark";
 import { ViewThumbnail } from "../../parts/Thumbnail";
@@ -30,7 +29,6 @@ const URGENCY = ["behind", "undrawn", "held", "fresh"];
 interface Props {
   views: View[];
   hasModel: boolean;
-  jobs: Job[];
   edits: ViewEdits;
   project: string;
   onOpen: (id: string) => void;
@@ -38,11 +36,10 @@ interface Props {
   onDelete: (view: View) => void;
 }
 
-export function Wall({ views, hasModel, jobs, edits, project, onOpen, onWish, onDelete }: Props) {
+export function Wall({ views, hasModel, edits, project, onOpen, onWish, onDelete }: Props) {
   const [sought, setSought] = useState("");
   const [sort, setSort] = useState<Sort>("set");
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const drawing = jobs.filter((job) => job.kind === "draw" && isUnderWay(job));
   const behind = views.filter((v) => v.state === "behind").length;
 
   const wanted = views.filter((v) => `${v.name} ${summary(v.spec)}`.toLowerCase().includes(sought.trim().toLowerCase()));
@@ -75,9 +72,7 @@ export function Wall({ views, hasModel, jobs, edits, project, onOpen, onWish, on
           sx={{ width: 180 }}
         />
         <ChoiceField label="Order" width={128} value={sort} choices={SORTS} onChoose={(value) => setSort(value as Sort)} />
-        <Box role="status" sx={{ flex: 1, fontSize: 12.5, color: "text.secondary", lineHeight: "30px" }}>
-          {drawing.length > 0 && `Drawing ${drawing[0]?.about}${drawing.length > 1 ? ` and ${drawing.length - 1} more` : ""}`}
-        </Box>
+        <Box sx={{ flex: 1 }} />
         {behind > 0 && (
           <Tooltip title="Draw every view that is behind from the newest model version; held views stay">
             <Button variant="outlined" onClick={() => void edits.bringUpToDate()}>
