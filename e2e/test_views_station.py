@@ -5,6 +5,7 @@ from __future__ import annotations
 import tempfile
 from pathlib import Path
 
+from django.contrib.auth import get_user_model
 from playwright.sync_api import expect
 
 from demo.building import write_observatory
@@ -72,7 +73,9 @@ class ViewsStationTests(Office):
         page.keyboard.press("Control+z")
         expect(page.get_by_role("combobox", name="Hidden lines")).to_have_text("No")
         ledge.get_by_role("button", name="Everything").click()
-        page.get_by_role("group", name="Layers").get_by_role("checkbox", name="Furniture").uncheck()
+        furniture = page.get_by_role("group", name="Layers").get_by_role("checkbox", name="Furniture")
+        furniture.click()
+        expect(furniture).not_to_be_checked()
         page.keyboard.press("Escape")
         expect(ledge.get_by_role("button", name="1 left out")).to_be_visible()
 
@@ -157,3 +160,31 @@ class ViewsStationTests(Office):
         page.get_by_role("combobox", name="Subset").click()
         page.get_by_role("option", name="Without it").click()
         expect(page.get_by_role("combobox", name="Subset")).to_have_text("Without it")
+
+    def test_two_people_in_one_project_see_each_others_changes(self):
+        page = self.page
+        get_user_model().objects.create_user("odd", password="samphire-89")
+        page.goto(self.live_server_url)
+        page.get_by_role("button", name="Share Bird observatory").click()
+        page.get_by_label("Signs in as").fill("odd")
+        page.get_by_role("dialog").get_by_role("button", name="Share", exact=True).click()
+        expect(page.get_by_role("button", name="No longer share with odd")).to_be_visible()
+        page.keyboard.press("Escape")
+        page.get_by_role("link", name="Bird observatory").click()
+        self.station("Views")
+        expect(self.card("Roof plan")).to_contain_text("fresh", timeout=FIRST)
+
+        context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+        self.addCleanup(context.close)
+        other = context.new_page()
+        other.goto(self.live_server_url)
+        other.get_by_label("Name").fill("odd")
+        other.get_by_label("Password").fill("samphire-89")
+        other.get_by_role("button", name="Sign in").click()
+        other.get_by_role("link", name="Bird observatory").click()
+        other.get_by_role("navigation", name="Stations").get_by_role("link", name="Views").click()
+        other.get_by_role("button", name="Open Roof plan").click()
+        name = other.get_by_role("region", name="Ledge: view").get_by_label("Name")
+        name.fill("Roof from above")
+        name.press("Enter")
+        expect(self.card("Roof from above")).to_be_visible()

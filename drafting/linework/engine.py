@@ -74,6 +74,10 @@ def draw_from(
         region: an area of u, v that the drawing is limited to.
     """
     shown = np.ones(len(building.elements), bool) if shown is None else shown
+    within = _eye_within(building, camera, shown)
+    if within:
+        told = f"The eye stands inside “{within}” and sees nothing. Move it out."
+        return Linework(camera, (), (), (told,))
     strokes, parts = _seen_from(building, camera, progress, shown, treatment, region)
     if treatment.overhead and camera.cuts:
         progress("Looking up", 0.7)
@@ -102,6 +106,33 @@ def draw_from(
         ),
         notes=tuple(_notes(building, camera, shown, not len(lines.role))),
     )
+
+
+def _eye_within(building: Building, camera: Camera, shown: Bools) -> str:
+    """The name of a closed element that the eye of a perspective stands inside of; "" for none."""
+    if camera.distance is None:
+        return ""
+    eye = camera.origin + camera.distance * camera.toward
+    topology = building.topology
+    element = building.triangle_element[topology.face_source]
+    corners = topology.points[topology.faces] - eye
+    low, high = corners[:, :, :2].min(axis=1), corners[:, :, :2].max(axis=1)
+    over = ((low <= 0) & (high > 0)).all(axis=1) & topology.closed[element] & shown[element]
+    flat, plane = corners[over], topology.normals[over]
+    # How often the way straight up from the eye passes through each element: an odd number of times from inside.
+    sides = np.zeros(len(flat), np.int64)
+    for k in range(3):
+        a, b = flat[:, k], flat[:, (k + 1) % 3]
+        # Lower end first: two triangles that share a side then give it to just one of them.
+        a, b = np.where((a[:, 1] <= b[:, 1])[:, None], a, b), np.where((a[:, 1] <= b[:, 1])[:, None], b, a)
+        rise = np.where(a[:, 1] == b[:, 1], 1.0, b[:, 1] - a[:, 1])
+        sides += ((a[:, 1] > 0) != (b[:, 1] > 0)) & (a[:, 0] - a[:, 1] * (b[:, 0] - a[:, 0]) / rise > 0)
+    inside = sides % 2 == 1
+    upright = np.abs(plane[:, 2]) < tol.EDGE_ON
+    height = (plane * flat[:, 0]).sum(axis=1) / np.where(upright, 1.0, plane[:, 2])
+    passed = np.bincount(element[over][inside & ~upright & (height > 0)], minlength=len(building.elements))
+    within = np.flatnonzero(passed % 2)
+    return building.elements[within[0]].name if len(within) else ""
 
 
 def _seen_from(

@@ -56,6 +56,13 @@ class PerspectiveTests(TestCase):
         self.assertTrue(np.isfinite(points).all())
         self.assertLessEqual(np.abs(points[:, :2]).max(), 10000.1)
 
+    def test_an_eye_inside_a_wall_sees_nothing_and_says_so(self):
+        wall, behind = box((-2000, -10500, -2000), (2000, -9500, 2000)), box((-500, 0, -500), (500, 500, 500))
+        linework = drawn([wall, behind], FRONT)
+        self.assertEqual(linework.lines, ())
+        self.assertEqual(linework.notes, ("The eye stands inside “wall 0” and sees nothing. Move it out.",))
+        self.assertTrue(drawn([wall, behind], FRONT, shown={"without": ["e0"]}).lines)
+
     def test_depth_is_kept_true(self):
         linework = drawn([CUBE], FRONT)
         self.assertEqual({round(float(p[2]), 3) for x in linework.lines for p in x.points}, {0.0})

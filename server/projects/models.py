@@ -5,7 +5,9 @@ from __future__ import annotations
 import uuid
 
 from django.conf import settings
+from django.contrib.auth.models import AbstractBaseUser
 from django.db import models
+from django.db.models import Q
 
 from server.config.versioned import VersionedModel
 
@@ -15,6 +17,8 @@ class Project(VersionedModel):
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="projects", editable=False)
+    #: Others who work in it as the owner does; only the owner shares and deletes it.
+    members = models.ManyToManyField(settings.AUTH_USER_MODEL, related_name="shared_projects", editable=False)
     name = models.CharField(max_length=200)
     number = models.CharField(max_length=40, blank=True)
     client = models.CharField(max_length=200, blank=True)
@@ -30,3 +34,8 @@ class Project(VersionedModel):
 
     def __str__(self) -> str:
         return self.name
+
+    @classmethod
+    def of(cls, user: AbstractBaseUser) -> models.QuerySet[Project]:
+        """The projects that somebody works in: their own, and those that are shared with them."""
+        return cls.objects.filter(Q(owner=user) | Q(members=user)).distinct()

@@ -20,6 +20,7 @@ from drafting.sheets.scale import LADDER, Scale
 from server.config.versioned import VersionedSerializer
 from server.jobs.api import JobSerializer
 from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
+from server.projects.models import Project
 from server.sheets import services
 from server.sheets.display_schema import DisplayListSerializer
 from server.sheets.models import Sheet, Viewport
@@ -85,13 +86,13 @@ class SheetSerializer(VersionedSerializer):
 @extend_schema_field(OpenApiTypes.UUID)
 class OwnSheetField(serializers.PrimaryKeyRelatedField):
     def get_queryset(self) -> QuerySet[Sheet]:
-        return Sheet.objects.filter(project__owner=self.context["request"].user)
+        return Sheet.objects.filter(project__in=Project.of(self.context["request"].user))
 
 
 @extend_schema_field(OpenApiTypes.UUID)
 class OwnViewField(serializers.PrimaryKeyRelatedField):
     def get_queryset(self) -> QuerySet[View]:
-        return View.objects.filter(project__owner=self.context["request"].user).select_related("linework")
+        return View.objects.filter(project__in=Project.of(self.context["request"].user)).select_related("linework")
 
 
 class ViewportSerializer(VersionedSerializer):

@@ -22,6 +22,7 @@ from server.config.kept_file import kept_file
 from server.config.versioned import VersionedSerializer
 from server.jobs.api import JobSerializer
 from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
+from server.projects.models import Project
 from server.sheets.models import Viewport
 from server.views import services
 from server.views.models import STATES, Linework, NamedTreatment, Subset, View
@@ -103,7 +104,7 @@ class OwnSubsetField(serializers.PrimaryKeyRelatedField):
     """A subset of one of one's own projects."""
 
     def get_queryset(self) -> QuerySet[Subset]:
-        return Subset.objects.filter(project__owner=self.context["request"].user)
+        return Subset.objects.filter(project__in=Project.of(self.context["request"].user))
 
 
 class SubsetSerializer(VersionedSerializer):
@@ -294,7 +295,7 @@ class LineworkView(APIView):
 
     @extend_schema(responses=OpenApiTypes.OBJECT)
     def get(self, request: Request, key: str) -> HttpResponseBase:
-        linework = Linework.objects.filter(pk=key, views__project__owner=request.user).first()
+        linework = Linework.objects.filter(pk=key, views__project__in=Project.of(request.user)).first()
         if linework is None:
             raise Http404
         return kept_file(request, key, linework.file, "application/json")

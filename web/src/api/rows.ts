@@ -23,8 +23,6 @@ export function rows<K extends Kind>(kind: K, project: string): Rows[K][] {
   return queryClient.getQueryData<Rows[K][]>([kind, project]) ?? [];
 }
 export function setRows<K extends Kind>(kind: K, project: string, change: (rows: Rows[K][]) => Rows[K][]) {
-  // An answer that is on its way knows nothing of this change yet.
-  void queryClient.cancelQueries({ queryKey: [kind, project] });
   queryClient.setQueryData<Rows[K][]>([kind, project], (old) => change(old ?? []));
 }
 export function put<K extends Kind>(kind: K, project: string, row: Rows[K]) {

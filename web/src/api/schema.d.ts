@@ -212,6 +212,40 @@ export interface paths {
         patch: operations["projects_partial_update"];
         trace?: never;
     };
+    "/api/projects/{id}/share/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Let somebody else work in this project. */
+        post: operations["projects_share_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/unshare/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description No longer let somebody work in this project. */
+        post: operations["projects_unshare_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/": {
         parameters: {
             query?: never;
@@ -677,6 +711,9 @@ export interface components {
          * @enum {string}
          */
         JobState: "waiting" | "running" | "done" | "failed" | "cancelled";
+        MemberRequest: {
+            username: string;
+        };
         ModelVersion: {
             readonly id: number;
             /** Format: uuid */
@@ -913,6 +950,9 @@ export interface components {
             practice?: string;
             readonly model_unit: string;
             archived?: boolean;
+            readonly members: string[];
+            /** @description Whether it is one's own, and not one that is shared with one. */
+            readonly own: boolean;
             /** Format: date-time */
             readonly created: string;
             /** @description The version that this change is made from. */
@@ -1751,6 +1791,62 @@ export interface operations {
                 "application/json": components["schemas"]["PatchedProjectRequest"];
                 "application/x-www-form-urlencoded": components["schemas"]["PatchedProjectRequest"];
                 "multipart/form-data": components["schemas"]["PatchedProjectRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+        };
+    };
+    projects_share_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this project. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MemberRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["MemberRequest"];
+                "multipart/form-data": components["schemas"]["MemberRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+        };
+    };
+    projects_unshare_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this project. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MemberRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["MemberRequest"];
+                "multipart/form-data": components["schemas"]["MemberRequest"];
             };
         };
         responses: {

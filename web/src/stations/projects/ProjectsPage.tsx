@@ -102,9 +102,53 @@ function ProjectDeeds({ project }: { project: Project }) {
     }
     await client.invalidateQueries({ queryKey: ["projects"] });
   };
+  const [sharing, setSharing] = useState<string | null>(null);
+  const share = async (way: "share" | "unshare", username: string) => {
+    try {
+      const at = { params: { path: { id: project.id } }, body: { username } };
+      await data(way === "share" ? api.POST("/api/projects/{id}/share/", at) : api.POST("/api/projects/{id}/unshare/", at));
+      setSharing("");
+    } catch (error) {
+      say(error instanceof Error ? error.message : String(error), true);
+    }
+    await client.invalidateQueries({ queryKey: ["projects"] });
+  };
   const small = { minHeight: 24, px: 0.75, minWidth: 0, fontSize: 12 };
   return (
     <Box sx={{ position: "absolute", right: 10, bottom: 14, display: "flex", zIndex: 1 }}>
+      {project.own && (
+        <Button aria-label={`Share ${project.name}`} onClick={() => setSharing("")} sx={small}>
+          {project.members.length ? `Shared with ${project.members.length}` : "Share"}
+        </Button>
+      )}
+      <Dialog open={sharing !== null} onClose={() => setSharing(null)} transitionDuration={0} maxWidth="xs" fullWidth>
+        <Box
+          component="form"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (sharing?.trim()) void share("share", sharing.trim());
+          }}
+          sx={{ p: 2.5, fontSize: 13.5 }}
+        >
+          <Box sx={{ mb: 1.5 }}>
+            {project.members.length ? "These work in it with you:" : "Who else is to work in it? They see each change as you make it, and you theirs."}
+          </Box>
+          {project.members.map((username) => (
+            <Box key={username} sx={{ display: "flex", alignItems: "center", justifyContent: "space-between" }}>
+              {username}
+              <Button aria-label={`No longer share with ${username}`} onClick={() => void share("unshare", username)} sx={small}>
+                Take out
+              </Button>
+            </Box>
+          ))}
+          <Box sx={{ display: "flex", gap: 1, mt: 1.5 }}>
+            <TextField label="Signs in as" autoFocus fullWidth value={sharing ?? ""} onChange={(event) => setSharing(event.target.value)} />
+            <Button type="submit" variant="contained" disabled={!sharing?.trim()}>
+              Share
+            </Button>
+          </Box>
+        </Box>
+      </Dialog>
       <Button aria-label={`Rename ${project.name}`} onClick={() => setName(project.name)} sx={small}>
         Rename
       </Button>
