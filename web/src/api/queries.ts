@@ -1,7 +1,7 @@
 /** What the server knows, cached here; the server owns it. */
 import { QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import { isWriting } from "./writing";
+import { isWriting, settled } from "./writing";
 import { ApiError, api, data, type Job } from "./client";
 
 export const queryClient = new QueryClient({
@@ -31,15 +31,15 @@ export const useModelVersions = (project: string) =>
     queryFn: () => data(api.GET("/api/model-versions/", ofProject(project))),
   });
 export const useViews = (project: string) =>
-  useQuery({ queryKey: ["views", project], queryFn: () => data(api.GET("/api/views/", ofProject(project))), refetchInterval: watched });
+  useQuery({ queryKey: ["views", project], queryFn: () => settled(() => data(api.GET("/api/views/", ofProject(project)))), refetchInterval: watched });
 export const useTreatments = (project: string) =>
   useQuery({ queryKey: ["treatments", project], queryFn: () => data(api.GET("/api/treatments/", ofProject(project))) });
 export const useSubsets = (project: string) =>
   useQuery({ queryKey: ["subsets", project], queryFn: () => data(api.GET("/api/subsets/", ofProject(project))) });
 export const useSheets = (project: string) =>
-  useQuery({ queryKey: ["sheets", project], queryFn: () => data(api.GET("/api/sheets/", ofProject(project))), refetchInterval: watched });
+  useQuery({ queryKey: ["sheets", project], queryFn: () => settled(() => data(api.GET("/api/sheets/", ofProject(project)))), refetchInterval: watched });
 export const useViewports = (project: string) =>
-  useQuery({ queryKey: ["viewports", project], queryFn: () => data(api.GET("/api/viewports/", ofProject(project))), refetchInterval: watched });
+  useQuery({ queryKey: ["viewports", project], queryFn: () => settled(() => data(api.GET("/api/viewports/", ofProject(project)))), refetchInterval: watched });
 export const useLadder = () =>
   useQuery({ queryKey: ["ladder"], queryFn: () => data(api.GET("/api/ladder/")), staleTime: Infinity });
 export const useDisplay = (sheet: string) =>
