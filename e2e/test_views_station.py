@@ -82,7 +82,9 @@ class ViewsStationTests(Office):
         ledge.get_by_role("button", name="Delete").click()
         expect(page.get_by_role("dialog")).to_contain_text("It stands on no sheet")
         page.get_by_role("button", name="Delete view").click()
+        expect(page.get_by_role("button", name="New view")).to_be_visible()
         expect(self.card("Section")).to_have_count(0)
+        page.wait_for_timeout(500)
         page.keyboard.press("Control+z")
         expect(self.card("Section")).to_be_visible()
 
