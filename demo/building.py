@@ -10,24 +10,29 @@ from __future__ import annotations
 
 import math
 import sys
-from collections.abc import Sequence
 from typing import Any
 
 import shapely
 
+from demo.furniture import furnish
 from demo.ground import dug_ground
 from demo.ifc_writer import IfcWriter, Point
-
-GROUND, UPPER, LOOKOUT = 0.0, 2900.0, 6000.0
-LENGTH, WIDTH = 12000.0, 7000.0  # the bunkhouse, outside
-WALL = 285.0
-EAVES = 4100.0
-SLOPE = math.tan(math.radians(40))
-RIDGE = EAVES + WIDTH / 2 * SLOPE
-TOWER = (-4200.0, 1400.0, 0.0, 5600.0)  # x0, y0, x1, y1
-TOWER_WALL = 350.0
-TOWER_EAVES = 8600.0
-STORE = (12000.0, 1500.0, 15000.0, 5500.0)
+from demo.measures import (
+    EAVES,
+    GROUND,
+    LENGTH,
+    LOOKOUT,
+    RIDGE,
+    SLOPE,
+    STORE,
+    TOWER,
+    TOWER_EAVES,
+    TOWER_WALL,
+    UPPER,
+    WALL,
+    WIDTH,
+)
+from demo.openings import along_wall, door, round_window, window
 
 #: What stands in the ground: plinths as x0, y0, x1, y1, and the middles of the deck's piers.
 PLINTHS = {
@@ -65,7 +70,7 @@ def write_observatory(path: str, *, revised: bool = False) -> None:
     _store(w, ground)
     _deck(w, ground)
     _stairs(w, ground, upper)
-    _furniture(w, ground, upper, lookout, revised)
+    furnish(w, ground, upper, lookout, revised)
     w.write(path)
 
 
@@ -122,98 +127,6 @@ def _plinth(w: IfcWriter, ground: Any) -> None:
         w.element("IfcFooting", "Deck pier", ground, [pier], "Structure", "Concrete", PredefinedType="PAD_FOOTING")
 
 
-# Windows and doors. `axis` is "x" where the wall runs along x; `at` is the wall's lower face across it.
-
-
-def _oriented(
-    w: IfcWriter, axis: str, a: tuple[float, float], d: tuple[float, float], z: tuple[float, float], style: str
-) -> Any:
-    """A box given along the wall (a), across it (d) and upward (z)."""
-    if axis == "x":
-        return w.box((a[0], d[0], z[0]), (a[1], d[1], z[1]), style)
-    return w.box((d[0], a[0], z[0]), (d[1], a[1], z[1]), style)
-
-
-def _window(
-    w: IfcWriter,
-    storey: Any,
-    host: Any,
-    name: str,
-    axis: str,
-    at: float,
-    thick: float,
-    start: float,
-    width: float,
-    sill: float,
-    height: float,
-    lights: int = 1,
-) -> None:
-    end, head, bar = start + width, sill + height, 60.0
-    front, back = at + thick * 0.35, at + thick * 0.35 + 80
-    pane = (front + 28, front + 52)
-    items = [
-        _oriented(w, axis, (start, end), (front, back), (sill, sill + bar), "Pine"),
-        _oriented(w, axis, (start, end), (front, back), (head - bar, head), "Pine"),
-    ]
-    step = (width - bar) / lights
-    for k in range(lights + 1):
-        x = start + k * step
-        items.append(_oriented(w, axis, (x, x + bar), (front, back), (sill + bar, head - bar), "Pine"))
-    for k in range(lights):
-        x = start + k * step + bar
-        items.append(_oriented(w, axis, (x, x + step - bar), pane, (sill + bar, head - bar), "Glass"))
-    window = w.element(
-        "IfcWindow", name, storey, items, "Windows and doors", OverallHeight=float(height), OverallWidth=float(width)
-    )
-    hole = _oriented(w, axis, (start, end), (at - 20, at + thick + 20), (sill, head), "")
-    w.opening(host, f"{name} opening", [hole], window)
-
-
-def _door(
-    w: IfcWriter,
-    storey: Any,
-    host: Any,
-    name: str,
-    axis: str,
-    at: float,
-    thick: float,
-    start: float,
-    width: float,
-    floor: float,
-    height: float = 2100.0,
-    glazed: bool = False,
-) -> None:
-    end, head, bar = start + width, floor + height, 50.0
-    deep = min(thick, 120.0)
-    front = at + (thick - deep) / 2
-    items = [
-        _oriented(w, axis, (start, start + bar), (front, front + deep), (floor, head), "Oak"),
-        _oriented(w, axis, (end - bar, end), (front, front + deep), (floor, head), "Oak"),
-        _oriented(w, axis, (start + bar, end - bar), (front, front + deep), (head - bar, head), "Oak"),
-    ]
-    leaf = (front + deep / 2 - 22, front + deep / 2 + 22)
-    inner = (start + bar, end - bar)
-    if glazed:
-        stile, pane = 110.0, (front + deep / 2 - 12, front + deep / 2 + 12)
-        rail, top = floor + 300.0, head - bar - stile
-        items += [
-            _oriented(w, axis, (inner[0], inner[0] + stile), leaf, (floor, head - bar), "Oak"),
-            _oriented(w, axis, (inner[1] - stile, inner[1]), leaf, (floor, head - bar), "Oak"),
-            _oriented(w, axis, (inner[0] + stile, inner[1] - stile), leaf, (floor, rail), "Oak"),
-            _oriented(w, axis, (inner[0] + stile, inner[1] - stile), leaf, (top, head - bar), "Oak"),
-            _oriented(w, axis, (inner[0] + stile, inner[1] - stile), pane, (rail, top), "Glass"),
-        ]
-    else:
-        items.append(_oriented(w, axis, inner, leaf, (floor, head - bar), "Oak"))
-    knob = (inner[1] - 130, inner[1] - 60)
-    items.append(_oriented(w, axis, knob, (leaf[0] - 40, leaf[0]), (floor + 1020, floor + 1045), "Steel"))
-    door = w.element(
-        "IfcDoor", name, storey, items, "Windows and doors", OverallHeight=float(height), OverallWidth=float(width)
-    )
-    hole = _oriented(w, axis, (start, end), (at - 20, at + thick + 20), (floor, head), "")
-    w.opening(host, f"{name} opening", [hole], door)
-
-
 def _wall(
     w: IfcWriter,
     storey: Any,
@@ -258,26 +171,26 @@ def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any, revised: bool) -> No
 
     wide = (5400, 2400, 4) if revised else (5400, 1800, 3)
     for k, (x, width, lights) in enumerate(((900, 1500, 2), wide, (9600, 1200, 2))):
-        _window(w, ground, south, f"W0{k + 1}", "x", 0, WALL, x, width, 900, 1250, lights)
-    _door(w, ground, south, "D01 deck", "x", 0, WALL, 3400, 1010, 0, 2150, glazed=True)
+        window(w, ground, south, f"W0{k + 1}", "x", 0, WALL, x, width, 900, 1250, lights)
+    door(w, ground, south, "D01 deck", "x", 0, WALL, 3400, 1010, 0, 2150, glazed=True)
     for k, x in enumerate((1200, 4200, 7200, 9900)):
-        _window(w, ground, north, f"W1{k + 1}", "x", inner_w, WALL, x, 900, 1200, 950)
-    _door(w, ground, east, "D02 store", "y", inner_l, WALL, 3000, 926, 0)
-    _door(w, ground, west, "D03 tower", "y", 0, WALL, 3050, 926, 0)
-    _door(w, upper, gables[0], "D11 tower", "y", 0, WALL, 3050, 926, UPPER)
-    _window(w, upper, gables[1], "W21", "y", inner_l, WALL, 2600, 1800, UPPER + 850, 1300, 2)
+        window(w, ground, north, f"W1{k + 1}", "x", inner_w, WALL, x, 900, 1200, 950)
+    door(w, ground, east, "D02 store", "y", inner_l, WALL, 3000, 926, 0)
+    door(w, ground, west, "D03 tower", "y", 0, WALL, 3050, 926, 0)
+    door(w, upper, gables[0], "D11 tower", "y", 0, WALL, 3050, 926, UPPER)
+    window(w, upper, gables[1], "W21", "y", inner_l, WALL, 2600, 1800, UPPER + 850, 1300, 2)
 
     for k, x in enumerate((3300.0 if revised else 3000.0, 8400.0)):
         wall = _wall(
             w, ground, f"Partition {k + 1}", (x, WALL, 0), (x + 120, inner_w, UPPER - 300), "Plaster", INNER_WALL,
             "west", "Inner walls",
         )  # fmt: skip
-        _door(w, ground, wall, f"D0{k + 4}", "y", x, 120, 3900, 926, 0)
+        door(w, ground, wall, f"D0{k + 4}", "y", x, 120, 3900, 926, 0)
     wash = _wall(
         w, ground, "Partition 3", (8520, 3600, 0), (inner_l, 3720, UPPER - 300), "Plaster", INNER_WALL, "south",
         "Inner walls",
     )  # fmt: skip
-    _door(w, ground, wash, "D06", "x", 3600, 120, 10400, 826, 0)
+    door(w, ground, wash, "D06", "x", 3600, 120, 10400, 826, 0)
     for k, x in enumerate((4300.0, 8200.0)):
         profile = [
             (WALL, UPPER), (inner_w, UPPER), (inner_w, EAVES + lift), (WIDTH / 2, RIDGE), (WALL, EAVES + lift)
@@ -286,7 +199,7 @@ def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any, revised: bool) -> No
             "IfcWall", f"Partition {k + 11}", upper, [w.along_x(profile, x, x + 120, "Plaster")], "Inner walls",
             INNER_WALL, ("x", x, 1),
         )  # fmt: skip
-        _door(w, upper, wall, f"D1{k + 2}", "y", x, 120, 3050, 926, UPPER)
+        door(w, upper, wall, f"D1{k + 2}", "y", x, 120, 3050, 926, UPPER)
 
 
 def _floors(w: IfcWriter, upper: Any, lookout: Any) -> None:
@@ -353,24 +266,24 @@ def _tower(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
         east = _wall(
             w, storey, f"Tower east, {name}", (x1 - t, y0 + t, z0), (x1, y1 - t, z1), "Stone", STONE_WALL, "east"
         )
-        _door(w, storey, east, f"D2{int(z0 > 0)}", "y", x1 - t, t, 3050, 926, z0)
+        door(w, storey, east, f"D2{int(z0 > 0)}", "y", x1 - t, t, 3050, 926, z0)
         if storey is ground:
-            _door(w, storey, west, "D20 tower", "y", x0, t, 3000, 1010, 0, 2150)
-            _window(w, storey, south, "W31", "x", y0, t, -2500, 800, 900, 1200)
+            door(w, storey, west, "D20 tower", "y", x0, t, 3000, 1010, 0, 2150)
+            window(w, storey, south, "W31", "x", y0, t, -2500, 800, 900, 1200)
         else:
-            _round_window(w, storey, south, "W41 round", (-2100, y0, z0 + 1600), 650, t)
-            _round_window(w, storey, north, "W42 round", (-2100, y1 - t, z0 + 1600), 450, t)
-            _window(w, storey, west, "W43", "y", x0, t, 3050, 800, z0 + 900, 1300)
+            round_window(w, storey, south, "W41 round", (-2100, y0, z0 + 1600), 650, t)
+            round_window(w, storey, north, "W42 round", (-2100, y1 - t, z0 + 1600), 450, t)
+            window(w, storey, west, "W43", "y", x0, t, 3050, 800, z0 + 900, 1300)
     b = 200.0
     sides = (
         ("south", "x", y0, x0, x1), ("north", "x", y1 - b, x0, x1),
         ("west", "y", x0, y0 + b, y1 - b), ("east", "y", x1 - b, y0 + b, y1 - b),
     )  # fmt: skip
     for name, axis, at, start, end in sides:
-        solid = _oriented(w, axis, (start, end), (at, at + b), (LOOKOUT, TOWER_EAVES), "Larch")
+        solid = along_wall(w, axis, (start, end), (at, at + b), (LOOKOUT, TOWER_EAVES), "Larch")
         wall = w.element("IfcWall", f"Lookout {name}", lookout, [solid], "Walls", "Larch")
         length = end - start
-        _window(w, lookout, wall, f"W5 {name}", axis, at, b, start + 500, length - 1000, LOOKOUT + 900, 1200, 4)
+        window(w, lookout, wall, f"W5 {name}", axis, at, b, start + 500, length - 1000, LOOKOUT + 900, 1200, 4)
     o, top = 550.0, TOWER_EAVES + 1700
     ring = [(x0 - o, y0 - o), (x1 + o, y0 - o), (x1 + o, y1 + o), (x0 - o, y1 + o)]
     points = [(*p, TOWER_EAVES) for p in ring] + [(*p, TOWER_EAVES + 160) for p in ring]
@@ -384,21 +297,6 @@ def _tower(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
     w.element("IfcBuildingElementProxy", "Weather mast", lookout, [mast], "Services", "Steel")
 
 
-def _round_window(
-    w: IfcWriter, storey: Any, host: Any, name: str, at: tuple[float, float, float], radius: float, thick: float
-) -> None:
-    x, y, z = at
-    front = y + thick * 0.35
-    items = [
-        w.disc_y((x, front, z), radius, 80, "Pine", hollow=70),
-        w.disc_y((x, front + 28, z), radius - 70, 24, "Glass"),
-    ]
-    window = w.element(
-        "IfcWindow", name, storey, items, "Windows and doors", OverallHeight=2 * radius, OverallWidth=2 * radius
-    )
-    w.opening(host, f"{name} opening", [w.disc_y((x, y - 20, z), radius, thick + 40, "")], window)
-
-
 def _store(w: IfcWriter, ground: Any) -> None:
     x0, y0, x1, y1 = STORE
     t, floor, high, low = 150.0, -150.0, 2750.0, 2150.0
@@ -409,7 +307,7 @@ def _store(w: IfcWriter, ground: Any) -> None:
     lowered = low + (high - low) * t / (x1 - x0)
     end = [(x1 - t, floor), (x1, floor), (x1, low), (x1 - t, lowered)]
     east = w.element("IfcWall", "Store east", ground, [w.along_y(end, y0 + t, y1 - t, "Larch")], "Walls", "Larch")
-    _door(w, ground, east, "D07 store", "y", x1 - t, t, 2700, 1226, floor, 2000)
+    door(w, ground, east, "D07 store", "y", x1 - t, t, 2700, 1226, floor, 2000)
     fall = (high - low) / (x1 - x0)
     over = x1 + 400
     roof = [(x0, high), (over, low - 400 * fall), (over, low - 400 * fall + 160), (x0, high + 160)]
@@ -459,10 +357,10 @@ def _straight_rail(
     items = []
     for k in range(n + 1):
         a = start + (end - start - 40) * k / n
-        items.append(_oriented(w, axis, (a, a + 40), (at, at + 40), (floor, floor + 960), "Steel"))
+        items.append(along_wall(w, axis, (a, a + 40), (at, at + 40), (floor, floor + 960), "Steel"))
     for z in (250.0, 450.0, 650.0):
-        items.append(_oriented(w, axis, (start, end), (at + 15, at + 25), (floor + z, floor + z + 10), "Steel"))
-    items.append(_oriented(w, axis, (start, end), (at - 10, at + 50), (floor + 960, floor + 1010), "Oak"))
+        items.append(along_wall(w, axis, (start, end), (at + 15, at + 25), (floor + z, floor + z + 10), "Steel"))
+    items.append(along_wall(w, axis, (start, end), (at - 10, at + 50), (floor + 960, floor + 1010), "Oak"))
     w.element("IfcRailing", name, storey, items, "Balustrades", PredefinedType="BALUSTRADE")
 
 
@@ -491,96 +389,6 @@ def _stairs(w: IfcWriter, ground: Any, upper: Any) -> None:
         side = _flight(steps, (top - floor) / steps, 205.0, x0 + 15 * 205.0, floor, -1)
         solid = w.along_y(side, y1 - 950, y1, "Oak")
         w.element("IfcStairFlight", "Tower stair", storey, [solid], "Stairs", "Oak", PredefinedType="STRAIGHT")
-
-
-def _furniture(w: IfcWriter, ground: Any, upper: Any, lookout: Any, revised: bool) -> None:
-    def piece(name: str, storey: Any, parts: Sequence[tuple[float, ...]], style: str = "Pine") -> None:
-        items = [w.box((p[0], p[1], p[2]), (p[3], p[4], p[5]), style) for p in parts]
-        w.element("IfcFurniture", name, storey, items, "Furniture", style)
-
-    def table(name: str, storey: Any, x: float, y: float, z: float, length: float, width: float) -> None:
-        legs = [(x + i * (length - 60), y + j * (width - 60)) for i in (0, 1) for j in (0, 1)]
-        top = (x - 40, y - 40, z + 710, x + length + 40, y + width + 40, z + 740)
-        piece(name, storey, [*((a, b, z, a + 60, b + 60, z + 710) for a, b in legs), top], "Oak")
-
-    def bench(name: str, storey: Any, x: float, y: float, z: float, length: float, wide: float) -> None:
-        seat = (x, y, z + 410, x + length, y + wide, z + 450)
-        across = wide > length
-        ends = (
-            [(x, y, z, x + length, y + 50, z + 410), (x, y + wide - 50, z, x + length, y + wide, z + 410)]
-            if across
-            else [(x, y, z, x + 50, y + wide, z + 410), (x + length - 50, y, z, x + length, y + wide, z + 410)]
-        )
-        piece(name, storey, [*ends, seat], "Oak")
-
-    def bunk(k: int, x: float, y: float, z: float, tiers: int) -> None:
-        posts = [(x + i * 1940, y + j * 840) for i in (0, 1) for j in (0, 1)]
-        high = 350.0 + (tiers - 1) * 1000 + 300
-        parts: list[tuple[float, ...]] = [(a, b, z, a + 60, b + 60, z + high) for a, b in posts]
-        for t in range(tiers):
-            parts.append((x + 60, y, z + 300 + t * 1000, x + 1940, y + 900, z + 360 + t * 1000))
-        piece(f"Bunk {k}", storey_of(z), parts)
-        for t in range(tiers):
-            level = z + 360 + t * 1000
-            piece(
-                f"Mattress {k}.{t + 1}",
-                storey_of(z),
-                [(x + 70, y + 60, level, x + 1930, y + 840, level + 120)],
-                "Linen",
-            )
-
-    def storey_of(z: float) -> Any:
-        return ground if z < UPPER else upper
-
-    table("Long table", ground, 5200, 2000, 0, 2200, 800)
-    bench("Bench 1", ground, 5200, 1450, 0, 2200, 350)
-    bench("Bench 2", ground, 5200, 3000, 0, 2200, 350)
-    table("Ringing table", ground, 900, 1000, 0, 1500, 700)
-    bench("Bench 3", ground, 1000, 1900, 0, 1300, 350)
-    piece("Kitchen counter", ground, [(3120, 6115, 0, 4250, 6715, 900)], "Oak")
-    piece("Shelves", ground, [(300, 6300, 0, 1900, 6700, 2000)], "Oak")
-    piece("Wood stove", ground, [(6950, 3900, 0, 7450, 4400, 800)], "Steel")
-    piece("Bookcase", ground, [(8050, 700, 0, 8390, 2300, 2100)], "Oak")
-    for k, y in enumerate((500.0, 2300.0)):
-        bunk(k + 1, 8900, y, 0, 2)
-    for k, (x, y) in enumerate(
-        ((500.0, 1400.0), (500.0, 4700.0), (2300.0, 1400.0), (9000.0, 1400.0), (9000.0, 4700.0))
-    ):
-        bunk(k + 3, x, y, UPPER, 1)
-    for k, x in enumerate((8700.0, 9400.0)):
-        basin = w.box((x, 6300, 780), (x + 500, WIDTH - WALL, 900), "Plaster")
-        w.element(
-            "IfcSanitaryTerminal",
-            f"Basin {k + 1}",
-            ground,
-            [basin],
-            "Sanitary",
-            "Plaster",
-            PredefinedType="WASHHANDBASIN",
-        )
-    seat = [
-        w.box((11000, 6000, 0), (11400, 6715, 420), "Plaster"),
-        w.box((11000, 6515, 420), (11400, 6715, 900), "Plaster"),
-    ]
-    w.element("IfcSanitaryTerminal", "Seat", ground, seat, "Sanitary", "Plaster", PredefinedType="TOILETPAN")
-    shower = w.box((8520, 3900, 0), (9420, 4800, 60), "Plaster")
-    w.element("IfcSanitaryTerminal", "Shower tray", ground, [shower], "Sanitary", "Plaster", PredefinedType="SHOWER")
-    for name, at in (("south", 1750.0), ("north", 4950.0)):
-        piece(f"Scope shelf {name}", lookout, [(-3500, at, LOOKOUT + 860, -700, at + 300, LOOKOUT + 890)], "Oak")
-    for k, x in enumerate((-3300.0, -2300.0, -1300.0)):
-        stool = w.post((x, 2300, LOOKOUT), 170, 620, "Oak")
-        w.element("IfcFurniture", f"Stool {k + 1}", lookout, [stool], "Furniture", "Oak")
-    for k, y in enumerate((1800.0, 2700.0, 3600.0, 4500.0)):
-        piece(f"Store rack {k + 1}", ground, [(12100, y, -150, 12600, y + 800, 1700)], "Pine")
-    if revised:
-        piece("Map chest", ground, [(320, 5200, 0, 1220, 6000, 900)], "Oak")
-        return
-    piece(
-        "Deck bench",
-        ground,
-        [(1500, -420, -20, 1600, -60, 400), (3000, -420, -20, 3100, -60, 400), (1400, -440, 400, 3200, -40, 450)],
-        "Larch",
-    )
 
 
 if __name__ == "__main__":

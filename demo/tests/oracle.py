@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from functools import cache
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -74,7 +74,7 @@ class Oracle:
     def _cut_at(self, places: np.ndarray, camera: Camera) -> np.ndarray:
         """Which places of the cutting plane lie inside a body: an odd number of its faces lies on one side of them."""
         inside = np.zeros(len(places), bool)
-        for mesh, rays in self._bodies():
+        for mesh, rays in self._bodies:
             low, high = mesh.bounds
             near = np.flatnonzero(((places > low) & (places < high)).all(axis=1))
             if len(near):
@@ -82,7 +82,7 @@ class Oracle:
                 inside[near[np.bincount(ray, minlength=len(near)) % 2 == 1]] = True
         return np.flatnonzero(inside)
 
-    @cache  # noqa: B019 (one oracle lives as long as its tests)
+    @cached_property
     def _bodies(self) -> list[tuple[trimesh.Trimesh, Any]]:
         """Each body of each element, alone."""
         bodies = []

@@ -10,7 +10,8 @@ import ifcopenshell.validate
 import numpy as np
 import shapely
 
-from demo.building import EAVES, LENGTH, WIDTH, write_observatory
+from demo.building import write_observatory
+from demo.measures import EAVES, LENGTH, WIDTH
 from drafting.building.comparing import changes_between
 from drafting.building.ifc import read_ifc
 from drafting.linework.engine import draw
