@@ -84,7 +84,7 @@ class ViewsStationTests(Office):
         page.get_by_role("button", name="Delete view").click()
         expect(page.get_by_role("button", name="New view")).to_be_visible()
         expect(self.card("Section")).to_have_count(0)
-        page.wait_for_timeout(500)
+        expect(page.get_by_title("Take back: delete Section")).to_be_attached()
         page.keyboard.press("Control+z")
         expect(self.card("Section")).to_be_visible()
 

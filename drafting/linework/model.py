@@ -61,7 +61,8 @@ class Linework:
         if not self.lines:
             return None
         points = np.concatenate([line.points[:, :2] for line in self.lines])
-        return (*(float(x) for x in points.min(axis=0)), *(float(x) for x in points.max(axis=0)))  # type: ignore[return-value]
+        low, high = points.min(axis=0), points.max(axis=0)
+        return float(low[0]), float(low[1]), float(high[0]), float(high[1])
 
     def as_dict(self) -> dict[str, Any]:
         """The documented JSON format, see docs/linework-format.md."""
