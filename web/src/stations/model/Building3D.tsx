@@ -52,7 +52,6 @@ export function Building3D({ version }: { version: ModelVersion }) {
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
   const [by, setBy] = useState<By>("storey");
   const [changed, setChanged] = useState(false);
-  const [, redraw] = useState(0);
   const navigate = useNavigate();
   const edits = useViewEdits(version.project);
 
@@ -65,7 +64,6 @@ export function Building3D({ version }: { version: ModelVersion }) {
       queueMicrotask(() => setUnable("This browser shows no 3D. Everything else works without it."));
       return;
     }
-    made.onChange = () => redraw((n) => n + 1);
     const box = canvas.current.parentElement;
     const fill = () => box && made.resize(box.clientWidth, box.clientHeight);
     fill();
@@ -92,8 +90,8 @@ export function Building3D({ version }: { version: ModelVersion }) {
   const press = (event: PointerEvent) => {
     const { clientX, clientY } = event;
     const box = event.currentTarget.getBoundingClientRect();
-    const let_go = (e: globalThis.PointerEvent) => {
-      window.removeEventListener("pointerup", let_go);
+    const letGo = (e: globalThis.PointerEvent) => {
+      window.removeEventListener("pointerup", letGo);
       if (!stage || Math.hypot(e.clientX - clientX, e.clientY - clientY) > 4) return;
       const [x, y] = [clientX - box.left, clientY - box.top];
       if (tool === "pick") {
@@ -109,7 +107,7 @@ export function Building3D({ version }: { version: ModelVersion }) {
         if (place) setEnds((old) => (old.length === 1 ? [...old, place] : [place]));
       }
     };
-    window.addEventListener("pointerup", let_go);
+    window.addEventListener("pointerup", letGo);
   };
 
   const keep = async (spec: Spec) => {
@@ -227,6 +225,8 @@ function Toggle({ on, name, tip, onToggle }: { on: boolean; name: string; tip: s
 
 /** The measure between two places, drawn over the building. */
 function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[] }) {
+  const [, follow] = useState(0);
+  useEffect(() => stage.watch(() => follow((frame) => frame + 1)), [stage]);
   const at = ends.map((place) => stage.onScreen(place));
   const [a, b] = ends;
   const [p, q] = at;

@@ -5,10 +5,11 @@ import OutlinedInput from "@mui/material/OutlinedInput";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data, type Subset } from "../../api/client";
-import { useSubsets } from "../../api/queries";
-import { newId } from "../../api/rows";
+import { useSubsets, useViews } from "../../api/queries";
+import { newId, rows } from "../../api/rows";
 import { useDesk } from "../../board/desk";
 import { colours } from "../../theme/theme";
+import { writeView } from "../views/edits";
 import type { SolidElement } from "./solid";
 
 interface Props {
@@ -22,6 +23,7 @@ interface Props {
 export function Subsets({ project, elements, chosen, onShow }: Props) {
   const client = useQueryClient();
   const { data: subsets = [] } = useSubsets(project);
+  useViews(project); // which of them are limited to a subset has to be known when it is deleted
   const [name, setName] = useState("");
   const { done, say } = useDesk.getState();
 
@@ -38,8 +40,14 @@ export function Subsets({ project, elements, chosen, onShow }: Props) {
     setName("");
     add(subset)().then(() => done({ what: `keep ${subset.name}`, undo: remove(subset.id), redo: add(subset) }), told);
   };
-  const drop = (subset: Subset) =>
-    remove(subset.id)().then(() => done({ what: `delete ${subset.name}`, undo: add(subset), redo: remove(subset.id) }), told);
+  const drop = (subset: Subset) => {
+    const limited = rows("views", project).filter((view) => view.subset === subset.id);
+    const restore = async () => {
+      await add(subset)();
+      for (const view of limited) await writeView(project, view.id, { subset: subset.id });
+    };
+    return remove(subset.id)().then(() => done({ what: `delete ${subset.name}`, undo: restore, redo: remove(subset.id) }), told);
+  };
   const there = new Set(elements.map((e) => e.id));
 
   return (

@@ -47,7 +47,7 @@ export class Stage {
   private readonly box = new Box3();
   private radius = 1;
   private wanted = 0;
-  onChange: () => void = () => undefined;
+  private readonly watchers = new Set<() => void>();
 
   constructor(
     private readonly canvas: HTMLCanvasElement,
@@ -95,12 +95,18 @@ export class Stage {
     this.renderer.dispose();
   }
 
+  /** Be told of every frame, until the answer is called: for what is laid over the building. */
+  watch(told: () => void): () => void {
+    this.watchers.add(told);
+    return () => void this.watchers.delete(told);
+  }
+
   /** Draw with the next frame, however often it is asked for. */
   draw() {
     cancelAnimationFrame(this.wanted);
     this.wanted = requestAnimationFrame(() => {
       this.renderer.render(this.scene, this.camera);
-      this.onChange();
+      for (const told of this.watchers) told();
     });
   }
 

@@ -23,14 +23,14 @@ interface Props {
   onDetail: () => void;
 }
 
-/** Figures that a kind of view has: key, label, unit, how many of the shown unit make one of the kept. */
-const FIGURES: Partial<Record<Spec["kind"], readonly (readonly [key: keyof Spec, label: string, unit: string, factor: number])[]>> = {
-  plan: [["cut", "Cut above floor", "mm", 1], ["depth", "Depth", "mm", 1]],
-  roof: [["depth", "Depth", "mm", 1]],
-  elevation: [["bearing", "Bearing", "°", 1], ["near", "Begins at", "mm", 1], ["depth", "Depth", "mm", 1]],
-  section: [["depth", "Depth", "mm", 1]],
-  axonometric: [["bearing", "Bearing", "°", 1], ["altitude", "Altitude", "°", 1]],
-  perspective: [["angle", "Field of view", "°", 1]],
+/** Figures that a kind of view has: key, label, unit. */
+const FIGURES: Partial<Record<Spec["kind"], readonly (readonly [key: keyof Spec, label: string, unit: string])[]>> = {
+  plan: [["cut", "Cut above floor", "mm"], ["depth", "Depth", "mm"]],
+  roof: [["depth", "Depth", "mm"]],
+  elevation: [["bearing", "Bearing", "°"], ["near", "Begins at", "mm"], ["depth", "Depth", "mm"]],
+  section: [["depth", "Depth", "mm"]],
+  axonometric: [["bearing", "Bearing", "°"], ["altitude", "Altitude", "°"]],
+  perspective: [["angle", "Field of view", "°"]],
 };
 const SIDES = [["north", "North"], ["east", "East"], ["south", "South"], ["west", "West"]] as const;
 const OFF_ON = [["off", "No"], ["on", "Yes"]] as const;
@@ -153,7 +153,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
         <Button
           variant="outlined"
           onClick={async () => {
-            const made = await edits.make(spec, `${view.name}, copy`);
+            const made = await edits.make(spec, `${view.name}, copy`, view.subset);
             if (made) onOpen(made);
           }}
         >

@@ -12,7 +12,7 @@ export type ViewChange = Partial<Pick<View, "name" | "spec" | "held" | "subset">
 /** A changed view is drawn anew in the background; look at once whether that is under way. */
 const jobsOf = (project: string) => void queryClient.invalidateQueries({ queryKey: ["jobs", project] });
 
-async function writeView(project: string, id: string, change: ViewChange) {
+export async function writeView(project: string, id: string, change: ViewChange) {
   setRows("views", project, (old) => old.map((v) => (v.id === id ? { ...v, ...change } : v)));
   try {
     const row = await inOrder(() => {
@@ -66,9 +66,9 @@ export function useViewEdits(project: string) {
       await writeView(project, id, to).catch(quietly);
     }
 
-    async function make(spec: Spec, name?: string): Promise<string | undefined> {
+    async function make(spec: Spec, name?: string, subset?: string | null): Promise<string | undefined> {
       const id = newId();
-      const row = await makeView(project, id, { spec, name }).catch(quietly);
+      const row = await makeView(project, id, { spec, name, subset }).catch(quietly);
       if (!row) return undefined;
       done({
         what: `make ${row.name}`,
