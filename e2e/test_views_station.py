@@ -171,7 +171,7 @@ class ViewsStationTests(Office):
         page.get_by_label("Signs in as").fill("odd")
         page.get_by_role("dialog").get_by_role("button", name="Share", exact=True).click()
         expect(page.get_by_role("button", name="No longer share with odd")).to_be_visible()
-        page.keyboard.press("Escape")
+        page.get_by_role("button", name="Done").click()
         page.get_by_role("link", name="Bird observatory").click()
         self.station("Views")
         expect(self.card("Roof plan")).to_contain_text("fresh", timeout=FIRST)

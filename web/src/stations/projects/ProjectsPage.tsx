@@ -146,6 +146,7 @@ function ProjectDeeds({ project }: { project: Project }) {
             <Button type="submit" variant="contained" disabled={!sharing?.trim()}>
               Share
             </Button>
+            <Button onClick={() => setSharing(null)}>Done</Button>
           </Box>
         </Box>
       </Dialog>
