@@ -62,6 +62,7 @@ function ProjectCard({ project }: { project: Project }) {
         sx={{
           display: "block",
           p: 2,
+          pb: 5,
           bgcolor: colours.sandPale,
           border: `1px solid ${colours.sandDeep}`,
           borderRadius: 1,
@@ -115,7 +116,7 @@ function ProjectDeeds({ project }: { project: Project }) {
   };
   const small = { minHeight: 24, px: 0.75, minWidth: 0, fontSize: 12 };
   return (
-    <Box sx={{ position: "absolute", right: 10, bottom: 14, display: "flex", zIndex: 1 }}>
+    <Box sx={{ position: "absolute", left: 10, bottom: 8, display: "flex", zIndex: 1 }}>
       {project.own && (
         <Button aria-label={`Share ${project.name}`} onClick={() => setSharing("")} sx={small}>
           {project.members.length ? `Shared with ${project.members.length}` : "Share"}

@@ -56,10 +56,11 @@ export function DrawOn({ wish, views, onCancel, onMake }: Props) {
   const spec = base ? specOf(kind, shape, points, base.spec, origin, figures) : null;
   const [title, how] = SAYS[kind];
 
-  const add = (at: Point, free: boolean) => {
-    const next = squared(kind, points, at, free);
-    setPoints(open ? [...points, next] : [next]);
-  };
+  const add = (at: Point, free: boolean) =>
+    setPoints((old) => {
+      const begun = old.length < most ? old : [];
+      return [...begun, squared(kind, begun, at, free)];
+    });
   const make = () => spec && void onMake(spec);
 
   useEffect(() => {

@@ -46,7 +46,7 @@ export function ShownMenu({ view, version, onChange }: { view: View; version: Mo
         transformOrigin={{ vertical: "bottom", horizontal: "center" }}
         slotProps={{ paper: { role: "dialog", "aria-label": "What is shown" } }}
       >
-        <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, auto)", gap: 3, p: 2, maxHeight: 420 }}>
+        <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, auto)", gap: 3, p: 2, maxHeight: 470 }}>
           {lists.map(([name, key, rows]) => (
             <Box key={key} role="group" aria-label={name}>
               <Box sx={{ fontSize: 12.5, fontWeight: 650, mb: 0.5 }}>{name}</Box>

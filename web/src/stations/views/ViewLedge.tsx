@@ -83,35 +83,37 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
         </Box>
       </Group>
       <Group name="Where it looks">
-        {spec.kind === "elevation" && (
-          <ChoiceField
-            label="Side"
-            width={84}
-            value={spec.side || "other"}
-            choices={spec.side ? SIDES : [...SIDES, ["other", "Bearing"]]}
-            onChoose={(side) => side !== "other" && set({ ...spec, side, bearing: null }, "side")}
-          />
-        )}
-        {spec.kind === "axonometric" && (
-          <ChoiceField
-            label="Corner"
-            width={104}
-            value={spec.corner || "other"}
-            choices={spec.corner ? (CORNER_CHOICES as [string, string][]) : [...(CORNER_CHOICES as [string, string][]), ["other", "Bearing"]]}
-            onChoose={(corner) => corner !== "other" && set({ ...spec, corner, bearing: null, altitude: null }, "corner")}
-          />
-        )}
-        {(FIGURES[spec.kind] ?? []).map(([key, label, unit]) => (
-          <FigureField key={key} label={label} unit={unit} width={key === "cut" ? 116 : 86} value={figure(key)} onCommit={(value) => commit(key, label, value)} />
-        ))}
-        {spec.kind === "section" && (
-          <Tooltip title="Look to the other side of the line">
-            <Button variant="outlined" onClick={() => set({ ...spec, line: turned(spec.line ?? []) }, "side")}>
-              Turn round
-            </Button>
-          </Tooltip>
-        )}
-        {spec.kind === "detail" && <Box sx={{ fontSize: 12.5, color: "text.secondary", lineHeight: "30px" }}>A part of another view</Box>}
+        <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.75, alignItems: "flex-end", maxWidth: 212 }}>
+          {spec.kind === "elevation" && (
+            <ChoiceField
+              label="Side"
+              width={84}
+              value={spec.side || "other"}
+              choices={spec.side ? SIDES : [...SIDES, ["other", "Bearing"]]}
+              onChoose={(side) => side !== "other" && set({ ...spec, side, bearing: null }, "side")}
+            />
+          )}
+          {spec.kind === "axonometric" && (
+            <ChoiceField
+              label="Corner"
+              width={104}
+              value={spec.corner || "other"}
+              choices={spec.corner ? (CORNER_CHOICES as [string, string][]) : [...(CORNER_CHOICES as [string, string][]), ["other", "Bearing"]]}
+              onChoose={(corner) => corner !== "other" && set({ ...spec, corner, bearing: null, altitude: null }, "corner")}
+            />
+          )}
+          {(FIGURES[spec.kind] ?? []).map(([key, label, unit]) => (
+            <FigureField key={key} label={label} unit={unit} width={key === "cut" ? 116 : 86} value={figure(key)} onCommit={(value) => commit(key, label, value)} />
+          ))}
+          {spec.kind === "section" && (
+            <Tooltip title="Look to the other side of the line">
+              <Button variant="outlined" onClick={() => set({ ...spec, line: turned(spec.line ?? []) }, "side")}>
+                Turn round
+              </Button>
+            </Tooltip>
+          )}
+          {spec.kind === "detail" && <Box sx={{ fontSize: 12.5, color: "text.secondary", lineHeight: "30px" }}>A part of another view</Box>}
+        </Box>
       </Group>
       <Group name="Lines">
         <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5 }}>
