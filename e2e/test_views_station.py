@@ -121,7 +121,7 @@ class ViewsStationTests(Office):
 
     def test_the_building_is_picked_measured_and_a_look_at_it_saved(self):
         page = self.page
-        canvas = page.get_by_role("img", name="The building.")
+        canvas = page.get_by_role("application", name="The building.")
         save = page.get_by_role("button", name="Save this look")
         expect(save).to_be_enabled()
         box = canvas.bounding_box()
@@ -162,6 +162,16 @@ class ViewsStationTests(Office):
         page.get_by_role("combobox", name="Subset").click()
         page.get_by_role("option", name="Without it").click()
         expect(page.get_by_role("combobox", name="Subset")).to_have_text("Without it")
+
+        # By keys: from the south-east a quarter of the way round to the north-east, and ten degrees higher.
+        self.station("Model")
+        expect(save).to_be_enabled()
+        for key, times in (("ArrowRight", 9), ("ArrowUp", 2)):
+            for _ in range(times):
+                canvas.press(key)
+        save.click()
+        self.assertAlmostEqual(self.figure("Bearing"), 90, delta=0.2)
+        self.assertAlmostEqual(self.figure("Altitude"), 39.5, delta=0.2)
 
     def test_two_people_in_one_project_see_each_others_changes(self):
         page = self.page

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.http import FileResponse
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import extend_schema
+from drf_spectacular.utils import extend_schema, extend_schema_field
 from rest_framework import serializers, viewsets
 from rest_framework.decorators import action
 from rest_framework.exceptions import NotFound
@@ -18,10 +18,17 @@ from server.projects.api import OfOwnProjects, listed_by_project
 
 
 class JobSerializer(serializers.ModelSerializer):
+    view = serializers.SerializerMethodField()
+
     class Meta:
         model = Job
-        fields = ["id", "project", "kind", "state", "about", "stage", "share", "message", "created", "finished"]
+        fields = ["id", "project", "kind", "state", "about", "view", "stage", "share", "message", "created", "finished"]
         read_only_fields = fields
+
+    @extend_schema_field(serializers.UUIDField(allow_null=True))
+    def get_view(self, job: Job) -> str | None:
+        """The view that is drawn, if the job draws one."""
+        return job.order.get("view")
 
 
 @listed_by_project

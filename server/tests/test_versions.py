@@ -51,6 +51,24 @@ class VersionTests(ApiCase):
         self.assertNotEqual(after["linework"], before["linework"])
         self.assertEqual((after["drawn_from"], after["extents"]), (1, before["extents"]))
 
+    def test_a_held_view_that_is_deleted_and_taken_back_is_held_at_its_version(self):
+        self.hold("South elevation")
+        before = self.view_named(self.project, "South elevation")
+        self.bring_in(self.project, self.ifc(length=7500.0))
+        self.call("delete", f"views/{before['id']}/", status=204)
+        row = {key: before[key] for key in ("id", "project", "name", "spec", "held", "drawn_from")}
+        self.call("post", "views/", row, 201)
+        after = self.view_named(self.project, "South elevation")
+        same = ("state", "drawn_from", "linework", "extents")
+        self.assertEqual([after[key] for key in same], [before[key] for key in same])
+
+    def test_views_that_are_named_by_themselves_have_each_a_name_and_jobs_of_their_own(self):
+        body = {"project": self.project, "spec": {"kind": "section", "line": [0, 1000, 5000, 1000]}}
+        made = [self.call("post", "views/", body, 201) for _ in range(3)]
+        self.assertEqual([v["name"] for v in made], ["Section", "Section 2", "Section 3"])
+        drawn = [job["view"] for job in self.call("get", f"jobs/?project={self.project}") if job["kind"] == "draw"]
+        self.assertEqual([str(v) for v in drawn[:3]], [v["id"] for v in reversed(made)])
+
     def test_a_view_that_is_let_go_follows_again(self):
         self.hold("South elevation")
         self.bring_in(self.project, self.ifc(length=7500.0))

@@ -17,7 +17,7 @@ from rest_framework.views import APIView
 
 from drafting.views.spec import KINDS, ViewSpec
 from drafting.views.treatment import Treatment
-from server.buildings.models import newest_version
+from server.buildings.models import ModelVersion, newest_version
 from server.config.kept_file import kept_file
 from server.config.versioned import VersionedSerializer
 from server.jobs.api import JobSerializer
@@ -139,7 +139,10 @@ class ViewSerializer(VersionedSerializer):
     state = serializers.SerializerMethodField()
     placed_on = serializers.SerializerMethodField()
     subset = OwnSubsetField(required=False, allow_null=True)
-    drawn_from = serializers.IntegerField(source="drawn_from.number", read_only=True, default=None, allow_null=True)
+    drawn_from = serializers.IntegerField(
+        source="drawn_from.number", required=False, default=None, allow_null=True,
+        help_text="Number of the model version. Of use when a held view is made; otherwise it follows the drawing.",
+    )  # fmt: skip
 
     class Meta:
         model = View
@@ -149,8 +152,12 @@ class ViewSerializer(VersionedSerializer):
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:
-        if self.instance is None and not given.get("name"):
-            given["name"] = ViewSpec.from_dict(given["spec"]).title
+        asked = given.pop("drawn_from", {}).get("number")
+        if self.instance is None:
+            if not given.get("name"):
+                given["name"] = services.free_name(given["project"], ViewSpec.from_dict(given["spec"]).title)
+            if given.get("held"):
+                given["drawn_from"] = ModelVersion.objects.filter(project=given["project"], number=asked).first()
         if self.instance is not None and given.get("project", self.instance.project) != self.instance.project:
             raise serializers.ValidationError({"project": "A view stays in its project."})
         return given

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import chain, count
 from typing import Any
 
 from django.db import transaction
@@ -40,12 +41,21 @@ def make_views(project: Project, specs: list[ViewSpec]) -> list[View]:
     with transaction.atomic():
         first = next_position(project)
         made = [
-            View.objects.create(project=project, name=spec.title, spec=spec.as_dict(), position=first + k)
+            View.objects.create(
+                project=project, name=free_name(project, spec.title), spec=spec.as_dict(), position=first + k
+            )
             for k, spec in enumerate(specs)
         ]
         for view in made:
             order_drawing(view)
     return made
+
+
+def free_name(project: Project, wanted: str) -> str:
+    """A name for a view that no other of its project has: as wanted, or counted on from it."""
+    taken = set(View.objects.filter(project=project, name__startswith=wanted).values_list("name", flat=True))
+    names = chain([wanted], (f"{wanted} {number}" for number in count(2)))
+    return next(name for name in names if name not in taken)
 
 
 def next_position(project: Project) -> int:

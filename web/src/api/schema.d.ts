@@ -682,6 +682,8 @@ export interface components {
             readonly state: components["schemas"]["JobState"];
             /** @description What the work is about, in words. */
             readonly about: string;
+            /** Format: uuid */
+            readonly view: string | null;
             readonly stage: string;
             /**
              * Format: double
@@ -852,6 +854,8 @@ export interface components {
             held?: boolean;
             /** Format: uuid */
             subset?: string | null;
+            /** @description Number of the model version. Of use when a held view is made; otherwise it follows the drawing. */
+            drawn_from?: number | null;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -1205,7 +1209,8 @@ export interface components {
             held?: boolean;
             /** Format: uuid */
             subset?: string | null;
-            readonly drawn_from: number | null;
+            /** @description Number of the model version. Of use when a held view is made; otherwise it follows the drawing. */
+            drawn_from?: number | null;
             readonly linework: string | null;
             readonly extents: number[] | null;
             readonly notes: string[];
@@ -1243,6 +1248,8 @@ export interface components {
             held?: boolean;
             /** Format: uuid */
             subset?: string | null;
+            /** @description Number of the model version. Of use when a held view is made; otherwise it follows the drawing. */
+            drawn_from?: number | null;
             /** @description The version that this change is made from. */
             version?: number;
         };

@@ -32,14 +32,16 @@ const DIRECTIONS: Record<string, readonly [string, Way]> = {
 type Place = readonly [number, number, number];
 type Tool = "pick" | "measure";
 
-export function Building3D({ version }: { version: ModelVersion }) {
-  const { data: solid, error, isPending } = useQuery({
-    queryKey: ["solid", version.id],
-    queryFn: () => fetchSolid(version.id),
-    staleTime: Infinity,
-    gcTime: 300_000,
-    structuralSharing: false,
-  });
+/** What the keys do: walk round and rise, in degrees; come nearer, by a factor. */
+const TURNS: Record<string, readonly [number, number]> = { ArrowLeft: [-5, 0], ArrowRight: [5, 0], ArrowUp: [0, 5], ArrowDown: [0, -5] };
+const NEARER: Record<string, number> = { "+": 1.15, "=": 1.15, "-": 1 / 1.15 };
+const NONE: ReadonlySet<string> = new Set();
+
+const solidOf = (version: number) =>
+  ({ queryKey: ["solid", version], queryFn: () => fetchSolid(version), staleTime: Infinity, gcTime: 300_000, structuralSharing: false }) as const;
+
+export function Building3D({ version, before }: { version: ModelVersion; before?: ModelVersion }) {
+  const { data: solid, error, isPending } = useQuery(solidOf(version.id));
   const canvas = useRef<HTMLCanvasElement>(null);
   const [stage, setStage] = useState<Stage | null>(null);
   const [unable, setUnable] = useState("");
@@ -77,6 +79,11 @@ export function Building3D({ version }: { version: ModelVersion }) {
       setStage(null);
     };
   }, [solid]);
+
+  const removed = useMemo(() => new Set(version.changes?.removed.map((e) => e.id)), [version]);
+  // What is no longer there can only be shown as it was.
+  const { data: earlier } = useQuery({ ...solidOf(before?.id ?? 0), enabled: changed && before !== undefined && removed.size > 0 });
+  useEffect(() => stage?.ghost(earlier, changed ? removed : NONE, CHANGE_COLOURS.removed), [stage, earlier, changed, removed]);
 
   const elements = useMemo(() => solid?.elements ?? [], [solid]);
   useEffect(() => stage?.show((k) => !off.has(keyOf(by, elements[k])) && !off.has(`id:${elements[k]?.id}`)), [stage, off, by, elements]);
@@ -123,7 +130,7 @@ export function Building3D({ version }: { version: ModelVersion }) {
     const sight = stage?.sight();
     if (sight) void keep("eye" in sight ? { kind: "perspective", ...sight } : { kind: "axonometric", ...sight });
   };
-  const anyChange = version.changes && (["added", "moved", "reshaped"] as const).some((kind) => version.changes?.[kind].length);
+  const anyChange = version.changes && (["added", "removed", "moved", "reshaped"] as const).some((kind) => version.changes?.[kind].length);
   return (
     <Box component="section" aria-label="The building in 3D" sx={{ flex: 1, minHeight: 0, display: "flex", border: `1px solid ${colours.sandDeep}`, borderRadius: 1, overflow: "hidden", bgcolor: colours.sandPale }}>
       <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
@@ -159,7 +166,7 @@ export function Building3D({ version }: { version: ModelVersion }) {
               setEnds([]);
             }}
           />
-          {anyChange && <Toggle on={changed} name="What changed" tip="Colour what was added, moved and reshaped" onToggle={() => setChanged(!changed)} />}
+          {anyChange && <Toggle on={changed} name="What changed" tip="Colour what was added, moved, reshaped, and what was removed" onToggle={() => setChanged(!changed)} />}
           <Box sx={{ ml: "auto" }}>
             <Tooltip title="Make a view that looks at the building as you do now">
               <Button variant="outlined" disabled={!stage} onClick={save}>
@@ -171,9 +178,19 @@ export function Building3D({ version }: { version: ModelVersion }) {
         <Box sx={{ position: "relative", flex: 1, minHeight: 0 }}>
           <canvas
             ref={canvas}
-            role="img"
-            aria-label="The building. Drag to turn it, drag with the right button to move it, turn the wheel to come nearer."
+            role="application"
+            tabIndex={0}
+            aria-label="The building. Drag or use the arrow keys to turn it, drag with the right button to move it, turn the wheel or press plus and minus to come nearer, press 0 to see all of it."
             onPointerDown={press}
+            onKeyDown={(event) => {
+              if (event.ctrlKey || event.metaKey || event.altKey) return;
+              const [turn, nearer] = [TURNS[event.key], NEARER[event.key]];
+              if (turn) stage?.turn(...turn);
+              else if (nearer) stage?.nearer(nearer);
+              else if (event.key === "0") stage?.fit();
+              else return;
+              event.preventDefault();
+            }}
             style={{ position: "absolute", inset: 0, width: "100%", height: "100%", display: "block", cursor: tool === "measure" ? "crosshair" : "grab", touchAction: "none" }}
           />
           {stage && ends.length > 0 && <Measured stage={stage} ends={ends} />}

@@ -45,7 +45,7 @@ export function ModelStation({ project }: { project: Project }) {
           <Box sx={{ display: "flex", flexDirection: "column", gap: 2.5, minWidth: 0 }}>
             <Box sx={{ height: "min(66vh, 640px)", display: "flex" }}>
               <Suspense>
-                <Building3D version={newest} />
+                <Building3D version={newest} before={versions[1]} />
               </Suspense>
             </Box>
             <Found version={newest} project={project} />

@@ -29,6 +29,8 @@ type Point3 = readonly [number, number, number];
 const ANGLE = 40;
 /** How near to a corner, in pixels, a click takes the corner. */
 const SNAP = 14;
+/** As far as one can rise above the building without tipping over; radians. */
+const STEEPEST = 1.55;
 
 export class Stage {
   private readonly renderer: WebGLRenderer;
@@ -43,6 +45,7 @@ export class Stage {
   /** Where each shown element's triangles begin among those drawn. */
   private shownFrom: number[] = [];
   private shownElements: number[] = [];
+  private ghosts: Mesh<BufferGeometry, MeshLambertMaterial> | null = null;
   private readonly middle = new Vector3();
   private readonly box = new Box3();
   private radius = 1;
@@ -92,6 +95,7 @@ export class Stage {
     this.controls.dispose();
     this.mesh.geometry.dispose();
     this.lines.geometry.dispose();
+    this.ghosts?.geometry.dispose();
     this.renderer.dispose();
   }
 
@@ -163,6 +167,49 @@ export class Stage {
   fit() {
     const way = this.camera.position.clone().sub(this.controls.target);
     this.look([way.x, way.y, way.z]);
+  }
+
+  /** Walk round the building, and rise above it; degrees. */
+  turn(across: number, up: number) {
+    const away = this.camera.position.clone().sub(this.controls.target);
+    const altitude = Math.atan2(away.z, Math.hypot(away.x, away.y));
+    const risen = Math.min(STEEPEST, Math.max(-STEEPEST, altitude + (up * Math.PI) / 180));
+    away.applyAxisAngle(new Vector3(away.y, -away.x, 0).normalize(), risen - altitude);
+    away.applyAxisAngle(new Vector3(0, 0, 1), (across * Math.PI) / 180);
+    this.camera.position.copy(this.controls.target).add(away);
+    this.controls.update();
+    this.draw();
+  }
+
+  /** Come nearer by a factor; below one, go further away. */
+  nearer(factor: number) {
+    if (this.camera === this.flat) {
+      this.flat.zoom *= factor;
+      this.flat.updateProjectionMatrix();
+    } else this.camera.position.sub(this.controls.target).divideScalar(factor).add(this.controls.target);
+    this.controls.update();
+    this.draw();
+  }
+
+  /** Lay some elements of another version over the building, as one can see through them; none takes them away. */
+  ghost(other: Solid | undefined, ids: ReadonlySet<string>, colour: string) {
+    if (this.ghosts) {
+      this.scene.remove(this.ghosts);
+      this.ghosts.geometry.dispose();
+      this.ghosts.material.dispose();
+      this.ghosts = null;
+    }
+    const gone = other?.elements.filter((e) => ids.has(e.id)) ?? [];
+    if (other && gone.length) {
+      const body = new BufferGeometry();
+      body.setAttribute("position", new BufferAttribute(other.places, 3));
+      body.setIndex(new BufferAttribute(joined(gone.map((e) => other.triangles.subarray(e.triangles[0] * 3, e.triangles[1] * 3))), 1));
+      this.ghosts = new Mesh(body, new MeshLambertMaterial({ color: colour, flatShading: true, transparent: true, opacity: 0.55, depthWrite: false }));
+      const [x, y, z] = other.origin.map((figure, k) => figure - (this.solid.origin[k] ?? 0));
+      this.ghosts.position.set(x ?? 0, y ?? 0, z ?? 0);
+      this.scene.add(this.ghosts);
+    }
+    this.draw();
   }
 
   setPerspective(on: boolean) {

@@ -161,7 +161,7 @@ export function SheetsStation({ project }: { project: Project }) {
                 viewport={viewport}
                 view={viewOf(viewport.view)}
                 ladder={ladder}
-                job={jobs.find((job) => job.kind === "draw" && job.about === viewOf(viewport.view)?.name)}
+                job={jobs.find((job) => job.kind === "draw" && job.view === viewport.view)}
                 edits={edits}
                 onBringUpToDate={() => void bringUpToDate(viewOf(viewport.view))}
               />

@@ -24,8 +24,8 @@ interface Props {
 }
 
 export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, onDetail }: Props) {
-  const job = jobs.find((j) => j.kind === "draw" && j.about === view.name && isUnderWay(j));
-  const failed = jobs.find((j) => j.kind === "draw" && j.about === view.name);
+  const job = jobs.find((j) => j.kind === "draw" && j.view === view.id && isUnderWay(j));
+  const failed = jobs.find((j) => j.kind === "draw" && j.view === view.id);
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
       <Box component="nav" aria-label="Views" sx={{ width: 204, flexShrink: 0, display: "flex", flexDirection: "column", bgcolor: colours.sandLight }}>

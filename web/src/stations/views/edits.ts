@@ -26,7 +26,7 @@ export async function writeView(project: string, id: string, change: ViewChange)
   }
 }
 
-async function makeView(project: string, id: string, view: { name?: string; spec: Spec; position?: number; subset?: string | null }) {
+async function makeView(project: string, id: string, view: Partial<Pick<View, "name" | "position" | "subset" | "held" | "drawn_from">> & { spec: Spec }) {
   try {
     const row = await inOrder(() => data(api.POST("/api/views/", { body: { id, project, ...view } })));
     put("views", project, row);
@@ -48,8 +48,8 @@ async function removeView(project: string, id: string) {
   }
 }
 
-async function restoreView(project: string, view: View, viewports: Viewport[]) {
-  await makeView(project, view.id, { name: view.name, spec: view.spec, position: view.position, subset: view.subset });
+async function restoreView(project: string, { id, name, spec, position, subset, held, drawn_from }: View, viewports: Viewport[]) {
+  await makeView(project, id, { name, spec, position, subset, held, drawn_from });
   for (const viewport of viewports) await restoreViewport(project, viewport);
 }
 
