@@ -10,7 +10,8 @@ import numpy as np
 from drafting.plot.display import Path, Text
 from drafting.plot.pens import CENTRING_PEN, FRAME_PEN, INK, ZONE_PEN, Pen
 from drafting.sheets.paper import Paper
-from drafting.sheets.sheet import Box, frame_of
+from drafting.sheets.sheet import frame_of
+from drafting.sheets.viewport import Box
 
 #: ISO 5457: zones are 50 mm long, counted from the centring marks, in a border 5 mm wide outside the frame.
 ZONE, BORDER = 50.0, 5.0

@@ -9,9 +9,10 @@ import numpy as np
 from drafting.plot.border import border_items
 from drafting.plot.display import DisplayList, Drawing, Path, Text
 from drafting.plot.lettering import text_width
-from drafting.plot.pens import CUT_FILL, INK, ROLE_PENS, TITLE_PEN
+from drafting.plot.pens import CUT_FILL, INK, OUTLINE_PEN, ROLE_PENS, TITLE_PEN
 from drafting.plot.title_block import title_block_items
-from drafting.sheets.sheet import Sheet, Viewport
+from drafting.sheets.sheet import Sheet
+from drafting.sheets.viewport import Viewport
 
 #: A drawing title hangs this far below its viewport; mm.
 TITLE_DROP = 4.0
@@ -36,11 +37,15 @@ def drawing_of(viewport: Viewport) -> Drawing:
     return Drawing(
         viewport=viewport.id,
         linework=viewport.linework,
-        clip=viewport.box.corners,
+        clip=viewport.outline,
         ratio=float(viewport.scale.ratio),
+        turn=viewport.turn,
         place=viewport.to_paper(0.0, 0.0),
-        pens=ROLE_PENS,
+        pens={role: pen.changed(viewport.pens.roles.get(role)) for role, pen in ROLE_PENS.items()},
+        layers=dict(viewport.pens.layers),
         fill=CUT_FILL,
+        outline=OUTLINE_PEN if viewport.framed else None,
+        opaque=viewport.opaque,
     )
 
 

@@ -8,16 +8,20 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import asdict, dataclass, field
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from drafting.linework.model import Linework
-from drafting.plot.pens import Pen
+from drafting.linework.model import ROLES, Linework
+from drafting.plot.pens import PAPER, Pen
+from drafting.sheets.viewport import PenChange
 
 Floats = NDArray[np.float64]
 Point = tuple[float, float]
+
+OUTLINES = "Viewport outlines"
 
 
 @dataclass(frozen=True, eq=False)
@@ -57,16 +61,20 @@ class Text:
 
 @dataclass(frozen=True)
 class Drawing:
-    """Linework seen through a viewport: paper = place + ratio * (u, v), clipped to `clip`.
+    """Linework seen through a viewport: paper = place + ratio * (u, v) turned, clipped to `clip`.
 
     Attributes:
         viewport: the id of its source.
         linework: the key of its geometry.
         clip: the corners of its window on paper, mm.
         ratio: paper mm for one real mm.
+        turn: degrees anticlockwise, about `place`.
         place: where u = v = 0 lies on paper, mm.
         pens: the pen of each line role; a role without one is not drawn.
+        layers: how the pens of some layers differ.
         fill: colour of what is cut.
+        outline: the pen that `clip` itself is drawn with; None where it is not plotted.
+        opaque: whether what lies below is hidden within `clip`.
     """
 
     viewport: str
@@ -76,6 +84,10 @@ class Drawing:
     place: Point
     pens: dict[str, Pen]
     fill: str
+    turn: float = 0.0
+    layers: dict[str, PenChange] = field(default_factory=dict)
+    outline: Pen | None = None
+    opaque: bool = False
 
 
 @dataclass(frozen=True, eq=False)
@@ -121,29 +133,43 @@ def expand(display: DisplayList, linework: Callable[[str], Linework]) -> Iterato
     Lines that lie wholly outside the clip are left out.
     """
     for item in display.items:
-        yield _drawn(item, linework(item.linework)) if isinstance(item, Drawing) else item
+        if not isinstance(item, Drawing):
+            yield item
+            continue
+        yield _drawn(item, linework(item.linework))
+        if item.outline:
+            yield Path(np.array(item.clip), item.outline, OUTLINES, (item.viewport, ""), closed=True)
 
 
 def _drawn(drawing: Drawing, linework: Linework) -> Clipped:
-    place = np.array(drawing.place)
+    place, turn = np.array(drawing.place), np.radians(drawing.turn)
+    cos, sin = np.cos(turn), np.sin(turn)
+    map_ = drawing.ratio * np.array([[cos, sin], [-sin, cos]])
     corners = np.array(drawing.clip)
-    widest = max((pen.width for pen in drawing.pens.values()), default=0.0)
+    widest = max((pen.width for pen in _every_pen(drawing)), default=0.0)
     low, high = corners.min(axis=0) - widest, corners.max(axis=0) + widest
 
     def meets(points: Floats) -> bool:
         return bool((points.max(axis=0) >= low).all() and (points.min(axis=0) <= high).all())
 
     items: list[Fill | Path] = []
+    if drawing.opaque:
+        items.append(Fill((corners,), PAPER, source=(drawing.viewport, "")))
     for region in linework.regions:
-        rings = tuple(place + drawing.ratio * ring for ring in region.rings)
+        rings = tuple(place + ring @ map_ for ring in region.rings)
         if meets(rings[0]):
             items.append(Fill(rings, drawing.fill, region.material, (drawing.viewport, region.element)))
     # The widest last, so that a narrow line never breaks a wide one.
-    order = sorted(drawing.pens, key=lambda role: drawing.pens[role].width)
-    for role in order:
-        for line in linework.lines:
-            if line.role == role:
-                points = place + drawing.ratio * line.points[:, :2]
-                if meets(points):
-                    items.append(Path(points, drawing.pens[role], line.layer, (drawing.viewport, line.element)))
+    pen_of = lru_cache(maxsize=None)(lambda role, layer: drawing.pens[role].changed(drawing.layers.get(layer)))
+    lines = [(pen_of(line.role, line.layer), line) for line in linework.lines if line.role in drawing.pens]
+    for pen, line in sorted(lines, key=lambda pair: (pair[0].width, -ROLES.index(pair[1].role))):
+        points = place + line.points[:, :2] @ map_
+        if meets(points):
+            items.append(Path(points, pen, line.layer, (drawing.viewport, line.element)))
     return Clipped(drawing.clip, tuple(items))
+
+
+def _every_pen(drawing: Drawing) -> Iterator[Pen]:
+    for pen in drawing.pens.values():
+        yield pen
+        yield from (pen.changed(change) for change in drawing.layers.values())

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+
+from drafting.sheets.viewport import PenChange
 
 INK = "#1b1f24"
+PAPER = "#ffffff"
 
 #: ISO 128-20: each width is the square root of two wider than the one before. mm.
 WIDTHS = (0.13, 0.18, 0.25, 0.35, 0.5, 0.7, 1.0, 1.4, 2.0)
@@ -22,6 +25,12 @@ class Pen:
     def dashes(self) -> tuple[float, ...]:
         """Dash and gap by turns in mm."""
         return tuple(length * self.width for length in self.pattern)
+
+    def changed(self, change: PenChange | None) -> Pen:
+        """The pen with another width or colour."""
+        if change is None:
+            return self
+        return replace(self, width=change.width or self.width, colour=change.colour or self.colour)
 
 
 #: ISO 128-20, dashed line: dashes of 12 widths, gaps of 3.
@@ -47,3 +56,5 @@ ZONE_PEN = Pen(0.35)
 BLOCK_PEN = Pen(0.5)
 RULE_PEN = Pen(0.18)
 TITLE_PEN = Pen(0.35)
+#: The outline of a viewport, where it is plotted.
+OUTLINE_PEN = Pen(0.25)

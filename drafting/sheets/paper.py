@@ -1,10 +1,16 @@
-"""Sheet sizes (ISO 216, ISO 5457), trimmed, in mm."""
+"""Sheet sizes, trimmed, in mm: ISO 216 and ISO 5457, ASME Y14.1, architectural, and any other."""
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 
 from drafting.errors import PaperError
+
+
+def _inches(width: float, height: float) -> tuple[float, float]:
+    return round(width * 25.4, 3), round(height * 25.4, 3)
+
 
 #: Landscape width and height.
 SIZES: dict[str, tuple[float, float]] = {
@@ -13,8 +19,21 @@ SIZES: dict[str, tuple[float, float]] = {
     "A2": (594, 420),
     "A3": (420, 297),
     "A4": (297, 210),
+    "ANSI A": _inches(11, 8.5),
+    "ANSI B": _inches(17, 11),
+    "ANSI C": _inches(22, 17),
+    "ANSI D": _inches(34, 22),
+    "ANSI E": _inches(44, 34),
+    "Arch A": _inches(12, 9),
+    "Arch B": _inches(18, 12),
+    "Arch C": _inches(24, 18),
+    "Arch D": _inches(36, 24),
+    "Arch E": _inches(48, 36),
 }
 ORIENTATIONS = ("landscape", "portrait")
+#: A sheet smaller than this has no room for a frame and a title block; one larger comes off no plotter. mm.
+SMALLEST_SIDE, LARGEST_SIDE = 140.0, 3000.0
+_OWN = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?:x|×|by)\s*(\d+(?:[.,]\d+)?)(?:\s*mm)?", re.IGNORECASE)
 
 
 @dataclass(frozen=True)
@@ -27,16 +46,28 @@ class Paper:
 
     @classmethod
     def of(cls, name: str, orientation: str = "landscape") -> Paper:
-        """The paper of a size, one way or the other.
+        """The paper of a size, one way or the other. A size of one's own is written in mm, such as 700 x 500.
 
         Raises:
-            PaperError: no such size or orientation.
+            PaperError: no such size or orientation, or no sheet can have it.
         """
-        wanted = name.strip().upper()
-        if wanted not in SIZES:
-            raise PaperError(f"“{name}” is no paper size. Sizes are {', '.join(SIZES)}.")
         if orientation not in ORIENTATIONS:
             raise PaperError(f"“{orientation}” is no way to lay a sheet. It is {' or '.join(ORIENTATIONS)}.")
-        long, short = SIZES[wanted]
+        known = {size.lower(): size for size in SIZES}.get(" ".join(name.lower().split()))
+        long, short = SIZES[known] if known else _own_size(name)
         width, height = (long, short) if orientation == "landscape" else (short, long)
-        return cls(wanted, width, height)
+        return cls(known or f"{long:g} x {short:g}", width, height)
+
+
+def _own_size(name: str) -> tuple[float, float]:
+    match = _OWN.fullmatch(name.strip())
+    if match is None:
+        raise PaperError(
+            f"“{name}” is no paper size. Sizes are {', '.join(SIZES)}, or one of your own in mm, such as 700 x 500."
+        )
+    short, long = sorted(float(side.replace(",", ".")) for side in match.groups())
+    if short < SMALLEST_SIDE or long > LARGEST_SIDE:
+        raise PaperError(
+            f"A sheet of {long:g} x {short:g} mm cannot be made: each side is {SMALLEST_SIDE:g} to {LARGEST_SIDE:g} mm."
+        )
+    return long, short

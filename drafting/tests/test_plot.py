@@ -9,14 +9,15 @@ import numpy as np
 import pikepdf
 
 from drafting.plot.compose import compose
-from drafting.plot.display import Clipped, Drawing, Path, Text, expand
+from drafting.plot.display import Clipped, Drawing, Fill, Path, Text, expand
 from drafting.plot.lettering import fit, text_width
 from drafting.plot.pdf import write_pdf
 from drafting.plot.pens import ROLE_PENS, WIDTHS
 from drafting.plot.svg import write_svg
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale
-from drafting.sheets.sheet import Box, Sheet, TitleFields, Viewport
+from drafting.sheets.sheet import Sheet, TitleFields
+from drafting.sheets.viewport import Box, PenChanges, Viewport
 from drafting.tests.pdf_reading import page_sizes, strokes, text
 from drafting.tests.scenes import box, drawn
 
@@ -94,6 +95,44 @@ class DisplayListTests(TestCase):
     def test_the_clip_is_the_frame(self):
         drawing = next(i for i in compose(SHEET).items if isinstance(i, Drawing))
         self.assertEqual(drawing.clip, ((40, 200), (200, 200), (200, 260), (40, 260)))
+
+    def test_a_turned_drawing_keeps_its_lengths_and_stands_on_end(self):
+        turned = replace(SHEET, viewports=(replace(SHEET.viewports[0], turn=90.0, box=Box(40, 100, 60, 160)),))
+        wall = next(
+            s for s in strokes(write_pdf([("1", compose(turned))], linework)) if len(s.points) == 5 and s.width < 0.36
+            and np.ptp(s.points, axis=0).max() > 100 and np.ptp(s.points, axis=0).max() < 150
+        )  # fmt: skip
+        np.testing.assert_allclose(np.ptp(wall.points, axis=0), [52, 145], atol=0.01)
+
+    def test_a_frame_is_on_paper_only_where_it_is_to_be_plotted(self):
+        def frames(viewport):
+            sheet = replace(SHEET, viewports=(viewport,))
+            return [s for s in strokes(write_pdf([("1", compose(sheet))], linework)) if abs(s.width - 0.25) < 1e-3]
+
+        one = SHEET.viewports[0]
+        self.assertEqual(frames(one), [])
+        (frame,) = frames(replace(one, framed=True))
+        np.testing.assert_allclose(np.ptp(frame.points, axis=0), [160, 60], atol=0.01)
+        (circle,) = frames(replace(one, framed=True, shape="circle", box=Box(40, 200, 60, 60)))
+        radii = np.linalg.norm(circle.points - [70, 230], axis=1)
+        np.testing.assert_allclose(radii, 30, atol=0.01)
+
+    def test_pens_changed_for_a_viewport_are_on_paper_in_it_alone(self):
+        one, two = SHEET.viewports
+        pens = PenChanges.from_dict({"roles": {"profile": {"width": 1.0, "colour": "#9c3f24"}}})
+        pdf = write_pdf([("1", compose(replace(SHEET, viewports=(replace(one, pens=pens), two))))], linework)
+        widths = {round(s.width, 3) for s in strokes(pdf) if len(s.points) == 5 and np.ptp(s.points, axis=0)[1] < 53}
+        self.assertTrue({1.0, 0.35} <= widths)
+        layer = PenChanges.from_dict({"layers": {WALL.lines[0].layer: {"width": 0.13}}})
+        drawn_ = list(expand(compose(replace(SHEET, viewports=(replace(one, pens=layer),))), linework))
+        self.assertEqual({p.pen.width for i in drawn_ if isinstance(i, Clipped) for p in i.items}, {0.13})
+
+    def test_an_opaque_viewport_hides_what_lies_under_it(self):
+        over = replace(SHEET.viewports[0], opaque=True)
+        items = [i for i in expand(compose(replace(SHEET, viewports=(over,))), linework) if isinstance(i, Clipped)]
+        ground = items[0].items[0]
+        self.assertIsInstance(ground, Fill)
+        self.assertEqual((ground.colour, ground.rings[0].tolist()), ("#ffffff", [list(p) for p in over.outline]))
 
     def test_a_scale_changes_no_pen(self):
         one, two = (i for i in compose(SHEET).items if isinstance(i, Drawing))
