@@ -68,7 +68,7 @@ def compare_models(before: Path, after: Path, progress: Progress = silent) -> di
 
 
 def draw_view(kept: Path, view: dict[str, Any], target: Path, progress: Progress = silent) -> dict[str, Any]:
-    """Draw a view of a kept building, write the linework to `target`, and return its extents and notes.
+    """Draw a view of a kept building, write the linework to `target`, and return its extents, axes and notes.
 
     Raises:
         ViewError: the building has not what the view asks for; nothing is written.
@@ -76,7 +76,8 @@ def draw_view(kept: Path, view: dict[str, Any], target: Path, progress: Progress
     progress("Opening the model", 0.0)
     linework = draw(_building(kept), ViewSpec.from_dict(view), progress)
     target.write_bytes(linework.to_gzip())
-    return {"extents": linework.extents, "notes": list(linework.notes), "lines": len(linework.lines)}
+    axes = {name: getattr(linework.camera, name).tolist() for name in ("right", "up", "origin")}
+    return {"extents": linework.extents, "axes": axes, "notes": list(linework.notes), "lines": len(linework.lines)}
 
 
 def plot_sheets(

@@ -18,8 +18,8 @@ class Conflict(APIException):
     status_code = status.HTTP_409_CONFLICT
     default_detail = "This was changed elsewhere in the meantime. Look at it as it is now, and make your change again."
 
-    def __init__(self, current: dict[str, Any]) -> None:
-        super().__init__()
+    def __init__(self, current: dict[str, Any], detail: str | None = None) -> None:
+        super().__init__(detail)
         self.current = current
 
 
@@ -44,7 +44,7 @@ def _sentence(detail: Any) -> str:
     if isinstance(detail, dict):
         name, inner = next(iter(detail.items()))
         text = _sentence(inner)
-        plain = name.replace("_", " ")
+        plain = str(name).replace("_", " ")
         return text if name == "non_field_errors" or plain in text.lower() else f"{plain.capitalize()}: {text}"
     if isinstance(detail, list):
         return _sentence(detail[0]) if detail else ""

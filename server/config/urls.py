@@ -8,6 +8,7 @@ from rest_framework.routers import DefaultRouter
 
 from server.accounts.api import SessionView
 from server.buildings.api import ModelVersionViewSet
+from server.changes.api import ChangesView
 from server.jobs.api import JobViewSet
 from server.projects.api import ProjectViewSet
 from server.sheets.api import LadderView, SheetViewSet, ViewportViewSet
@@ -29,6 +30,7 @@ urlpatterns = [
     path("api/schema/", SpectacularAPIView.as_view()),
     path("api/linework/<str:key>/", LineworkView.as_view(), name="linework"),
     path("api/ladder/", LadderView.as_view()),
+    path("api/changes/", ChangesView.as_view()),
     path("api/", include(router.urls)),
     re_path(r"^(?!api/|static/).*$", ensure_csrf_cookie(TemplateView.as_view(template_name="index.html"))),
 ]

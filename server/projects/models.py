@@ -26,6 +26,8 @@ class Project(VersionedModel):
     #: The unit that the figures of its building files are in, where they say it wrongly; blank for what they say.
     model_unit = models.CharField(max_length=2, blank=True)
     practice = models.CharField(max_length=200, blank=True)
+    #: Scales that were typed and stand on no ladder, kept to be chosen again.
+    own_scales = models.JSONField(default=list, editable=False)
     archived = models.BooleanField(default=False)
     created = models.DateTimeField(auto_now_add=True)
 

@@ -6,17 +6,23 @@ from typing import Any
 
 from django.db import transaction
 from django.db.models import QuerySet
+from django.http import Http404
+from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import extend_schema, extend_schema_field
+from drf_spectacular.utils import OpenApiParameter, extend_schema, extend_schema_field
 from rest_framework import serializers, status, viewsets
 from rest_framework.decorators import action
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from drafting.errors import SheetError
+from drafting.sheets.arranging import PROJECTIONS
 from drafting.sheets.paper import ORIENTATIONS, SIZES, Paper
-from drafting.sheets.placing import free_area
-from drafting.sheets.scale import LADDER, Scale
+from drafting.sheets.placing import free_area, free_spaces
+from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
+from drafting.sheets.viewport import SHAPES, PenChanges, check_on_paper, check_viewport
+from server.buildings.models import newest_version
 from server.config.versioned import VersionedSerializer
 from server.jobs.api import JobSerializer
 from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
@@ -24,7 +30,9 @@ from server.projects.models import Project
 from server.sheets import services
 from server.sheets.display_schema import DisplayListSerializer
 from server.sheets.models import Sheet, Viewport
-from server.views.models import View
+from server.views import services as view_services
+from server.views.api import ShownSerializer
+from server.views.models import STATES, View
 
 
 class ScaleField(serializers.CharField):
@@ -39,20 +47,30 @@ class ScaleField(serializers.CharField):
         return str(value)
 
 
+class GuidesSerializer(serializers.Serializer):
+    """Lines that viewports are aligned to, and that are never plotted; paper mm."""
+
+    x = serializers.ListField(child=serializers.FloatField(), max_length=100, required=False)
+    y = serializers.ListField(child=serializers.FloatField(), max_length=100, required=False)
+
+
 class SheetSerializer(VersionedSerializer):
     id = serializers.UUIDField(required=False)
     project = OwnProjectField()
     number = serializers.CharField(max_length=40, required=False)
-    paper = serializers.ChoiceField(choices=list(SIZES), required=False)
+    paper = serializers.CharField(
+        max_length=40, required=False, help_text=f"{', '.join(SIZES)}, or width x height in mm."
+    )
     orientation = serializers.ChoiceField(choices=ORIENTATIONS, required=False)
     position = serializers.IntegerField(min_value=0, required=False)
+    guides = GuidesSerializer(required=False)
     free_area = serializers.SerializerMethodField()
 
     class Meta:
         model = Sheet
         fields = [
             "id", "project", "position", "paper", "orientation", "number", "title", "supplementary_title", "revision",
-            "date", "creator", "approver", "document_type", "status", "free_area", "version",
+            "date", "creator", "approver", "document_type", "status", "guides", "free_area", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:
@@ -60,11 +78,6 @@ class SheetSerializer(VersionedSerializer):
             given.pop("id", None)
             if given.get("project", self.instance.project) != self.instance.project:
                 raise serializers.ValidationError({"project": "A sheet stays in its project."})
-            paper = Paper.of(
-                given.get("paper", self.instance.paper), given.get("orientation", self.instance.orientation)
-            )
-            for viewport in self.instance.viewports.all():
-                services.check_geometry(paper, {n: getattr(viewport, n) for n in services.GEOMETRY})
         elif "id" in given and Sheet.objects.filter(pk=given["id"]).exists():
             raise serializers.ValidationError({"id": "There is a sheet with this id already."})
         return given
@@ -74,6 +87,16 @@ class SheetSerializer(VersionedSerializer):
         """Left, bottom, width and height of the space that drawings have to themselves, paper mm."""
         free = free_area(sheet.as_paper)
         return [free.x, free.y, free.width, free.height]
+
+    def validate_paper(self, name: str) -> str:
+        return Paper.of(name).name
+
+    def update(self, sheet: Sheet, given: dict[str, Any]) -> Sheet:
+        before = sheet.as_paper
+        with transaction.atomic():
+            sheet = super().update(sheet, given)
+            services.move_with_title_block(sheet, before)
+        return sheet
 
     def create(self, given: dict[str, Any]) -> Sheet:
         with transaction.atomic():
@@ -95,6 +118,43 @@ class OwnViewField(serializers.PrimaryKeyRelatedField):
         return View.objects.filter(project__in=Project.of(self.context["request"].user)).select_related("linework")
 
 
+class PenChangeField(serializers.Serializer):
+    width = serializers.FloatField(required=False, allow_null=True, help_text="Paper mm.")
+    colour = serializers.CharField(required=False, allow_null=True, help_text="Such as #1b1f24.")
+
+
+class PensSerializer(serializers.Serializer):
+    """How the pens of a viewport differ, by line role and by layer."""
+
+    roles = serializers.DictField(child=PenChangeField(), required=False)
+    layers = serializers.DictField(child=PenChangeField(), required=False)
+
+    def to_internal_value(self, data: Any) -> dict[str, Any]:
+        given = super().to_internal_value(data)
+        PenChanges.from_dict(given)
+        return {kind: {name: dict(pen) for name, pen in pens.items()} for kind, pens in given.items() if pens}
+
+    def to_representation(self, kept: dict[str, Any]) -> dict[str, Any]:
+        return kept
+
+
+class AxesSerializer(serializers.Serializer):
+    """The axes that a drawing is measured along, in the model's; the origin in mm."""
+
+    right = serializers.ListField(child=serializers.FloatField())
+    up = serializers.ListField(child=serializers.FloatField())
+    origin = serializers.ListField(child=serializers.FloatField())
+
+
+#: What makes up the look of a viewport beside its geometry, and what of it a pin holds.
+SHAPING = ("shape", "corners", "turn", "pens")
+PINNED = (*services.GEOMETRY, "shape", "corners", "turn", "scale", "view")
+
+
+def _held_by_pin(viewport: Viewport) -> dict[str, Any]:
+    return {name: getattr(viewport, name) for name in PINNED}
+
+
 class ViewportSerializer(VersionedSerializer):
     """A viewport. A new one needs its sheet and view, and either all of its geometry or a point to be placed at."""
 
@@ -108,7 +168,21 @@ class ViewportSerializer(VersionedSerializer):
     height = serializers.FloatField(required=False, help_text="Paper mm.")
     centre_u = serializers.FloatField(required=False, help_text="What lies in the middle of the frame, real mm.")
     centre_v = serializers.FloatField(required=False, help_text="What lies in the middle of the frame, real mm.")
+    shape = serializers.ChoiceField(choices=SHAPES, required=False)
+    corners = serializers.ListField(
+        child=serializers.ListField(child=serializers.FloatField(), min_length=2, max_length=2), required=False,
+        help_text="Of a polygon: x and y of each corner, paper mm from the lower left of its box.",
+    )  # fmt: skip
+    turn = serializers.FloatField(required=False, help_text="Of its contents, degrees anticlockwise.")
+    shown = ShownSerializer(required=False, help_text="What it shows otherwise than its view does.")
+    pens = PensSerializer(required=False)
     scale = ScaleField(required=False)
+    linework = serializers.CharField(source="linework.key", read_only=True, default=None, allow_null=True)
+    extents = serializers.ListField(
+        source="linework.extents", child=serializers.FloatField(), read_only=True, default=None, allow_null=True
+    )
+    axes = AxesSerializer(source="linework.axes", read_only=True, default=None, allow_null=True)
+    state = serializers.SerializerMethodField()
     ratio = serializers.SerializerMethodField()
     at = serializers.ListField(
         child=serializers.FloatField(), min_length=2, max_length=2, write_only=True, required=False,
@@ -118,8 +192,9 @@ class ViewportSerializer(VersionedSerializer):
     class Meta:
         model = Viewport
         fields = [
-            "id", "sheet", "view", "position", "x", "y", "width", "height", "centre_u", "centre_v", "scale", "ratio",
-            "at", "version",
+            "id", "sheet", "view", "position", "x", "y", "width", "height", "shape", "corners", "centre_u", "centre_v",
+            "turn", "scale", "ratio", "pinned", "framed", "opaque", "pens", "shown", "linework", "extents", "axes",
+            "state", "at", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:
@@ -131,12 +206,29 @@ class ViewportSerializer(VersionedSerializer):
             if "id" in given and Viewport.objects.filter(pk=given["id"]).exists():
                 raise serializers.ValidationError({"id": "There is a viewport with this id already."})
             given.update(services.geometry_for(view, sheet, given))
-        else:
-            given.pop("id", None)
-            given.pop("at", None)
-        geometry = {n: given[n] if n in given else getattr(old, n) for n in services.GEOMETRY}
-        services.check_geometry(sheet.as_paper, geometry)
+        elif (
+            old.pinned and given.get("pinned", True) and any(given.get(n, v) != v for n, v in _held_by_pin(old).items())
+        ):
+            raise SheetError("This viewport is pinned. Unpin it to change what it frames.")
+        row = old or Viewport(view=view)
+        wanted = Viewport(**{n: given.get(n, getattr(row, n)) for n in (*services.GEOMETRY, *SHAPING)})
+        wanted.view, wanted.scale = view, given.get("scale") or row.scale
+        viewport = services.as_core(wanted, 1)
+        check_viewport(viewport)
+        if old is None or any(name in given for name in services.GEOMETRY):
+            check_on_paper(viewport.box, sheet.as_paper)
+        if given.get("shown"):
+            view_services.spec_through(view, given["shown"])
         return given
+
+    @extend_schema_field(serializers.ChoiceField(choices=STATES))
+    def get_state(self, viewport: Viewport) -> str:
+        """How the drawing that is seen stands to the model's newest version."""
+        newest = self.context.setdefault("newest", {})
+        project = viewport.view.project
+        if project.pk not in newest:
+            newest[project.pk] = newest_version(project)
+        return view_services.state_through(viewport, newest[project.pk])
 
     def get_ratio(self, viewport: Viewport) -> float:
         """Paper mm for one real mm."""
@@ -144,7 +236,36 @@ class ViewportSerializer(VersionedSerializer):
 
     def create(self, given: dict[str, Any]) -> Viewport:
         given.setdefault("position", services.next_position(Viewport.objects.filter(sheet=given["sheet"])))
-        return super().create(given)
+        return self._kept(super().create(given))
+
+    def update(self, viewport: Viewport, given: dict[str, Any]) -> Viewport:
+        for name in ("id", "at"):
+            given.pop(name, None)
+        before = viewport.shown, viewport.view_id
+        return self._kept(super().update(viewport, given), before)
+
+    def _kept(self, viewport: Viewport, before: tuple[dict[str, Any], Any] = ({}, None)) -> Viewport:
+        """What follows from a viewport's having been written: its scale is kept, and its own drawing ordered."""
+        services.keep_scale(viewport)
+        if not viewport.shown:
+            Viewport.objects.filter(pk=viewport.pk).update(own_linework=None, own_drawn_from=None)
+        elif (viewport.shown, viewport.view_id) != before and newest_version(viewport.view.project):
+            view_services.order_own_drawing(viewport)
+        return Viewport.objects.select_related("sheet", "view__linework", "own_linework").get(pk=viewport.pk)
+
+
+class SpaceSerializer(serializers.Serializer):
+    """An empty rectangle of a sheet, paper mm."""
+
+    x = serializers.FloatField()
+    y = serializers.FloatField()
+    width = serializers.FloatField()
+    height = serializers.FloatField()
+
+
+class ArrangeSerializer(serializers.Serializer):
+    views = serializers.ListField(child=serializers.UUIDField(), min_length=1, max_length=100)
+    projection = serializers.ChoiceField(choices=PROJECTIONS, default=PROJECTIONS[0])
 
 
 class PlotSerializer(serializers.Serializer):
@@ -169,6 +290,29 @@ class SheetViewSet(OfOwnProjects, viewsets.ModelViewSet):
         """The display list of a sheet: what the board and every output draw from."""
         return Response(services.display_of(self.get_object()).as_dict())
 
+    @extend_schema(responses=SpaceSerializer(many=True))
+    @action(detail=True, methods=["get"])
+    def spaces(self, request: Request, pk: str) -> Response:
+        """The empty rectangles of a sheet, the largest first."""
+        sheet = self.get_object()
+        spaces = free_spaces(sheet.as_paper, services.taken_on(sheet))
+        return Response(SpaceSerializer(spaces, many=True).data)
+
+    @extend_schema(request=ArrangeSerializer, responses={201: ViewportSerializer(many=True)})
+    @action(detail=True, methods=["post"])
+    def arrange(self, request: Request, pk: str) -> Response:
+        """Lay views out on a sheet as a projected set, aligned, at the largest common scale that fits."""
+        sheet = self.get_object()
+        context = self.get_serializer_context()
+        given = ArrangeSerializer(data=request.data, context=context)
+        given.is_valid(raise_exception=True)
+        wanted = given.validated_data["views"]
+        views = {v.pk: v for v in View.objects.filter(pk__in=wanted, project=sheet.project).select_related("linework")}
+        if len(views) != len(set(wanted)):
+            raise Http404
+        made = services.arrange_views(sheet, [views[pk] for pk in wanted], given.validated_data["projection"])
+        return Response(ViewportSerializer(made, many=True, context=context).data, status=status.HTTP_201_CREATED)
+
     @extend_schema(request=PlotSerializer, responses={202: JobSerializer})
     @action(detail=False, methods=["post"])
     def plot(self, request: Request) -> Response:
@@ -190,17 +334,30 @@ class ViewportViewSet(OfOwnProjects, viewsets.ModelViewSet):
     queryset = Viewport.objects.none()
     http_method_names = ["get", "post", "patch", "delete", "head", "options"]
     to_project = "sheet__project"
-    rows = Viewport.objects.select_related("sheet", "view")
+    rows = Viewport.objects.select_related("sheet__project", "view__linework", "view__project", "own_linework")
+
+
+LADDERS = ("own", "metric", "feet")
 
 
 class RungSerializer(serializers.Serializer):
     scale = serializers.CharField()
     ratio = serializers.FloatField(help_text="Paper mm for one real mm.")
+    ladder = serializers.ChoiceField(choices=LADDERS)
 
 
 class LadderView(APIView):
-    """The standard scales, the largest first."""
+    """The standard scales, the largest first; before them those that a project has of its own."""
 
-    @extend_schema(responses=RungSerializer(many=True))
+    @extend_schema(
+        parameters=[OpenApiParameter("project", OpenApiTypes.UUID, required=False)],
+        responses=RungSerializer(many=True),
+    )
     def get(self, request: Request) -> Response:
-        return Response([{"scale": str(s), "ratio": float(s.ratio)} for s in LADDER])
+        asked = request.query_params.get("project")
+        project = get_object_or_404(Project.of(request.user), pk=asked) if asked else None
+        own = sorted(map(Scale.parse, project.own_scales), reverse=True) if project else []
+        ladders = zip(LADDERS, (own, LADDER, FEET_LADDER), strict=True)
+        return Response(
+            [{"scale": str(s), "ratio": float(s.ratio), "ladder": name} for name, scales in ladders for s in scales]
+        )

@@ -18,6 +18,11 @@ class PenSerializer(serializers.Serializer):
     pattern = serializers.ListField(child=serializers.FloatField(), help_text="Dash and gap by turns, in widths.")
 
 
+class PenChangeSerializer(serializers.Serializer):
+    width = serializers.FloatField(allow_null=True, help_text="Paper mm.")
+    colour = serializers.CharField(allow_null=True)
+
+
 class PathItemSerializer(serializers.Serializer):
     type = serializers.ChoiceField(choices=["path"])
     points = _points()
@@ -44,7 +49,7 @@ class TextItemSerializer(serializers.Serializer):
 
 
 class DrawingItemSerializer(serializers.Serializer):
-    """Linework at paper = place + ratio * (u, v), clipped."""
+    """Linework at paper = place + ratio * (u, v) turned, clipped."""
 
     type = serializers.ChoiceField(choices=["drawing"])
     viewport = serializers.CharField()
@@ -53,7 +58,11 @@ class DrawingItemSerializer(serializers.Serializer):
     ratio = serializers.FloatField(help_text="Paper mm for one real mm.")
     place = serializers.ListField(child=serializers.FloatField())
     pens = serializers.DictField(child=PenSerializer(), help_text="By line role.")
+    layers = serializers.DictField(child=PenChangeSerializer(), help_text="How the pens of some layers differ.")
     fill = serializers.CharField(help_text="Colour of what is cut.")
+    turn = serializers.FloatField(help_text="Degrees anticlockwise, about `place`.")
+    outline = PenSerializer(allow_null=True, help_text="The pen that the clip is drawn with, if it is.")
+    opaque = serializers.BooleanField(help_text="Whether what lies below is hidden.")
 
 
 _DisplayItem = PolymorphicProxySerializer(

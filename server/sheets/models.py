@@ -9,9 +9,10 @@ from django.db import models
 
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale
+from server.buildings.models import ModelVersion
 from server.config.versioned import VersionedModel
 from server.projects.models import Project
-from server.views.models import View
+from server.views.models import Linework, View
 
 
 class Sheet(VersionedModel):
@@ -20,7 +21,7 @@ class Sheet(VersionedModel):
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     project = models.ForeignKey(Project, models.CASCADE, related_name="sheets")
     position = models.PositiveIntegerField(default=0)
-    paper = models.CharField(max_length=10, default="A3")
+    paper = models.CharField(max_length=40, default="A3")
     orientation = models.CharField(max_length=10, default="landscape")
     number = models.CharField(max_length=40)
     title = models.CharField(max_length=200, blank=True)
@@ -31,6 +32,8 @@ class Sheet(VersionedModel):
     approver = models.CharField(max_length=60, blank=True)
     document_type = models.CharField(max_length=60, blank=True)
     status = models.CharField(max_length=60, blank=True)
+    #: Lines that viewports are aligned to and that are never plotted: `x` and `y`, lists of paper mm.
+    guides = models.JSONField(default=dict)
 
     class Meta:
         ordering = ["position", "number"]
@@ -44,28 +47,49 @@ class Sheet(VersionedModel):
 
 
 class Viewport(VersionedModel):
-    """A window on a view. Its frame in paper mm; its centre in the view's u and v, real mm; its scale exact."""
+    """A window on a view. Its box in paper mm; its centre in the view's u and v, real mm; its scale exact."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     sheet = models.ForeignKey(Sheet, models.CASCADE, related_name="viewports")
     view = models.ForeignKey(View, models.CASCADE, related_name="viewports")
+    #: Where it stands among the others: what comes later lies above.
     position = models.PositiveIntegerField(default=0)
     x = models.FloatField()
     y = models.FloatField()
     width = models.FloatField()
     height = models.FloatField()
+    shape = models.CharField(max_length=10, default="rectangle")
+    #: Of a polygon: x and y of each corner, paper mm from the lower left of its box.
+    corners = models.JSONField(default=list)
     centre_u = models.FloatField()
     centre_v = models.FloatField()
+    turn = models.FloatField(default=0.0)
     scale_paper = models.PositiveBigIntegerField()
     scale_real = models.PositiveBigIntegerField()
+    scale_in_feet = models.BooleanField(default=False)
+    pinned = models.BooleanField(default=False)
+    framed = models.BooleanField(default=False)
+    opaque = models.BooleanField(default=False)
+    #: The core's PenChanges: how its pens differ.
+    pens = models.JSONField(default=dict)
+    #: What it shows otherwise than its view does, in the core's Shown; it then has a drawing of its own.
+    shown = models.JSONField(default=dict)
+    own_linework = models.ForeignKey(Linework, models.PROTECT, null=True, related_name="viewports", editable=False)
+    own_drawn_from = models.ForeignKey(ModelVersion, models.SET_NULL, null=True, editable=False)
 
     class Meta:
         ordering = ["position", "id"]
 
     @property
     def scale(self) -> Scale:
-        return Scale(Fraction(self.scale_paper, self.scale_real))
+        return Scale(Fraction(self.scale_paper, self.scale_real), self.scale_in_feet)
 
     @scale.setter
     def scale(self, scale: Scale) -> None:
         self.scale_paper, self.scale_real = scale.ratio.numerator, scale.ratio.denominator
+        self.scale_in_feet = scale.feet
+
+    @property
+    def linework(self) -> Linework | None:
+        """The drawing that is seen through it: its own, or its view's."""
+        return self.own_linework or self.view.linework

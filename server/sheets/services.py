@@ -5,14 +5,19 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from django.db.models import Max
+from django.db import transaction
+from django.db.models import F, Max
 
 from drafting.errors import SheetError
 from drafting.plot.compose import compose
-from drafting.plot.display import DisplayList
+from drafting.plot.display import DisplayList, Drawing
 from drafting.sheets import sheet as core
+from drafting.sheets.arranging import Seen, arrange
 from drafting.sheets.paper import Paper
 from drafting.sheets.placing import place_view
+from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
+from drafting.sheets.viewport import Box, PenChanges
+from drafting.sheets.viewport import Viewport as CoreViewport
 from drafting.views.spec import ViewSpec
 from server.config import storage
 from server.jobs import services as jobs
@@ -48,20 +53,33 @@ def display_of(sheet: Sheet, place_in_set: tuple[int, int] | None = None) -> Dis
         status=sheet.status,
         sheet_of=place_in_set,
     )
-    viewports = tuple(
-        core.Viewport(
-            id=str(v.pk),
-            linework=v.view.linework_id or "",
-            box=core.Box(v.x, v.y, v.width, v.height),
-            scale=v.scale,
-            centre=(v.centre_u, v.centre_v),
-            number=str(number),
-            name=v.view.name,
-            to_scale=ViewSpec.from_dict(v.view.spec).to_scale,
-        )
-        for number, v in enumerate(sheet.viewports.select_related("view"), 1)
-    )
+    rows = sheet.viewports.select_related("view__linework", "own_linework")
+    viewports = tuple(as_core(row, number) for number, row in enumerate(rows, 1))
     return compose(core.Sheet(sheet.as_paper, fields, viewports))
+
+
+def as_core(row: Viewport, number: int) -> CoreViewport:
+    """The core's viewport of a row, the so-manieth of its sheet."""
+    return CoreViewport(
+        id=str(row.pk),
+        linework=row.linework.key if row.linework else "",
+        box=box_of(row),
+        scale=row.scale,
+        centre=(row.centre_u, row.centre_v),
+        number=str(number),
+        name=row.view.name,
+        to_scale=ViewSpec.from_dict(row.view.spec).to_scale,
+        shape=row.shape,
+        corners=tuple((x, y) for x, y in row.corners),
+        turn=row.turn,
+        framed=row.framed,
+        opaque=row.opaque,
+        pens=PenChanges.from_dict(row.pens),
+    )
+
+
+def box_of(row: Viewport) -> Box:
+    return Box(row.x, row.y, row.width, row.height)
 
 
 def next_number(project: Project) -> str:
@@ -79,8 +97,19 @@ def next_position(rows: Any) -> int:
     return 0 if last is None else last + 1
 
 
+def taken_on(sheet: Sheet) -> list[Box]:
+    """What is taken of a sheet by the viewports on it."""
+    return [box_of(row) for row in sheet.viewports.all()]
+
+
+def ladder_of(project: Project) -> tuple[Scale, ...]:
+    """The ladder that scales are chosen from by themselves: in feet and inches where the last viewport is."""
+    last = Viewport.objects.filter(sheet__project=project).order_by("sheet__position", "position").last()
+    return FEET_LADDER if last and last.scale_in_feet else LADDER
+
+
 def geometry_for(view: View, sheet: Sheet, given: dict[str, Any]) -> dict[str, Any]:
-    """The geometry of a new viewport: as given, or as the core places the view about a point.
+    """The geometry of a new viewport: as given, or as the core places the view about a point or in an empty space.
 
     Raises:
         SheetError: a part of the geometry is missing.
@@ -91,9 +120,19 @@ def geometry_for(view: View, sheet: Sheet, given: dict[str, Any]) -> dict[str, A
     if there:
         raise SheetError("Give a viewport's whole place, size, centre and scale, or only the point to place it at.")
     at = given.pop("at", None)
-    paper = sheet.as_paper
-    extents = tuple(view.linework.extents) if view.linework and view.linework.extents else None
-    placed = place_view(extents, paper, tuple(at) if at else None, given.get("scale"))
+    return _geometry(
+        place_view(
+            tuple(view.linework.extents) if view.linework and view.linework.extents else None,
+            sheet.as_paper,
+            tuple(at) if at else None,
+            given.get("scale"),
+            taken_on(sheet),
+            ladder_of(sheet.project),
+        )
+    )
+
+
+def _geometry(placed: CoreViewport) -> dict[str, Any]:
     box = placed.box
     return {
         "x": box.x, "y": box.y, "width": box.width, "height": box.height,
@@ -101,10 +140,48 @@ def geometry_for(view: View, sheet: Sheet, given: dict[str, Any]) -> dict[str, A
     }  # fmt: skip
 
 
-def check_geometry(paper: Paper, geometry: dict[str, float]) -> None:
-    """Refuse a viewport that could not be seen or taken hold of. See the core's rule for what it raises."""
-    box = core.Box(geometry["x"], geometry["y"], geometry["width"], geometry["height"])
-    core.check_viewport(box, (geometry["centre_u"], geometry["centre_v"]), paper)
+def arrange_views(sheet: Sheet, views: list[View], projection: str) -> list[Viewport]:
+    """Lay views out on a sheet as a projected set, each in a new viewport.
+
+    Raises:
+        SheetError: one has not been drawn yet, or they do not fit.
+    """
+    seen = []
+    for view in views:
+        if view.linework is None or not view.linework.extents:
+            raise SheetError(f"“{view.name}” shows nothing yet. Wait for its drawing, or leave it out.")
+        axes = view.linework.axes
+        to_scale = ViewSpec.from_dict(view.spec).to_scale
+        seen.append(
+            Seen(
+                str(view.pk), tuple(view.linework.extents), axes["right"], axes["up"], axes["origin"], to_scale=to_scale
+            )
+        )
+    placed = arrange(seen, sheet.as_paper, projection, taken_on(sheet), ladder_of(sheet.project))
+    with transaction.atomic():
+        first = next_position(sheet.viewports)
+        rows = [Viewport(sheet=sheet, view=v, position=first + k) for k, v in enumerate(views)]
+        for row, viewport in zip(rows, placed, strict=True):
+            for name, value in _geometry(viewport).items():
+                setattr(row, name, value)
+            row.save()
+    return rows
+
+
+def move_with_title_block(sheet: Sheet, before: Paper) -> None:
+    """After a sheet has taken another paper: its viewports keep their place from the title block's corner."""
+    by = sheet.as_paper.width - before.width
+    if by:
+        sheet.viewports.update(x=F("x") + by, version=F("version") + 1)
+
+
+def keep_scale(viewport: Viewport) -> None:
+    """Keep a scale that stands on no ladder with the project, to be chosen again."""
+    project, text = viewport.sheet.project, str(viewport.scale)
+    to_scale = ViewSpec.from_dict(viewport.view.spec).to_scale
+    if to_scale and viewport.scale not in (*LADDER, *FEET_LADDER) and text not in project.own_scales:
+        project.own_scales = [*project.own_scales, text]
+        project.save(update_fields=["own_scales"])
 
 
 def order_plot(project: Project, sheets: list[Sheet]) -> Job:
@@ -129,8 +206,8 @@ def plot(job: Job, work: jobs.Work) -> None:
     if not sheets:
         raise SheetError("The sheets to plot have been deleted.")
     pages = [(str(s), display_of(s, (in_set.index(s.pk) + 1, len(in_set)))) for s in sheets]
-    wanted = Viewport.objects.filter(sheet__in=sheets).values("view__linework")
-    linework = {row.key: storage.path_of(row.file) for row in Linework.objects.filter(key__in=wanted)}
+    keys = {item.linework for _, display in pages for item in display.items if isinstance(item, Drawing)}
+    linework = {row.key: storage.path_of(row.file) for row in Linework.objects.filter(key__in=keys)}
     made = storage.workplace(".pdf")
     try:
         work.run("plot_sheets", pages, linework, made, job.project.name, job.project.practice)

@@ -60,11 +60,17 @@ class SheetTests(ApiCase):
             self.assertIn(why, answer["detail"])
         self.assertIn("whole place", self.place(400, x=10)["detail"])
 
-    def test_a_paper_on_which_a_viewport_would_be_lost_is_refused(self):
+    def test_on_another_paper_contents_keep_their_scale_and_place_from_the_title_block(self):
         placed = self.place(scale="1:50")
-        self.call("patch", f"viewports/{placed['id']}/", {"x": 305, "version": 1})
-        answer = self.call("patch", f"sheets/{self.sheet['id']}/", {"paper": "A4", "version": 1}, 400)
-        self.assertIn("off the A4", answer["detail"])
+        for paper, way, by in (("A1", "landscape", 841 - 420), ("500 x 700", "portrait", 500 - 420)):
+            version = self.call("get", f"sheets/{self.sheet['id']}/")["version"]
+            change = {"paper": paper, "orientation": way, "version": version}
+            self.call("patch", f"sheets/{self.sheet['id']}/", change)
+            now = self.call("get", f"viewports/{placed['id']}/")
+            self.assertAlmostEqual(now["x"], placed["x"] + by)
+            self.assertEqual([now[k] for k in ("y", "width", "scale")], [placed[k] for k in ("y", "width", "scale")])
+        change = {"paper": "A9", "version": version + 1}
+        self.assertIn("A9", self.call("patch", f"sheets/{self.sheet['id']}/", change, 400)["detail"])
 
     def test_a_change_made_from_an_older_state_is_refused_with_the_state_there_is(self):
         placed = self.place()

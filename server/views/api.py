@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.db.models import Prefetch, QuerySet
+from django.db.models import Prefetch, Q, QuerySet
 from django.http import Http404
 from django.http.response import HttpResponseBase
 from drf_spectacular.types import OpenApiTypes
@@ -302,7 +302,9 @@ class LineworkView(APIView):
 
     @extend_schema(responses=OpenApiTypes.OBJECT)
     def get(self, request: Request, key: str) -> HttpResponseBase:
-        linework = Linework.objects.filter(pk=key, views__project__in=Project.of(request.user)).first()
+        own = Project.of(request.user)
+        seen = Q(views__project__in=own) | Q(viewports__sheet__project__in=own)
+        linework = Linework.objects.filter(seen, pk=key).first()
         if linework is None:
             raise Http404
         return kept_file(request, key, linework.file, "application/json")

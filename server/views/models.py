@@ -23,6 +23,8 @@ class Linework(models.Model):
     extents = models.JSONField(null=True)
     notes = models.JSONField(default=list)
     lines = models.PositiveIntegerField()
+    #: The axes that it is measured along, in model mm: `right`, `up`, `origin`.
+    axes = models.JSONField(default=dict)
 
 
 class Subset(VersionedModel):

@@ -88,23 +88,51 @@ def treat(views: list[View], treatment: dict[str, Any], shown: dict[str, Any]) -
 
 def state_of(view: View, newest: ModelVersion | None) -> str:
     """How the drawing of a view stands to the newest model version."""
-    if view.linework_id is None:
+    return _state(view, view.linework_id, view.drawn_from_id, newest)
+
+
+def state_through(viewport: Any, newest: ModelVersion | None) -> str:
+    """How the drawing that is seen through a viewport stands to the newest model version."""
+    if viewport.own_linework_id is None:
+        return state_of(viewport.view, newest)
+    return _state(viewport.view, viewport.own_linework_id, viewport.own_drawn_from_id, newest)
+
+
+def _state(view: View, linework: str | None, drawn_from: int | None, newest: ModelVersion | None) -> str:
+    if linework is None:
         return "undrawn"
     if view.held:
         return "held"
-    return "fresh" if newest is not None and view.drawn_from_id == newest.pk else "behind"
+    return "fresh" if newest is not None and drawn_from == newest.pk else "behind"
 
 
 def order_drawing(view: View) -> Job:
-    """Have a view drawn from the newest model version; what is being drawn already is not ordered again.
+    """Have a view drawn from the newest model version, and each of its viewports that shows something else of it.
 
     Raises:
         ViewError: the project has no model.
     """
+    for viewport in view.viewports.exclude(shown={}):
+        order_own_drawing(viewport)
+    return _order(view, {"drawn": full_spec(view)})
+
+
+def order_own_drawing(viewport: Any) -> Job:
+    """Have a viewport drawn that shows something else than its view does.
+
+    Raises:
+        ViewError: the project has no model.
+    """
+    drawn = spec_through(viewport.view, viewport.shown)
+    return _order(viewport.view, {"viewport": str(viewport.pk), "drawn": drawn})
+
+
+def _order(view: View, what: dict[str, Any]) -> Job:
+    """Start the job, unless the very same is waiting or under way."""
     newest = _newest(view.project)
     # A held view stays with its version, also when its own settings change.
     version = view.drawn_from_id if view.held and view.drawn_from_id else newest.pk
-    order = {"view": str(view.pk), "model_version": version, "spec": view.spec, "drawn": full_spec(view)}
+    order = {"view": str(view.pk), "model_version": version, "spec": view.spec, **what}
     under_way = Job.objects.filter(
         project=view.project, kind=Job.Kind.DRAW, order=order, state__in=(Job.State.WAITING, Job.State.RUNNING)
     ).first()
@@ -116,6 +144,16 @@ def full_spec(view: View) -> dict[str, Any]:
     if view.subset is None:
         return view.spec
     return {**view.spec, "shown": {**view.spec.get("shown", {}), "only": view.subset.elements}}
+
+
+def spec_through(view: View, shown: dict[str, Any]) -> dict[str, Any]:
+    """What is drawn of a view for a viewport that shows something else: what it names takes the place of the view's.
+
+    Raises:
+        ViewError: something is named that a view cannot leave out.
+    """
+    spec = full_spec(view)
+    return ViewSpec.from_dict({**spec, "shown": {**spec.get("shown", {}), **shown}}).as_dict()
 
 
 def order_all_of(subset: Subset) -> None:
@@ -158,8 +196,14 @@ def draw(job: Job, work: jobs.Work) -> None:
         with transaction.atomic():
             linework.save()
             view = View.objects.filter(pk=job.order["view"]).select_related("subset").first()
-            # A view that was changed or deleted meanwhile keeps what it has.
-            if view and full_spec(view) == job.order["drawn"]:
+            # A view or viewport that was changed or deleted meanwhile keeps what it has.
+            if view is None:
+                return
+            if "viewport" in job.order:
+                for viewport in view.viewports.filter(pk=job.order["viewport"]):
+                    if viewport.shown and spec_through(view, viewport.shown) == job.order["drawn"]:
+                        view.viewports.filter(pk=viewport.pk).update(own_linework=linework, own_drawn_from=version)
+            elif full_spec(view) == job.order["drawn"]:
                 View.objects.filter(pk=view.pk).update(linework=linework, drawn_from=version)
     finally:
         made.unlink(missing_ok=True)

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/changes/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Answers with each row as it is now, null for one that is gone. A conflict changes nothing at all. */
+        post: operations["changes_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/": {
         parameters: {
             query?: never;
@@ -79,7 +96,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description The standard scales, the largest first. */
+        /** @description The standard scales, the largest first; before them those that a project has of its own. */
         get: operations["ladder_list"];
         put?: never;
         post?: never;
@@ -302,6 +319,23 @@ export interface paths {
         patch: operations["sheets_partial_update"];
         trace?: never;
     };
+    "/api/sheets/{id}/arrange/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Lay views out on a sheet as a projected set, aligned, at the largest common scale that fits. */
+        post: operations["sheets_arrange_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{id}/display/": {
         parameters: {
             query?: never;
@@ -311,6 +345,23 @@ export interface paths {
         };
         /** @description The display list of a sheet: what the board and every output draw from. */
         get: operations["sheets_display_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{id}/spaces/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The empty rectangles of a sheet, the largest first. */
+        get: operations["sheets_spaces_list"];
         put?: never;
         post?: never;
         delete?: never;
@@ -563,8 +614,30 @@ export interface components {
          * @enum {string}
          */
         AnchorEnum: "start" | "middle" | "end";
+        ArrangeRequest: {
+            views: string[];
+            /** @default third-angle */
+            projection: components["schemas"]["ProjectionEnum"];
+        };
+        /** @description The axes that a drawing is measured along, in the model's; the origin in mm. */
+        Axes: {
+            right: number[];
+            up: number[];
+            origin: number[];
+        };
+        /** @description The axes that a drawing is measured along, in the model's; the origin in mm. */
+        AxesRequest: {
+            right: number[];
+            up: number[];
+            origin: number[];
+        };
         /** @enum {unknown} */
         BlankEnum: "";
+        Changed: {
+            rows: ({
+                [key: string]: unknown;
+            } | null)[];
+        };
         ChangedElement: {
             id: string;
             name: string;
@@ -576,6 +649,9 @@ export interface components {
             removed: components["schemas"]["ChangedElement"][];
             moved: components["schemas"]["ChangedElement"][];
             reshaped: components["schemas"]["ChangedElement"][];
+        };
+        ChangesRequest: {
+            steps: components["schemas"]["StepRequest"][];
         };
         CredentialsRequest: {
             username: string;
@@ -595,7 +671,7 @@ export interface components {
             height: number;
             readonly items: components["schemas"]["DisplayItem"][];
         };
-        /** @description Linework at paper = place + ratio * (u, v), clipped. */
+        /** @description Linework at paper = place + ratio * (u, v) turned, clipped. */
         DrawingItem: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -617,8 +693,21 @@ export interface components {
             pens: {
                 [key: string]: components["schemas"]["Pen"];
             };
+            /** @description How the pens of some layers differ. */
+            layers: {
+                [key: string]: components["schemas"]["PenChange"];
+            };
             /** @description Colour of what is cut. */
             fill: string;
+            /**
+             * Format: double
+             * @description Degrees anticlockwise, about `place`.
+             */
+            turn: number;
+            /** @description The pen that the clip is drawn with, if it is. */
+            outline: components["schemas"]["Pen"] | null;
+            /** @description Whether what lies below is hidden. */
+            opaque: boolean;
         };
         /**
          * @description * `drawing` - drawing
@@ -673,6 +762,16 @@ export interface components {
          * @enum {string}
          */
         FillItemTypeEnum: "fill";
+        /** @description Lines that viewports are aligned to, and that are never plotted; paper mm. */
+        Guides: {
+            x?: number[];
+            y?: number[];
+        };
+        /** @description Lines that viewports are aligned to, and that are never plotted; paper mm. */
+        GuidesRequest: {
+            x?: number[];
+            y?: number[];
+        };
         Job: {
             /** Format: uuid */
             readonly id: string;
@@ -713,6 +812,13 @@ export interface components {
          * @enum {string}
          */
         JobState: "waiting" | "running" | "done" | "failed" | "cancelled";
+        /**
+         * @description * `own` - own
+         *     * `metric` - metric
+         *     * `feet` - feet
+         * @enum {string}
+         */
+        LadderEnum: "own" | "metric" | "feet";
         MemberRequest: {
             username: string;
         };
@@ -763,15 +869,6 @@ export interface components {
          * @enum {string}
          */
         Orientation: "landscape" | "portrait";
-        /**
-         * @description * `A0` - A0
-         *     * `A1` - A1
-         *     * `A2` - A2
-         *     * `A3` - A3
-         *     * `A4` - A4
-         * @enum {string}
-         */
-        PaperEnum: "A0" | "A1" | "A2" | "A3" | "A4";
         /** @description A treatment of lines that is kept by name; what it does not name is as usual. */
         PatchedNamedTreatmentRequest: {
             /** Format: uuid */
@@ -811,7 +908,8 @@ export interface components {
             /** Format: uuid */
             project?: string;
             position?: number;
-            paper?: components["schemas"]["PaperEnum"];
+            /** @description A0, A1, A2, A3, A4, ANSI A, ANSI B, ANSI C, ANSI D, ANSI E, Arch A, Arch B, Arch C, Arch D, Arch E, or width x height in mm. */
+            paper?: string;
             orientation?: components["schemas"]["Orientation"];
             number?: string;
             title?: string;
@@ -822,6 +920,7 @@ export interface components {
             approver?: string;
             document_type?: string;
             status?: string;
+            guides?: components["schemas"]["GuidesRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -888,6 +987,9 @@ export interface components {
              * @description Paper mm.
              */
             height?: number;
+            shape?: components["schemas"]["ShapeEnum"];
+            /** @description Of a polygon: x and y of each corner, paper mm from the lower left of its box. */
+            corners?: number[][];
             /**
              * Format: double
              * @description What lies in the middle of the frame, real mm.
@@ -898,7 +1000,18 @@ export interface components {
              * @description What lies in the middle of the frame, real mm.
              */
             centre_v?: number;
+            /**
+             * Format: double
+             * @description Of its contents, degrees anticlockwise.
+             */
+            turn?: number;
             scale?: string;
+            pinned?: boolean;
+            framed?: boolean;
+            opaque?: boolean;
+            pens?: components["schemas"]["PensRequest"];
+            /** @description What it shows otherwise than its view does. */
+            shown?: components["schemas"]["ShownRequest"];
             /** @description Place the view about this point of the sheet, paper mm, at the largest scale that fits. */
             at?: number[];
             /** @description The version that this change is made from. */
@@ -931,6 +1044,50 @@ export interface components {
             colour: string;
             /** @description Dash and gap by turns, in widths. */
             pattern: number[];
+        };
+        PenChange: {
+            /**
+             * Format: double
+             * @description Paper mm.
+             */
+            width: number | null;
+            colour: string | null;
+        };
+        PenChangeField: {
+            /**
+             * Format: double
+             * @description Paper mm.
+             */
+            width?: number | null;
+            /** @description Such as #1b1f24. */
+            colour?: string | null;
+        };
+        PenChangeFieldRequest: {
+            /**
+             * Format: double
+             * @description Paper mm.
+             */
+            width?: number | null;
+            /** @description Such as #1b1f24. */
+            colour?: string | null;
+        };
+        /** @description How the pens of a viewport differ, by line role and by layer. */
+        Pens: {
+            roles?: {
+                [key: string]: components["schemas"]["PenChangeField"];
+            };
+            layers?: {
+                [key: string]: components["schemas"]["PenChangeField"];
+            };
+        };
+        /** @description How the pens of a viewport differ, by line role and by layer. */
+        PensRequest: {
+            roles?: {
+                [key: string]: components["schemas"]["PenChangeFieldRequest"];
+            };
+            layers?: {
+                [key: string]: components["schemas"]["PenChangeFieldRequest"];
+            };
         };
         PlotRequest: {
             /** Format: uuid */
@@ -978,6 +1135,21 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /**
+         * @description * `third-angle` - third-angle
+         *     * `first-angle` - first-angle
+         * @enum {string}
+         */
+        ProjectionEnum: "third-angle" | "first-angle";
+        /**
+         * @description * `sheets` - sheets
+         *     * `viewports` - viewports
+         *     * `views` - views
+         *     * `subsets` - subsets
+         *     * `treatments` - treatments
+         * @enum {string}
+         */
+        RowsEnum: "sheets" | "viewports" | "views" | "subsets" | "treatments";
         Rung: {
             scale: string;
             /**
@@ -985,11 +1157,19 @@ export interface components {
              * @description Paper mm for one real mm.
              */
             ratio: number;
+            ladder: components["schemas"]["LadderEnum"];
         };
         Session: {
             /** @description Who is signed in; blank for nobody. */
             username: string;
         };
+        /**
+         * @description * `rectangle` - rectangle
+         *     * `circle` - circle
+         *     * `polygon` - polygon
+         * @enum {string}
+         */
+        ShapeEnum: "rectangle" | "circle" | "polygon";
         /**
          * @description Asks for the version that a change was made from, and raises it.
          *
@@ -1002,7 +1182,8 @@ export interface components {
             /** Format: uuid */
             project: string;
             position?: number;
-            paper?: components["schemas"]["PaperEnum"];
+            /** @description A0, A1, A2, A3, A4, ANSI A, ANSI B, ANSI C, ANSI D, ANSI E, Arch A, Arch B, Arch C, Arch D, Arch E, or width x height in mm. */
+            paper?: string;
             orientation?: components["schemas"]["Orientation"];
             number?: string;
             title?: string;
@@ -1013,6 +1194,7 @@ export interface components {
             approver?: string;
             document_type?: string;
             status?: string;
+            guides?: components["schemas"]["Guides"];
             readonly free_area: number[];
             /** @description The version that this change is made from. */
             version?: number;
@@ -1029,7 +1211,8 @@ export interface components {
             /** Format: uuid */
             project: string;
             position?: number;
-            paper?: components["schemas"]["PaperEnum"];
+            /** @description A0, A1, A2, A3, A4, ANSI A, ANSI B, ANSI C, ANSI D, ANSI E, Arch A, Arch B, Arch C, Arch D, Arch E, or width x height in mm. */
+            paper?: string;
             orientation?: components["schemas"]["Orientation"];
             number?: string;
             title?: string;
@@ -1040,6 +1223,7 @@ export interface components {
             approver?: string;
             document_type?: string;
             status?: string;
+            guides?: components["schemas"]["GuidesRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -1068,6 +1252,28 @@ export interface components {
             without?: string[];
             /** @description Ids of elements; all where it is empty. */
             only?: string[];
+        };
+        /** @description An empty rectangle of a sheet, paper mm. */
+        Space: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+        };
+        /** @description One row: made where `version` is nought, else changed from that version; deleted where `row` is null. */
+        StepRequest: {
+            rows: components["schemas"]["RowsEnum"];
+            /** Format: uuid */
+            id: string;
+            version: number;
+            /** @description All that a new row has, or what changes of one. */
+            row: {
+                [key: string]: unknown;
+            } | null;
         };
         Storey: {
             name: string;
@@ -1384,6 +1590,9 @@ export interface components {
              * @description Paper mm.
              */
             height?: number;
+            shape?: components["schemas"]["ShapeEnum"];
+            /** @description Of a polygon: x and y of each corner, paper mm from the lower left of its box. */
+            corners?: number[][];
             /**
              * Format: double
              * @description What lies in the middle of the frame, real mm.
@@ -1394,12 +1603,27 @@ export interface components {
              * @description What lies in the middle of the frame, real mm.
              */
             centre_v?: number;
+            /**
+             * Format: double
+             * @description Of its contents, degrees anticlockwise.
+             */
+            turn?: number;
             scale?: string;
             /**
              * Format: double
              * @description Paper mm for one real mm.
              */
             readonly ratio: number;
+            pinned?: boolean;
+            framed?: boolean;
+            opaque?: boolean;
+            pens?: components["schemas"]["Pens"];
+            /** @description What it shows otherwise than its view does. */
+            shown?: components["schemas"]["Shown"];
+            readonly linework: string | null;
+            readonly extents: number[] | null;
+            readonly axes: components["schemas"]["Axes"] | null;
+            readonly state: components["schemas"]["DrawingState"];
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -1432,6 +1656,9 @@ export interface components {
              * @description Paper mm.
              */
             height?: number;
+            shape?: components["schemas"]["ShapeEnum"];
+            /** @description Of a polygon: x and y of each corner, paper mm from the lower left of its box. */
+            corners?: number[][];
             /**
              * Format: double
              * @description What lies in the middle of the frame, real mm.
@@ -1442,7 +1669,18 @@ export interface components {
              * @description What lies in the middle of the frame, real mm.
              */
             centre_v?: number;
+            /**
+             * Format: double
+             * @description Of its contents, degrees anticlockwise.
+             */
+            turn?: number;
             scale?: string;
+            pinned?: boolean;
+            framed?: boolean;
+            opaque?: boolean;
+            pens?: components["schemas"]["PensRequest"];
+            /** @description What it shows otherwise than its view does. */
+            shown?: components["schemas"]["ShownRequest"];
             /** @description Place the view about this point of the sheet, paper mm, at the largest scale that fits. */
             at?: number[];
             /** @description The version that this change is made from. */
@@ -1457,6 +1695,31 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    changes_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangesRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["ChangesRequest"];
+                "multipart/form-data": components["schemas"]["ChangesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
     jobs_list: {
         parameters: {
             query?: {
@@ -1546,7 +1809,9 @@ export interface operations {
     };
     ladder_list: {
         parameters: {
-            query?: never;
+            query?: {
+                project?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2046,6 +2311,34 @@ export interface operations {
             };
         };
     };
+    sheets_arrange_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this sheet. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangeRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["ArrangeRequest"];
+                "multipart/form-data": components["schemas"]["ArrangeRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Viewport"][];
+                };
+            };
+        };
+    };
     sheets_display_retrieve: {
         parameters: {
             query?: never;
@@ -2064,6 +2357,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DisplayList"];
+                };
+            };
+        };
+    };
+    sheets_spaces_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this sheet. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Space"][];
                 };
             };
         };

@@ -1,0 +1,114 @@
+"""Composing a sheet: shapes, pins, what viewports show and how, laying out, and scales of one's own."""
+
+from server.sheets.models import Viewport
+from server.tests.api_case import ApiCase
+from server.views.models import Linework
+
+
+class ComposingTests(ApiCase):
+    def setUp(self):
+        super().setUp()
+        self.project = self.project_with_model()
+        self.view = self.view_named(self.project, "South elevation")["id"]
+        self.sheet = self.call("post", "sheets/", {"project": self.project}, 201)["id"]
+
+    def place(self, status=201, **given):
+        return self.call("post", "viewports/", {"sheet": self.sheet, "view": self.view, **given}, status)
+
+    def change(self, viewport, status=200, **given):
+        there = self.call("get", f"viewports/{viewport['id']}/")
+        return self.call("patch", f"viewports/{viewport['id']}/", {**given, "version": there["version"]}, status)
+
+    def drawing(self, viewport):
+        items = self.call("get", f"sheets/{self.sheet}/display/")["items"]
+        return next(i for i in items if i["type"] == "drawing" and i["viewport"] == viewport["id"])
+
+    def test_a_viewport_can_be_round_or_have_any_corners(self):
+        placed = self.place(scale="1:50")
+        round_ = self.change(placed, shape="circle", width=60, height=60)
+        self.assertEqual(round_["scale"], "1:50")
+        self.assertEqual(len(self.drawing(placed)["clip"]), 256)
+        corners = [[0, 0], [60, 0], [60, 30], [0, 60]]
+        self.change(placed, shape="polygon", corners=corners)
+        x, y = placed["x"], placed["y"]
+        self.assertEqual(self.drawing(placed)["clip"], tuple((x + a, y + b) for a, b in corners))
+        crossing = [[0, 0], [60, 60], [60, 0], [0, 60]]
+        self.assertIn("cross", self.change(placed, 400, corners=crossing)["detail"])
+
+    def test_a_pinned_viewport_keeps_frame_and_contents_until_it_is_unpinned(self):
+        placed = self.change(self.place(), pinned=True)
+        for change in ({"x": 40.0}, {"centre_u": 1.0}, {"scale": "1:100"}, {"turn": 5.0}):
+            self.assertIn("pinned", self.change(placed, 400, **change)["detail"])
+        self.assertTrue(self.change(placed, framed=True)["framed"])
+        self.assertEqual(self.change(placed, pinned=False, x=40.0)["x"], 40.0)
+
+    def test_turn_frame_and_ground_reach_the_display_list(self):
+        placed = self.place()
+        self.change(placed, turn=30.0, framed=True, opaque=True, pens={"roles": {"cut": {"width": 1.0}}})
+        drawing = self.drawing(placed)
+        self.assertEqual((drawing["turn"], drawing["opaque"], drawing["outline"]["width"]), (30.0, True, 0.25))
+        self.assertEqual(drawing["pens"]["cut"]["width"], 1.0)
+        self.assertIn("edges", self.change(placed, 400, pens={"roles": {"edges": {"width": 1.0}}})["detail"])
+
+    def test_a_viewport_that_shows_less_has_a_drawing_of_its_own_and_the_view_keeps_its(self):
+        one, two = self.place(scale="1:50", at=[100, 200]), self.place(scale="1:50", at=[300, 200])
+        less = self.change(two, shown={"without_classes": ["IfcWall"]})
+        less = self.call("get", f"viewports/{less['id']}/")
+        self.assertNotEqual(less["linework"], one["linework"])
+        self.assertEqual(self.drawing(one)["linework"], one["linework"])
+        self.assertEqual(self.drawing(two)["linework"], less["linework"])
+        self.assertLess(Linework.objects.get(pk=less["linework"]).lines, Linework.objects.get(pk=one["linework"]).lines)
+        self.assertEqual(self.client.get(f"/api/linework/{less['linework']}/").status_code, 200)
+        back = self.change(two, shown={})
+        self.assertEqual((back["linework"], back["state"]), (one["linework"], "fresh"))
+
+    def test_a_drawing_of_its_own_falls_behind_and_follows_its_view(self):
+        placed = self.place(scale="1:50")
+        self.change(placed, shown={"without_storeys": ["Deck"]})
+        self.bring_in(self.project, self.ifc(length=7500.0))
+        self.assertEqual(self.call("get", f"viewports/{placed['id']}/")["state"], "behind")
+        self.call("post", "views/bring-up-to-date/", {"project": self.project}, 202)
+        self.assertEqual(self.call("get", f"viewports/{placed['id']}/")["state"], "fresh")
+
+    def test_what_cannot_be_left_out_is_refused(self):
+        self.assertIn("blank", self.change(self.place(), 400, shown={"without_layers": [""]})["detail"])
+
+    def test_a_scale_of_ones_own_is_kept_with_the_project(self):
+        own = lambda: [r["scale"] for r in self.call("get", f"ladder/?project={self.project}") if r["ladder"] == "own"]  # noqa: E731
+        placed = self.place(scale="1:50")
+        self.assertEqual(own(), [])
+        self.change(placed, scale="1:33 1/3")
+        self.change(placed, scale='1/4" = 1\'-0"')
+        self.assertEqual(own(), ["1:33 1/3"])
+        self.assertEqual(self.call("get", f"viewports/{placed['id']}/")["scale"], '1/4" = 1\'-0"')
+        # Where feet are drawn in, the next view is placed in feet too.
+        self.assertIn("1'-0\"", self.place()["scale"])
+
+    def test_the_next_view_takes_what_is_left_of_the_sheet(self):
+        first = self.place(at=[110, 200], scale="1:50")
+        spaces = self.call("get", f"sheets/{self.sheet}/spaces/")
+        second = self.place()
+        self.assertGreaterEqual(second["x"], first["x"] + first["width"])
+        x, y, width, height = spaces[0].values()
+        self.assertTrue(x <= second["x"] and second["x"] + second["width"] <= x + width)
+        self.assertTrue(y <= second["y"] and second["y"] + second["height"] <= y + height)
+
+    def test_a_projected_set_is_laid_out_in_one_action(self):
+        names = ("South elevation", "East elevation", "Roof plan")
+        views = [self.view_named(self.project, name)["id"] for name in names]
+        made = self.call("post", f"sheets/{self.sheet}/arrange/", {"views": views}, 201)
+        self.assertEqual([str(v["view"]) for v in made], views)
+        self.assertEqual(len({v["scale"] for v in made}), 1)
+        south, east, roof = made
+        self.assertGreater(roof["y"], south["y"] + south["height"])
+        self.assertGreater(east["x"], south["x"] + south["width"])
+        self.assertEqual(Viewport.objects.count(), 3)
+        answer = self.call("post", f"sheets/{self.sheet}/arrange/", {"views": views, "projection": "sideways"}, 400)
+        self.assertIn("sideways", answer["detail"])
+
+    def test_views_that_do_not_fit_are_not_laid_out_at_all(self):
+        small = self.call("post", "sheets/", {"project": self.project, "paper": "150 x 140"}, 201)["id"]
+        views = [v["id"] for v in self.call("get", f"views/?project={self.project}")]
+        answer = self.call("post", f"sheets/{small}/arrange/", {"views": views}, 400)
+        self.assertIn("larger paper", answer["detail"])
+        self.assertEqual(Viewport.objects.count(), 0)
