@@ -79,6 +79,13 @@ class Office(StaticLiveServerTestCase):
     def open_sheets(self) -> None:
         self.page.get_by_role("navigation", name="Stations").get_by_role("link", name="Sheets").click()
 
+    def first_sheet_of(self, project: str, file: Path) -> None:
+        """A new project with a building and one empty sheet on the board."""
+        self.add_project(project)
+        self.bring_in(file)
+        self.open_sheets()
+        self.page.get_by_role("button", name="Add the first sheet").click()
+
     # On the board
 
     @property
@@ -102,6 +109,32 @@ class Office(StaticLiveServerTestCase):
         viewport = self.viewport(name)
         expect(viewport).to_be_visible()
         return viewport
+
+    def place_by_key(self, view: str) -> None:
+        self.pull_out_views()
+        card = self.page.get_by_role("button", name=f"Place {view}")
+        expect(card).to_have_attribute("aria-disabled", "false")
+        card.press("Enter")
+
+    def choose_scale(self, scale: str) -> None:
+        field = self.page.get_by_role("combobox", name="True scale")
+        field.fill(scale)
+        field.press("Enter")
+        expect(field).to_have_value(scale)
+
+    def fill(self, label: str, value: str) -> None:
+        field = self.page.get_by_role("textbox", name=label, exact=True)
+        field.fill(value)
+        field.press("Enter")
+
+    def plotted(self) -> bytes:
+        """The PDF of the sheet on the board, as it is downloaded."""
+        self.page.get_by_role("button", name="Plot sheet").click()
+        expect(self.page.get_by_role("img", name="Page 1")).to_have_attribute("data-painted", "yes")
+        with self.page.expect_download() as download:
+            self.page.get_by_role("link", name="Download PDF").click()
+        self.page.get_by_role("button", name="Close").click()
+        return Path(download.value.path()).read_bytes()
 
     def viewport(self, name: str) -> Any:
         return self.page.get_by_role("button", name=f": {name},")

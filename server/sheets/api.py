@@ -31,7 +31,7 @@ from server.sheets import services
 from server.sheets.display_schema import DisplayListSerializer
 from server.sheets.models import Sheet, Viewport
 from server.views import services as view_services
-from server.views.api import ShownSerializer
+from server.views.api import AxesSerializer, ShownSerializer
 from server.views.models import STATES, View
 
 
@@ -136,14 +136,6 @@ class PensSerializer(serializers.Serializer):
 
     def to_representation(self, kept: dict[str, Any]) -> dict[str, Any]:
         return kept
-
-
-class AxesSerializer(serializers.Serializer):
-    """The axes that a drawing is measured along, in the model's; the origin in mm."""
-
-    right = serializers.ListField(child=serializers.FloatField())
-    up = serializers.ListField(child=serializers.FloatField())
-    origin = serializers.ListField(child=serializers.FloatField())
 
 
 #: What makes up the look of a viewport beside its geometry, and what of it a pin holds.

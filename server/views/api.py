@@ -129,12 +129,21 @@ class NamedTreatmentSerializer(VersionedSerializer):
         fields = ["id", "project", "name", "treatment", "version"]
 
 
+class AxesSerializer(serializers.Serializer):
+    """The axes that a drawing is measured along, in the model's; the origin in mm."""
+
+    right = serializers.ListField(child=serializers.FloatField())
+    up = serializers.ListField(child=serializers.FloatField())
+    origin = serializers.ListField(child=serializers.FloatField())
+
+
 class ViewSerializer(VersionedSerializer):
     project = OwnProjectField()
     spec = ViewSpecSerializer()
     name = serializers.CharField(max_length=200, required=False)
     linework = serializers.CharField(source="linework_id", read_only=True, allow_null=True)
     extents = serializers.SerializerMethodField()
+    axes = AxesSerializer(source="linework.axes", read_only=True, default=None, allow_null=True)
     notes = serializers.SerializerMethodField()
     state = serializers.SerializerMethodField()
     placed_on = serializers.SerializerMethodField()
@@ -147,8 +156,8 @@ class ViewSerializer(VersionedSerializer):
     class Meta:
         model = View
         fields = [
-            "id", "project", "name", "spec", "position", "held", "subset", "drawn_from", "linework", "extents", "notes",
-            "state", "placed_on", "version",
+            "id", "project", "name", "spec", "position", "held", "subset", "drawn_from", "linework", "extents", "axes",
+            "notes", "state", "placed_on", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:

@@ -5,7 +5,7 @@ import Snackbar from "@mui/material/Snackbar";
 import { useEffect } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router-dom";
 import { useProject, useSession } from "./api/queries";
-import { clearDesk, useDesk } from "./board/desk";
+import { openDesk, useDesk } from "./board/desk";
 import { Header } from "./parts/Header";
 import { ModelStation } from "./stations/model/ModelStation";
 import { ProjectsPage } from "./stations/projects/ProjectsPage";
@@ -37,7 +37,7 @@ const STATIONS = { model: ModelStation, views: ViewsStation, sheets: SheetsStati
 function Station({ name }: { name: keyof typeof STATIONS }) {
   const { projectId = "" } = useParams();
   const project = useProject(projectId);
-  useEffect(() => clearDesk, [projectId]);
+  useEffect(() => openDesk(projectId), [projectId]);
   const Page = STATIONS[name];
   if (project.error) return <Problem message={project.error.message} />;
   if (!project.data) return null;

@@ -40,8 +40,8 @@ export const useSheets = (project: string) =>
   useQuery({ queryKey: ["sheets", project], queryFn: () => settled(() => data(api.GET("/api/sheets/", ofProject(project)))), refetchInterval: watched });
 export const useViewports = (project: string) =>
   useQuery({ queryKey: ["viewports", project], queryFn: () => settled(() => data(api.GET("/api/viewports/", ofProject(project)))), refetchInterval: watched });
-export const useLadder = () =>
-  useQuery({ queryKey: ["ladder"], queryFn: () => data(api.GET("/api/ladder/")), staleTime: Infinity });
+export const useLadder = (project: string) =>
+  useQuery({ queryKey: ["ladder", project], queryFn: () => data(api.GET("/api/ladder/", ofProject(project))), placeholderData: (last) => last });
 export const useDisplay = (sheet: string) =>
   useQuery({
     queryKey: ["display", sheet],

@@ -1,6 +1,6 @@
 /** Rows of a project that people change: shown at once, written in order, and put right when the server refuses. */
 import { useDesk } from "../board/desk";
-import { ApiError, type Sheet, type View, type Viewport } from "./client";
+import { ApiError, api, data, type NamedTreatment, type Sheet, type Subset, type View, type Viewport } from "./client";
 import { queryClient } from "./queries";
 import { whileWriting } from "./writing";
 
@@ -8,16 +8,33 @@ interface Rows {
   sheets: Sheet;
   viewports: Viewport;
   views: View;
+  subsets: Subset;
+  treatments: NamedTreatment;
 }
 export type Kind = keyof Rows;
+type Part = Record<string, unknown>;
 
-/** Writes go one after the other, so that each is made from the version that the one before has left. */
-let tail: Promise<unknown> = Promise.resolve();
-export function inOrder<T>(write: () => Promise<T>): Promise<T> {
-  const result = whileWriting(() => tail.then(write));
-  tail = result.catch(() => undefined);
-  return result;
+/** What is done to one row: made where there is nothing before, deleted where there is nothing after. */
+export interface Step {
+  rows: Kind;
+  id: string;
+  before: Part | null;
+  after: Part | null;
 }
+
+interface Unsaved {
+  project: string;
+  steps: Step[];
+  taken: () => void;
+  refused: (error: unknown) => void;
+}
+
+/** What is on its way to the server, in its order. It outlasts a reload, and a connection that is lost for a while. */
+const queue: Unsaved[] = [];
+const KEPT_AS = "dunefold.unsaved";
+/** How long to wait before a lost connection is tried again; milliseconds. */
+const AGAIN = 3_000;
+let underWay = false;
 
 export function rows<K extends Kind>(kind: K, project: string): Rows[K][] {
   return queryClient.getQueryData<Rows[K][]>([kind, project]) ?? [];
@@ -28,21 +45,136 @@ export function setRows<K extends Kind>(kind: K, project: string, change: (rows:
 export function put<K extends Kind>(kind: K, project: string, row: Rows[K]) {
   setRows(kind, project, (old) => (old.some((r) => r.id === row.id) ? old.map((r) => (r.id === row.id ? row : r)) : [...old, row]));
 }
-export const drop = (kind: Kind, project: string, id: string) =>
+const drop = (kind: Kind, project: string, id: string) =>
   setRows(kind, project, (old) => (old as { id?: string }[]).filter((r) => r.id !== id) as never[]);
+const find = (kind: Kind, project: string, id: string) => (rows(kind, project) as ({ id: string; version: number } & Part)[]).find((r) => r.id === id);
 
-/** What else hangs on the rows: display lists, and where views are placed. */
-export function refresh(project: string) {
-  for (const key of [["display"], ["views", project]]) void queryClient.invalidateQueries({ queryKey: key });
+/** The steps that undo some steps. */
+export const inverse = (steps: readonly Step[]): Step[] => steps.toReversed().map((s) => ({ ...s, before: s.after, after: s.before }));
+
+/** A step that changes some fields of a row from what they are now. */
+export function changing<K extends Kind>(kind: K, row: Rows[K], to: Partial<Rows[K]>): Step {
+  const before = Object.fromEntries(Object.keys(to).map((key) => [key, (row as unknown as Part)[key]]));
+  return { rows: kind, id: row.id, before, after: to as Part };
+}
+export const making = <K extends Kind>(kind: K, row: Partial<Rows[K]> & { id: string }): Step => ({ rows: kind, id: row.id, before: null, after: row as Part });
+export const deleting = <K extends Kind>(kind: K, row: Rows[K]): Step => ({ rows: kind, id: row.id, before: row as unknown as Part, after: null });
+
+/** Show steps at once and have them written, all or none. Rejects when the server refuses them, having told why. */
+export function write(project: string, steps: Step[]): Promise<void> {
+  for (const step of steps) show(project, step);
+  return whileWriting(
+    () =>
+      new Promise<void>((taken, refused) => {
+        queue.push({ project, steps, taken, refused });
+        keep();
+        void send();
+      }),
+  );
 }
 
-/** Tell what went wrong, show what the server has, and pass it on. */
-export function refused(kind: Kind, project: string, error: unknown): never {
+function show(project: string, { rows: kind, id, before, after }: Step) {
+  if (after === null) drop(kind, project, id);
+  else if (before === null) put(kind, project, { ...after, id, version: 0 } as never);
+  else setRows(kind, project, (old) => old.map((r) => (r.id === id ? { ...r, ...after } : r)) as never[]);
+}
+
+async function send() {
+  if (underWay) return;
+  underWay = true;
+  for (let first = queue[0]; first; first = queue[0]) {
+    const { project, steps } = first;
+    try {
+      const body = {
+        steps: steps.map(({ rows: kind, id, before, after }) => ({
+          rows: kind,
+          id,
+          version: before === null ? 0 : (find(kind, project, id)?.version ?? 1),
+          row: after,
+        })),
+      };
+      const answer = await data(api.POST("/api/changes/", { body }));
+      useDesk.setState({ unsaved: 0 });
+      queue.shift();
+      steps.forEach((step, k) => take(project, step, answer.rows[k] ?? null));
+      first.taken();
+    } catch (error) {
+      if (error instanceof ApiError && error.status === 0) {
+        useDesk.setState({ unsaved: queue.length });
+        await new Promise((resolve) => setTimeout(resolve, AGAIN));
+        continue;
+      }
+      useDesk.setState({ unsaved: 0 });
+      queue.shift();
+      refuse(project, steps, error);
+      first.refused(error);
+    }
+    keep();
+    refresh(project, steps);
+  }
+  underWay = false;
+}
+
+/** What the server made of a step. A later change to the row may be on the screen already; only the version is news then. */
+function take(project: string, { rows: kind, id }: Step, row: Part | null) {
+  if (!row) return;
+  const later = queue.some((u) => u.steps.some((s) => s.rows === kind && s.id === id));
+  setRows(kind, project, (old) => (old as { id?: string }[]).map((r) => (r.id !== id ? r : later ? { ...row, ...r, version: row.version } : row)) as never[]);
+}
+
+/** Tell what went wrong, and show what the server has. */
+function refuse(project: string, steps: Step[], error: unknown) {
   useDesk.getState().say(error instanceof Error ? error.message : String(error), true);
-  if (error instanceof ApiError && error.status === 409 && error.current) put(kind, project, error.current as never);
-  else void queryClient.invalidateQueries({ queryKey: [kind, project] });
-  throw error;
+  const current = error instanceof ApiError ? (error.current as { rows: Kind; id: string; row: Part | null } | undefined) : undefined;
+  if (current?.row) put(current.rows, project, current.row as never);
+  else if (current) drop(current.rows, project, current.id);
+  for (const kind of new Set(steps.map((s) => s.rows))) void queryClient.invalidateQueries({ queryKey: [kind, project] });
 }
+
+/** What hangs on the rows of some steps is asked for anew. */
+function refresh(project: string, steps: readonly Step[]) {
+  const stale = new Set<string>();
+  const sheets = new Set<unknown>();
+  for (const { rows: kind, id, before, after } of steps) {
+    const whole = before === null || after === null;
+    if (kind === "viewports") for (const part of [before, after, find(kind, project, id)]) sheets.add(part?.sheet);
+    if (kind === "viewports" && (whole || (after && "shown" in after))) stale.add("views").add("jobs");
+    if (kind === "sheets") {
+      sheets.add(id);
+      if (whole || "position" in after) stale.add("display");
+      if (!whole && ("paper" in after || "orientation" in after)) stale.add("viewports");
+      if (whole || "number" in after) stale.add("views");
+    }
+    if (kind === "views" || kind === "subsets") for (const key of ["display", "viewports", "jobs"]) stale.add(key);
+    if (kind === "subsets") stale.add("views");
+  }
+  for (const key of stale) void queryClient.invalidateQueries({ queryKey: key === "display" ? [key] : [key, project] });
+  if (!stale.has("display")) for (const id of sheets) if (id) void queryClient.invalidateQueries({ queryKey: ["display", id] });
+}
+
+function keep() {
+  const unsaved = queue.map(({ project, steps }) => ({ project, steps }));
+  if (unsaved.length) sessionStorage.setItem(KEPT_AS, JSON.stringify(unsaved));
+  else sessionStorage.removeItem(KEPT_AS);
+}
+
+/** Take up again what had not reached the server when the page was left. Call it once the rows of a project are there. */
+export function resume() {
+  const kept = JSON.parse(sessionStorage.getItem(KEPT_AS) ?? "[]") as { project: string; steps: Step[] }[];
+  if (!kept.length || queue.length) return;
+  sessionStorage.removeItem(KEPT_AS);
+  for (const { project, steps } of kept) write(project, steps).catch(() => undefined);
+}
+
+/** Ask the server for what it decides itself, after all that is on its way to it. */
+export async function decided<T>(ask: () => Promise<T>): Promise<T> {
+  return whileWriting(async () => {
+    while (queue.length) await new Promise((resolve) => setTimeout(resolve, 20));
+    return ask();
+  });
+}
+
+/** After rows that the server made: what hangs on them. */
+export const refreshAfter = (project: string, steps: readonly Step[]) => refresh(project, steps);
 
 export const newId = () => crypto.randomUUID();
-export const at = (id: string) => ({ params: { path: { id } } });

@@ -1419,6 +1419,7 @@ export interface components {
             drawn_from?: number | null;
             readonly linework: string | null;
             readonly extents: number[] | null;
+            readonly axes: components["schemas"]["Axes"] | null;
             readonly notes: string[];
             readonly state: components["schemas"]["DrawingState"];
             readonly placed_on: string[];

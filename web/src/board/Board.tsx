@@ -1,36 +1,45 @@
 /** The board: the sheet on the table, drawn from its display list, with its viewports under the hand. */
 import Box from "@mui/material/Box";
-import { useCallback, useEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from "react";
+import { useEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from "react";
 import type { DisplayList } from "../api/client";
-import { useDesk } from "./desk";
-import { fitted, zoomed, type Geometry, type Look } from "./geometry";
-import type { Linework } from "./linework";
-import { letteringReady, paint, type Scene } from "./paint";
-import { paintTable } from "./rulers";
 import { colours } from "../theme/theme";
+import { useDesk } from "./desk";
+import { drag } from "./dragging";
+import { fitted, meets, toPaper, toScreen, zoomed, type Box as PaperBox, type Geometry, type Look, type Point } from "./geometry";
+import { letteringReady, paint, type Scene } from "./paint";
+import { pictures } from "./pictures";
+import { paintTable } from "./rulers";
 
-/** Whoever wants all of the sheet on the board sends this event to the window. */
+/** Whoever wants a part of the sheet to fill the board sends this event to the window; all of it where none is named. */
 export const FIT = "dunefold:fit";
+export const fitTo = (box?: PaperBox) => window.dispatchEvent(new CustomEvent(FIT, { detail: box }));
 
 interface Props {
   /** Changes when another sheet comes to the board: it is then fitted anew. */
   sheet: string;
   display: DisplayList;
-  linework: ReadonlyMap<string, Linework>;
   geometry: ReadonlyMap<string, Geometry>;
+  /** A click of an outline that is being drawn, paper mm; the second of a double click closes it. */
+  onOutline: (at: Point, close: boolean) => void;
   children: (look: Look) => ReactNode;
 }
 
-export function Board({ sheet, display, linework, geometry, children }: Props) {
+export function Board({ sheet, display, geometry, onOutline, children }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
+  const surface = useRef<HTMLDivElement>(null);
   const [space, setSpace] = useState({ width: 0, height: 0 });
   const [lettering, setLettering] = useState(false);
+  const [came, setCame] = useState(0);
+  const [marquee, setMarquee] = useState<PaperBox | null>(null);
   const look = useDesk((s) => s.look);
   const draft = useDesk((s) => s.draft);
+  const outlining = useDesk((s) => s.outline !== null);
+  const [hover, setHover] = useState<Point | null>(null);
   const { width, height } = display;
 
   useEffect(() => void letteringReady.then(() => setLettering(true)), []);
+  useEffect(() => pictures.watch(() => setCame((n) => n + 1)), []);
   useEffect(() => {
     const element = frame.current;
     if (!element) return;
@@ -41,7 +50,11 @@ export function Board({ sheet, display, linework, geometry, children }: Props) {
     return () => observer.disconnect();
   }, []);
   useEffect(() => {
-    const fit = () => space.width && useDesk.setState({ look: fitted({ width, height }, space) });
+    const whole = { x: 0, y: 0, width, height };
+    const fit = (event?: Event) => {
+      const box = event instanceof CustomEvent ? (event.detail as PaperBox | undefined) : undefined;
+      if (space.width) useDesk.setState({ look: fitted(box ?? whole, space) });
+    };
     fit();
     window.addEventListener(FIT, fit);
     return () => window.removeEventListener(FIT, fit);
@@ -54,67 +67,81 @@ export function Board({ sheet, display, linework, geometry, children }: Props) {
     const turn = (event: WheelEvent) => {
       event.preventDefault();
       const { left, top } = element.getBoundingClientRect();
-      useDesk.setState((s) =>
-        s.look
-          ? { look: zoomed(s.look, Math.exp(-event.deltaY * 0.0016), event.clientX - left, event.clientY - top) }
-          : {},
-      );
+      // A pinch on a pad comes as a turn of the wheel with Ctrl, in smaller steps.
+      const by = Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0016));
+      useDesk.setState((s) => (s.look ? { look: zoomed(s.look, by, event.clientX - left, event.clientY - top) } : {}));
     };
     element.addEventListener("wheel", turn, { passive: false });
     return () => element.removeEventListener("wheel", turn);
   }, []);
 
-  const held = draft?.id ?? null;
-  const scene: Scene = useMemo(() => ({ display, linework, geometry }), [display, linework, geometry]);
   const dpr = window.devicePixelRatio || 1;
-  // All that the hand does not hold is painted once, and only shown again while something moves.
-  const still = useMemo(() => {
-    if (!look || !space.width || !lettering) return null;
-    const layer = document.createElement("canvas");
-    layer.width = space.width * dpr;
-    layer.height = space.height * dpr;
-    const context = layer.getContext("2d");
-    if (!context) return null;
-    context.setTransform(dpr, 0, 0, dpr, 0, 0);
-    paintTable(context, { width, height }, look);
-    paint(context, scene, look, dpr, { without: held });
-    return layer;
-  }, [look, space, lettering, scene, held, dpr, width, height]);
-
+  const scene: Scene = useMemo(
+    () => ({ display, geometry: draft ? new Map([...geometry, ...draft]) : geometry, place: "board", held: draft ? new Set(draft.keys()) : undefined }),
+    [display, geometry, draft],
+  );
   useEffect(() => {
     const request = requestAnimationFrame(() => {
-      const context = canvas.current?.getContext("2d");
-      if (!context || !still || !look) return;
-      context.setTransform(1, 0, 0, 1, 0, 0);
-      context.drawImage(still, 0, 0);
-      if (draft) {
-        const now = { ...scene, geometry: new Map([[draft.id, draft.geometry]]) };
-        paint(context, now, look, dpr, { only: draft.id });
-      }
+      const context = canvas.current?.getContext("2d", { alpha: false, willReadFrequently: true });
+      if (!context || !look || !space.width || !lettering) return;
+      context.setTransform(dpr, 0, 0, dpr, 0, 0);
+      paintTable(context, { width, height }, look);
+      const settled = paint(context, scene, look, dpr);
+      surface.current?.setAttribute("data-sheet", sheet);
+      surface.current?.setAttribute("data-painted", settled ? "yes" : "no");
     });
     return () => cancelAnimationFrame(request);
-  }, [still, look, draft, scene, dpr]);
+  }, [sheet, look, space, lettering, scene, came, dpr, width, height]);
 
-  const pan = useCallback((event: PointerEvent<HTMLDivElement>) => {
-    if (event.target !== event.currentTarget || (event.button !== 0 && event.button !== 1)) return;
-    const element = event.currentTarget;
-    element.setPointerCapture(event.pointerId);
-    let [x, y] = [event.clientX, event.clientY];
-    let far = 0;
-    const move = (e: globalThis.PointerEvent) => {
-      const [dx, dy] = [e.clientX - x, e.clientY - y];
-      [x, y] = [e.clientX, e.clientY];
-      far += Math.abs(dx) + Math.abs(dy);
-      useDesk.setState((s) => (s.look ? { look: { ...s.look, x: s.look.x + dx, y: s.look.y + dy } } : {}));
+  const at = (event: { clientX: number; clientY: number }): Point => {
+    const box = surface.current?.getBoundingClientRect();
+    return look && box ? toPaper(look, event.clientX - box.left, event.clientY - box.top) : [0, 0];
+  };
+
+  function pan(event: PointerEvent) {
+    event.stopPropagation();
+    let [x, y] = [0, 0];
+    drag(event, {
+      move: (dx, dy) => {
+        const [bx, by] = [dx - x, dy - y];
+        [x, y] = [dx, dy];
+        useDesk.setState((s) => (s.look ? { look: { ...s.look, x: s.look.x + bx, y: s.look.y + by } } : {}));
+      },
+      end: (dragged) => !dragged && useDesk.getState().select(null),
+    });
+  }
+
+  /** Choose the viewports that a box meets; with Shift beside those that are chosen. */
+  function choose(event: PointerEvent) {
+    const from = at(event);
+    const before = event.shiftKey ? useDesk.getState().selected : [];
+    const boxTo = (e: { clientX: number; clientY: number }): PaperBox => {
+      const [x, y] = at(e);
+      return { x: Math.min(x, from[0]), y: Math.min(y, from[1]), width: Math.abs(x - from[0]), height: Math.abs(y - from[1]) };
     };
-    const end = () => {
-      element.removeEventListener("pointermove", move);
-      if (far < 4) useDesk.getState().select(null);
-    };
-    element.addEventListener("pointermove", move);
-    element.addEventListener("pointerup", end, { once: true });
-    element.addEventListener("pointercancel", end, { once: true });
-  }, []);
+    drag(event, {
+      move: (_dx, _dy, e) => setMarquee(boxTo(e)),
+      end: (dragged, e) => {
+        const box = boxTo(e);
+        const met = dragged ? [...geometry].filter(([, g]) => meets(g, box)).map(([id]) => id) : [];
+        useDesk.getState().select([...new Set([...before, ...met])]);
+      },
+      letGo: () => setMarquee(null),
+    });
+  }
+
+  function press(event: PointerEvent<HTMLDivElement>) {
+    if (event.target !== event.currentTarget || event.button !== 0) return;
+    if (outlining) {
+      event.preventDefault();
+      surface.current?.focus(); // Enter closes the outline, and opens no list that was chosen from before
+      onOutline(at(event), event.detail > 1);
+      return;
+    }
+    const [x, y] = at(event);
+    if (x >= 0 && y >= 0 && x <= width && y <= height) choose(event);
+    else pan(event);
+  }
 
   return (
     <Box ref={frame} sx={{ position: "relative", flex: 1, minHeight: 0, overflow: "hidden", bgcolor: colours.sand }}>
@@ -127,14 +154,48 @@ export function Board({ sheet, display, linework, geometry, children }: Props) {
       />
       <Box
         id="board"
+        ref={surface}
         role="group"
         aria-label="Board"
-        data-painted={still && display.items.every((i) => i.type !== "drawing" || linework.has(i.linework)) ? "yes" : "no"}
-        onPointerDown={pan}
-        sx={{ position: "absolute", inset: 0, touchAction: "none", cursor: "default" }}
+        tabIndex={-1}
+        data-painted="no"
+        onPointerDownCapture={(event) => event.button === 1 && pan(event)}
+        onPointerDown={press}
+        onPointerMove={outlining ? (event) => setHover(at(event)) : undefined}
+        sx={{ position: "absolute", inset: 0, outline: "none", touchAction: "none", cursor: outlining ? "crosshair" : "default" }}
       >
-        {look && children(look)}
+        {look && (
+          <>
+            {children(look)}
+            {outlining && <Outlined look={look} hover={hover} />}
+            {marquee && <Marquee look={look} box={marquee} />}
+          </>
+        )}
       </Box>
     </Box>
+  );
+}
+
+function Marquee({ look, box }: { look: Look; box: PaperBox }) {
+  const [left, top] = toScreen(look, box.x, box.y + box.height);
+  return (
+    <Box
+      sx={{ position: "absolute", left, top, width: box.width * look.scale, height: box.height * look.scale, border: `1px solid ${colours.rust}`, bgcolor: `${colours.rust}14`, pointerEvents: "none", zIndex: 4 }}
+    />
+  );
+}
+
+/** The outline that is being drawn, and where its next side would go. */
+function Outlined({ look, hover }: { look: Look; hover: Point | null }) {
+  const points = useDesk((s) => s.outline?.points) ?? [];
+  const all = (hover ? [...points, hover] : points).map((p) => toScreen(look, ...p));
+  return (
+    <svg style={{ position: "absolute", inset: 0, width: "100%", height: "100%", pointerEvents: "none", zIndex: 4 }}>
+      <polygon points={all.map((p) => p.join(",")).join(" ")} fill={`${colours.rust}14`} stroke={colours.rust} strokeWidth={1.5} strokeDasharray="5 3" />
+      {points.map((p, k) => {
+        const [cx, cy] = toScreen(look, ...p);
+        return <circle key={k} cx={cx} cy={cy} r={3.5} fill={colours.paper} stroke={colours.rust} strokeWidth={1.5} />;
+      })}
+    </svg>
   );
 }

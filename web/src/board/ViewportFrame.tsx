@@ -1,88 +1,126 @@
-/** A viewport under the hand: its frame, its handles, and what dragging them does. */
+/** A viewport under the hand: its outline, its handles, and what dragging them does. */
 import Box from "@mui/material/Box";
 import { useEffect, useRef, type PointerEvent } from "react";
 import { colours } from "../theme/theme";
 import { useDesk } from "./desk";
-import { cropped, moved, shifted, toScreen, type Geometry, type Look } from "./geometry";
+import { drag } from "./dragging";
+import { cropped, moved, outlineOf, reshaped, shifted, toScreen, turned, type Geometry, type Look, type Point, type Sides } from "./geometry";
+import { snapped, type Placed } from "./snapping";
+
+export type Changed = ReadonlyMap<string, Geometry>;
+type Field = Parameters<typeof snapped>[1];
 
 interface Props {
   id: string;
   label: string;
   geometry: Geometry;
   look: Look;
-  onChange: (geometry: Geometry, what: string) => void;
+  pinned: boolean;
+  /** What a crop makes of it beyond the crop itself: what has no scale fills its frame again. */
+  settle: (geometry: Geometry) => Geometry;
+  /** Where all that may be moved together lies, and what it may be put in line with. */
+  moving: () => Placed[];
+  field: () => Field;
+  onChange: (changed: Changed, what: string) => void;
+  /** A double click on something that is seen through it, in u and v. */
+  onInside: (at: Point) => void;
 }
 
-type Sides = { west?: true; south?: true; east?: true; north?: true };
-const HANDLES: readonly [string, Sides, string, string, string][] = [
-  ["upper left corner", { west: true, north: true }, "0%", "0%", "nwse-resize"],
-  ["top", { north: true }, "50%", "0%", "ns-resize"],
-  ["upper right corner", { east: true, north: true }, "100%", "0%", "nesw-resize"],
-  ["right side", { east: true }, "100%", "50%", "ew-resize"],
-  ["lower right corner", { east: true, south: true }, "100%", "100%", "nwse-resize"],
-  ["bottom", { south: true }, "50%", "100%", "ns-resize"],
-  ["lower left corner", { west: true, south: true }, "0%", "100%", "nesw-resize"],
-  ["left side", { west: true }, "0%", "50%", "ew-resize"],
+const HANDLES: readonly [name: string, sides: readonly (keyof Sides)[], x: number, y: number, cursor: string][] = [
+  ["upper left corner", ["west", "north"], 0, 0, "nwse-resize"],
+  ["top", ["north"], 0.5, 0, "ns-resize"],
+  ["upper right corner", ["east", "north"], 1, 0, "nesw-resize"],
+  ["right side", ["east"], 1, 0.5, "ew-resize"],
+  ["lower right corner", ["east", "south"], 1, 1, "nwse-resize"],
+  ["bottom", ["south"], 0.5, 1, "ns-resize"],
+  ["lower left corner", ["west", "south"], 0, 1, "nesw-resize"],
+  ["left side", ["west"], 0, 0.5, "ew-resize"],
 ];
 
-export function ViewportFrame({ id, label, geometry, look, onChange }: Props) {
-  const selected = useDesk((s) => s.selected === id);
+export function ViewportFrame({ id, label, geometry, look, pinned, settle, moving, field, onChange, onInside }: Props) {
+  const selected = useDesk((s) => s.selected.includes(id));
+  const alone = useDesk((s) => s.selected.length === 1) && selected;
   const reachedIn = useDesk((s) => s.reachedIn) && selected;
-  const draft = useDesk((s) => (s.draft?.id === id ? s.draft.geometry : null));
+  const draft = useDesk((s) => s.draft?.get(id));
   const now = draft ?? geometry;
   const element = useRef<HTMLDivElement>(null);
 
   // What is selected has the keys, however it came to be selected.
   useEffect(() => {
-    if (selected && !document.activeElement?.closest("input, [role=dialog]")) element.current?.focus({ preventScroll: true });
+    if (selected && !document.activeElement?.closest("input, [role=dialog], [role=presentation]")) element.current?.focus({ preventScroll: true });
   }, [selected]);
 
-  /** Follow the pointer: `change` gives the geometry for a distance in paper mm. Escape lets go without a change. */
-  function follow(event: PointerEvent, what: string, change: (dx: number, dy: number) => Geometry) {
+  /** Follow the pointer: `change` gives what becomes of viewports for a distance in paper mm. */
+  function follow(event: PointerEvent, what: string, change: (dx: number, dy: number, event: globalThis.PointerEvent) => Changed, click?: () => void) {
     if (event.button !== 0) return;
     event.stopPropagation();
-    const target = event.currentTarget as HTMLElement;
-    target.setPointerCapture(event.pointerId);
-    const { clientX, clientY } = event;
-    let last: Geometry | null = null;
-    const move = (e: globalThis.PointerEvent) => {
-      const [px, py] = [e.clientX - clientX, e.clientY - clientY];
-      if (!last && Math.hypot(px, py) < 3) return;
-      last = change(px / look.scale, -py / look.scale);
-      useDesk.setState({ draft: { id, geometry: last } });
-    };
-    const letGo = () => {
-      target.removeEventListener("pointermove", move);
-      target.removeEventListener("pointerup", end);
-      target.removeEventListener("pointercancel", letGo);
-      window.removeEventListener("keydown", escape, true);
-      useDesk.setState({ draft: null });
-    };
-    const end = () => {
-      if (last) onChange(last, what);
-      letGo();
-    };
-    const escape = (e: KeyboardEvent) => {
-      if (e.key !== "Escape") return;
-      e.stopPropagation();
-      letGo();
-    };
-    target.addEventListener("pointermove", move);
-    target.addEventListener("pointerup", end);
-    target.addEventListener("pointercancel", letGo);
-    window.addEventListener("keydown", escape, true);
+    let last: Changed | null = null;
+    drag(event, {
+      move: (px, py, e) => {
+        last = change(px / look.scale, -py / look.scale, e);
+        useDesk.setState({ draft: last });
+      },
+      end: (dragged) => {
+        if (last) onChange(last, what);
+        else if (!dragged) click?.();
+      },
+      letGo: () => useDesk.setState({ draft: null, agreement: [] }),
+    });
   }
+  const alike = (make: (dx: number, dy: number) => Geometry) => (dx: number, dy: number) => new Map([[id, make(dx, dy)]]);
 
   function press(event: PointerEvent) {
     if (event.button !== 0) return;
-    if (!selected) useDesk.getState().select(id);
+    const desk = useDesk.getState();
+    if (event.shiftKey) {
+      event.stopPropagation();
+      desk.select(selected ? desk.selected.filter((other) => other !== id) : [...desk.selected, id]);
+      return;
+    }
+    // One of several that are chosen is moved with the others; a click that moves nothing chooses it alone.
+    const click = () => desk.selected.length > 1 && desk.select(id);
+    if (!selected) desk.select(id);
     element.current?.focus({ preventScroll: true });
-    if (reachedIn) follow(event, "move what is seen", (dx, dy) => shifted(geometry, dx, dy));
-    else follow(event, "move a viewport", (dx, dy) => moved(geometry, dx, dy));
+    if (pinned) event.stopPropagation();
+    else if (reachedIn) follow(event, "move what is seen", alike((dx, dy) => shifted(geometry, dx, dy)));
+    else {
+      const hand = moving();
+      const others = field();
+      follow(
+        event,
+        hand.length > 1 ? `move ${hand.length} viewports` : "move a viewport",
+        (dx, dy, e) => {
+          const { by, agreement } = e.altKey ? { by: [dx, dy] as const, agreement: [] } : snapped(hand, others, dx, dy, look.scale);
+          useDesk.setState({ agreement });
+          return new Map(hand.map((m) => [m.id, moved(m.geometry, by[0], by[1])]));
+        },
+        click,
+      );
+    }
+  }
+
+  function inside(event: { clientX: number; clientY: number }): Point {
+    const box = element.current?.getBoundingClientRect();
+    if (!box) return [geometry.centre_u, geometry.centre_v];
+    const [x, y] = [event.clientX - box.left - box.width / 2, box.top + box.height / 2 - event.clientY];
+    const [du, dv] = turned([x / look.scale / geometry.ratio, y / look.scale / geometry.ratio], -geometry.turn);
+    return [geometry.centre_u + du, geometry.centre_v + dv];
   }
 
   const [left, bottom] = toScreen(look, now.x, now.y);
   const [right, top] = toScreen(look, now.x + now.width, now.y + now.height);
+  const [width, height] = [right - left, bottom - top];
+  const outline = outlineOf(now).map(([x, y]): Point => [(x - now.x) * look.scale, (now.y + now.height - y) * look.scale]);
+  const within = now.shape === "rectangle" ? undefined : `polygon(${outline.map(([x, y]) => `${x}px ${y}px`).join(",")})`;
+  const handle = (name: string, x: number, y: number, cursor: string, change: (dx: number, dy: number) => Geometry, small = false) => (
+    <Box
+      key={name}
+      data-handle={name}
+      title={`Crop: ${name}`}
+      onPointerDown={(event) => follow(event, "crop a viewport", alike((dx, dy) => settle(change(dx, dy))))}
+      sx={{ position: "absolute", left: x, top: y, width: 17, height: 17, m: "-8.5px", cursor, "&::after": { content: '""', position: "absolute", inset: small ? 6 : 5, bgcolor: colours.paper, border: `1.5px solid ${colours.rust}`, borderRadius: "50%" } }}
+    />
+  );
   return (
     <Box
       ref={element}
@@ -90,58 +128,46 @@ export function ViewportFrame({ id, label, geometry, look, onChange }: Props) {
       tabIndex={0}
       aria-label={label}
       aria-pressed={selected}
-      onPointerDown={press}
-      onDoubleClick={() => useDesk.getState().select(id, true)}
-      onFocus={() => !useDesk.getState().draft && !selected && useDesk.getState().select(id)}
-      sx={{
-        position: "absolute",
-        left,
-        top,
-        width: right - left,
-        height: bottom - top,
-        zIndex: selected ? 2 : 1,
-        cursor: reachedIn ? "grab" : "move",
-        outline: selected ? `1.5px solid ${colours.rust}` : "1px dashed transparent",
-        boxShadow: reachedIn ? `inset 0 0 0 4px ${colours.rust}33` : "none",
-        "&:hover": selected ? {} : { outlineColor: colours.sandShade },
-      }}
+      onFocus={() => !useDesk.getState().draft && !selected && !useDesk.getState().selected.length && useDesk.getState().select(id)}
+      sx={{ position: "absolute", left, top, width, height, zIndex: selected ? 2 : 1, outline: "none", pointerEvents: "none", "&:focus-visible polygon": { stroke: colours.rust } }}
     >
-      {selected &&
-        !reachedIn &&
-        HANDLES.map(([name, sides, x, y, cursor]) => (
-          <Box
-            key={name}
-            data-handle={name}
-            title={`Crop: ${name}`}
-            onPointerDown={(event) =>
-              follow(event, "crop a viewport", (dx, dy) =>
-                cropped(geometry, {
-                  west: sides.west && dx,
-                  east: sides.east && dx,
-                  south: sides.south && dy,
-                  north: sides.north && dy,
-                }),
-              )
-            }
-            sx={{
-              position: "absolute",
-              left: x,
-              top: y,
-              width: 17,
-              height: 17,
-              m: "-8.5px",
-              cursor,
-              "&::after": {
-                content: '""',
-                position: "absolute",
-                inset: 5,
-                bgcolor: colours.paper,
-                border: `1.5px solid ${colours.rust}`,
-                borderRadius: "50%",
-              },
-            }}
-          />
-        ))}
+      <svg width={width} height={height} style={{ position: "absolute", overflow: "visible" }} aria-hidden>
+        <polygon
+          points={outline.map((p) => p.join(",")).join(" ")}
+          fill={reachedIn ? `${colours.rust}12` : "none"}
+          stroke={selected ? colours.rust : colours.sandShade}
+          strokeWidth={selected ? 1.5 : 0.75}
+          strokeDasharray={selected ? undefined : "3 3"}
+        />
+      </svg>
+      <Box
+        onPointerDown={press}
+        onDoubleClick={(event) => (reachedIn ? onInside(inside(event)) : useDesk.getState().select(id, true))}
+        sx={{ position: "absolute", inset: 0, clipPath: within, pointerEvents: "auto", cursor: pinned ? "default" : reachedIn ? "grab" : "move" }}
+      />
+      {pinned && (
+        <Box sx={{ position: "absolute", left: 3, top: 3, px: 0.5, fontSize: 10.5, lineHeight: "14px", fontWeight: 600, bgcolor: colours.sandLight, color: colours.ink, border: `1px solid ${colours.sandShade}`, borderRadius: "2px", opacity: 0.9 }}>
+          pinned
+        </Box>
+      )}
+      {alone && !reachedIn && !pinned && (
+        <Box sx={{ "& > *": { pointerEvents: "auto" } }}>
+          {now.shape === "polygon"
+            ? outline.flatMap(([x, y], k) => {
+                const next = (k + 1) % outline.length;
+                const [nx, ny] = outline[next] ?? [x, y];
+                return [
+                  handle(`side ${k + 1}`, (x + nx) / 2, (y + ny) / 2, "move", (dx, dy) => reshaped(geometry, [k, next], dx, dy), true),
+                  handle(`corner ${k + 1}`, x, y, "move", (dx, dy) => reshaped(geometry, [k], dx, dy)),
+                ];
+              })
+            : HANDLES.filter(([, sides]) => now.shape === "rectangle" || sides.length === 1).map(([name, sides, x, y, cursor]) =>
+                handle(name, x * width, y * height, cursor, (dx, dy) =>
+                  cropped(geometry, Object.fromEntries(sides.map((side) => [side, side === "west" || side === "east" ? dx : dy]))),
+                ),
+              )}
+        </Box>
+      )}
     </Box>
   );
 }

@@ -1,70 +1,96 @@
 /** What only the screen knows: what is selected, what the hand holds, and what can be taken back. */
 import { create } from "zustand";
-import type { View } from "../api/client";
-import type { Geometry, Look } from "./geometry";
+import type { View, Viewport } from "../api/client";
+import type { Step } from "../api/rows";
+import type { Geometry, Look, Point } from "./geometry";
 
+/** Something that was done: what to call it, and the rows it changed. Being plain data, it outlasts a reload. */
 export interface Deed {
   what: string;
-  undo: () => Promise<void>;
-  redo: () => Promise<void>;
+  steps: Step[];
 }
 
 interface Desk {
+  /** The project on the desk: what was done belongs to it. */
+  project: string;
   look: Look | null;
-  selected: string | null;
+  /** Ids of the viewports that are selected, the last one last. */
+  selected: readonly string[];
   reachedIn: boolean;
-  /** The viewport in the hand, and where it is just now. */
-  draft: { id: string; geometry: Geometry } | null;
-  /** The card in the hand, and where on the screen. */
-  carried: { view: View; x: number; y: number } | null;
+  /** The viewports in the hand, and where they are just now. */
+  draft: ReadonlyMap<string, Geometry> | null;
+  /** The lines that say why something in the hand lies where it does; paper mm. */
+  agreement: readonly { from: Point; to: Point; says: string }[];
+  /** The cards in the hand, and where on the screen. */
+  carried: { views: View[]; x: number; y: number } | null;
+  /** An outline that is being drawn on the sheet, and for which viewport; paper mm. */
+  outline: { of: string | null; points: readonly Point[] } | null;
+  /** What was copied, to be pasted on this sheet or another. */
+  copied: readonly Viewport[];
   rackOpen: boolean;
   helpOpen: boolean;
   message: { text: string; bad: boolean } | null;
+  /** How many changes wait for a connection that was lost. */
+  unsaved: number;
   past: Deed[];
   future: Deed[];
-  select: (id: string | null, reachIn?: boolean) => void;
+  select: (ids: readonly string[] | string | null, reachIn?: boolean) => void;
   say: (text: string, bad?: boolean) => void;
   done: (deed: Deed) => void;
+  /** A deed that the server refused is none that could be taken back. */
+  undone: (deed: Deed) => void;
 }
 
 /** How many deeds can be taken back. */
 const KEPT = 200;
 
 export const useDesk = create<Desk>()((set) => ({
+  project: "",
   look: null,
-  selected: null,
+  selected: [],
   reachedIn: false,
   draft: null,
+  agreement: [],
   carried: null,
+  outline: null,
+  copied: [],
   rackOpen: false,
   helpOpen: false,
   message: null,
+  unsaved: 0,
   past: [],
   future: [],
-  select: (selected, reachIn = false) => set({ selected, reachedIn: Boolean(selected) && reachIn }),
+  select: (ids, reachIn = false) => {
+    const selected = typeof ids === "string" ? [ids] : (ids ?? []);
+    set({ selected, reachedIn: selected.length === 1 && reachIn });
+  },
   say: (text, bad = false) => set({ message: { text, bad } }),
   done: (deed) => set((s) => ({ past: [...s.past, deed].slice(-KEPT), future: [] })),
+  undone: (deed) => set((s) => ({ past: s.past.filter((d) => d !== deed), future: s.future.filter((d) => d !== deed) })),
 }));
 
-/** Take back the last deed, or do it again. One that cannot be done stays where it is. */
-export async function step(way: "undo" | "redo") {
-  const { past, future, say } = useDesk.getState();
-  const deed = (way === "undo" ? past : future).at(-1);
-  if (!deed) return;
-  useDesk.setState(
-    way === "undo"
-      ? { past: past.slice(0, -1), future: [...future, deed] }
-      : { past: [...past, deed], future: future.slice(0, -1) },
-  );
+const keptAs = (project: string) => `dunefold.deeds.${project}`;
+
+useDesk.subscribe((now, before) => {
+  if (!now.project || now.project !== before.project || (now.past === before.past && now.future === before.future)) return;
   try {
-    await deed[way]();
-    say(`${way === "undo" ? "Taken back" : "Done again"}: ${deed.what}`);
-  } catch (error) {
-    useDesk.setState({ past, future });
-    say(error instanceof Error ? error.message : String(error), true);
+    sessionStorage.setItem(keptAs(now.project), JSON.stringify({ past: now.past, future: now.future }));
+  } catch {
+    // More than the browser keeps: it can still be taken back until the page is left.
+    sessionStorage.removeItem(keptAs(now.project));
   }
+});
+
+const NOTHING_HELD = { selected: [], reachedIn: false, draft: null, agreement: [], carried: null, outline: null };
+
+/** A project comes to the desk, with what was done to it before in this window. */
+export function openDesk(project: string) {
+  const kept = JSON.parse(sessionStorage.getItem(keptAs(project)) ?? "{}") as Partial<Pick<Desk, "past" | "future">>;
+  useDesk.setState({ ...NOTHING_HELD, project, past: kept.past ?? [], future: kept.future ?? [] });
 }
 
-/** Nothing in the hand, nothing selected, nothing to take back: for another project, or a new session. */
-export const clearDesk = () =>
-  useDesk.setState({ selected: null, reachedIn: false, draft: null, carried: null, past: [], future: [] });
+/** Nothing in the hand, nothing selected, nothing to take back: for a new session. */
+export function clearDesk() {
+  useDesk.setState({ ...NOTHING_HELD, project: "", copied: [], past: [], future: [] });
+  sessionStorage.clear();
+}

@@ -1,30 +1,29 @@
-/** Linework, fetched once under its key and made ready to stroke at any scale. */
-import { useQueries } from "@tanstack/react-query";
-import { useMemo } from "react";
-import { errorOf } from "../api/client";
+/** Linework, fetched once under its key and made ready to stroke at any scale. It lives in the painter's own thread. */
 
 interface LineworkFile {
-  view: { origin: [number, number, number] };
-  lines: { role: string; points: [number, number, number][] }[];
+  extents: [number, number, number, number] | null;
+  lines: { role: string; layer: string; element: string; points: [number, number, number][] }[];
   regions: { rings: [number, number][][] }[];
 }
 
-/** Paths in real millimetres: one for each line role, and one for all that is cut. */
 export interface Linework {
-  /** The model point that u and v are measured from. */
-  origin: readonly number[];
-  roles: Map<string, Path2D>;
+  /** Paths in real millimetres: for each line role one for each layer. */
+  roles: Map<string, Map<string, Path2D>>;
+  /** All that is cut. */
   cut: Path2D;
+  lines: LineworkFile["lines"];
 }
 
-async function fetchLinework(key: string): Promise<Linework> {
+export async function fetchLinework(key: string): Promise<Linework> {
   const response = await fetch(`/api/linework/${key}/`);
-  if (!response.ok) throw await errorOf(response);
+  if (!response.ok) throw new Error(`The linework could not be fetched (${response.status}).`);
   const file = (await response.json()) as LineworkFile;
-  const roles = new Map<string, Path2D>();
+  const roles: Linework["roles"] = new Map();
   for (const line of file.lines) {
-    let path = roles.get(line.role);
-    if (!path) roles.set(line.role, (path = new Path2D()));
+    let layers = roles.get(line.role);
+    if (!layers) roles.set(line.role, (layers = new Map()));
+    let path = layers.get(line.layer);
+    if (!path) layers.set(line.layer, (path = new Path2D()));
     trace(path, line.points);
   }
   const cut = new Path2D();
@@ -33,7 +32,7 @@ async function fetchLinework(key: string): Promise<Linework> {
       trace(cut, ring);
       cut.closePath();
     }
-  return { origin: file.view.origin, roles, cut };
+  return { roles, cut, lines: file.lines };
 }
 
 function trace(path: Path2D, points: readonly (readonly number[])[]) {
@@ -44,24 +43,25 @@ function trace(path: Path2D, points: readonly (readonly number[])[]) {
   });
 }
 
-/** The linework of some keys; what is not there yet is missing from the map. */
-export function useLinework(keys: readonly string[]): ReadonlyMap<string, Linework> {
-  const unique = useMemo(() => [...new Set(keys.filter(Boolean))].sort(), [keys]);
-  return useQueries({
-    queries: unique.map((key) => ({
-      queryKey: ["linework", key],
-      queryFn: () => fetchLinework(key),
-      staleTime: Infinity,
-      gcTime: 600_000,
-      structuralSharing: false as const,
-    })),
-    combine: (results) => {
-      const ready = new Map<string, Linework>();
-      results.forEach((result, k) => {
-        const key = unique[k];
-        if (key && result.data) ready.set(key, result.data);
-      });
-      return ready;
-    },
-  });
+/** The element whose line passes nearest to a point of the view, and the middle of its lines; real mm. */
+export function elementAt({ lines }: Linework, [u, v]: readonly [number, number], reach: number): { element: string; middle: [number, number] } | null {
+  let [best, nearest] = ["", reach];
+  for (const { element, points } of lines)
+    for (let k = 1; k < points.length; k++) {
+      const [ax = 0, ay = 0] = points[k - 1] ?? [];
+      const [bx = 0, by = 0] = points[k] ?? [];
+      const [dx, dy] = [bx - ax, by - ay];
+      const share = Math.min(1, Math.max(0, ((u - ax) * dx + (v - ay) * dy) / Math.max(dx * dx + dy * dy, 1e-9)));
+      const far = Math.hypot(u - ax - dx * share, v - ay - dy * share);
+      if (far < nearest) [best, nearest] = [element, far];
+    }
+  if (!best) return null;
+  let [u0, v0, u1, v1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { element, points } of lines)
+    if (element === best)
+      for (const [x, y] of points) {
+        [u0, v0] = [Math.min(u0, x), Math.min(v0, y)];
+        [u1, v1] = [Math.max(u1, x), Math.max(v1, y)];
+      }
+  return { element: best, middle: [(u0 + u1) / 2, (v0 + v1) / 2] };
 }

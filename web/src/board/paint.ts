@@ -1,90 +1,121 @@
 /** Painting a display list on a canvas, as the other writers write it to a file. */
 import type { DisplayItem, DisplayList, DrawingItem } from "../api/client";
-import { placementOf, toScreen, type Geometry, type Look } from "./geometry";
-import type { Linework } from "./linework";
+import { placementOf, toPaper, toScreen, type Geometry, type Look, type Point } from "./geometry";
+import { pictures, type Style, type Wanted } from "./pictures";
 
 /** The height of a capital over the size of the type: the same figure that the core's lettering has. */
 const CAP_HEIGHT = 0.655;
 const LETTERING = '"Dunefold Lettering"';
 /** No line on the board is thinner than this, in pixels, or it would be lost there. */
 const THINNEST = 0.55;
+/** How much more than what is seen is painted, so that a little movement shows nothing unpainted; shares of the size. */
+const BEYOND = 0.35;
 
 export interface Scene {
   display: DisplayList;
-  linework: ReadonlyMap<string, Linework>;
   /** Where each viewport is just now; that may be ahead of the display list while the hand moves it. */
   geometry: ReadonlyMap<string, Geometry>;
-}
-
-export interface Choice {
-  /** Leave out all that belongs to this viewport. */
-  without?: string | null;
-  /** Paint only what belongs to this viewport. */
-  only?: string;
+  /** Where its pictures are kept: the board and each small picture have their own. */
+  place: string;
+  /** The viewport in the hand, of which more may soon be seen than its frame shows now. */
+  held?: ReadonlySet<string>;
   /** The least width of a line, in pixels; small pictures want less than the board. */
   thinnest?: number;
 }
 
-/** Paint the items of a sheet. `dpr` is device pixels for a pixel of the page. */
-export function paint(context: CanvasRenderingContext2D, scene: Scene, look: Look, dpr: number, choice: Choice = {}) {
-  const thinnest = choice.thinnest ?? THINNEST;
-  const before = new Map<string, DrawingItem>();
-  for (const item of scene.display.items) if (item.type === "drawing") before.set(item.viewport, item);
+/** Paint the items of a sheet. `dpr` is device pixels for a pixel of the page. Whether every drawing is there as it should be. */
+export function paint(context: CanvasRenderingContext2D, scene: Scene, look: Look, dpr: number): boolean {
+  const thinnest = scene.thinnest ?? THINNEST;
+  const before = new Map<string, Point>();
+  for (const item of scene.display.items) if (item.type === "drawing") before.set(item.viewport, cornerOf(item.clip));
+  let settled = true;
   for (const item of scene.display.items) {
     const owner = "viewport" in item ? item.viewport : "";
-    if (choice.without && owner === choice.without) continue;
-    if (choice.only !== undefined && owner !== choice.only) continue;
     const geometry = scene.geometry.get(owner);
     // A viewport that was just deleted stays in the display list until the server has said so too.
     if (owner && !geometry) continue;
     context.save();
     context.setTransform(dpr, 0, 0, dpr, 0, 0);
     if (item.type === "drawing") {
-      if (geometry) paintDrawing(context, { ...item, ...placementOf(geometry) }, scene.linework.get(item.linework), look, dpr, thinnest);
+      if (geometry && !paintDrawing(context, { ...item, ...placementOf(geometry) }, scene, look, dpr, thinnest)) settled = false;
     } else {
-      const corner = before.get(owner)?.clip[0];
-      const by: [number, number] = geometry && corner ? [geometry.x - (corner[0] ?? 0), geometry.y - (corner[1] ?? 0)] : [0, 0];
+      const corner = before.get(owner);
+      const by: Point = geometry && corner ? [geometry.x - corner[0], geometry.y - corner[1]] : [0, 0];
       paintFlat(context, item, { ...look, x: look.x + by[0] * look.scale, y: look.y - by[1] * look.scale }, thinnest);
     }
     context.restore();
   }
+  return settled;
 }
 
-function paintDrawing(
-  context: CanvasRenderingContext2D,
-  item: DrawingItem,
-  linework: Linework | undefined,
-  look: Look,
-  dpr: number,
-  thinnest: number,
-) {
-  context.beginPath();
+const cornerOf = (points: readonly (readonly number[])[]): Point => [
+  Math.min(...points.map((p) => p[0] ?? 0)),
+  Math.min(...points.map((p) => p[1] ?? 0)),
+];
+
+const styles = new WeakMap<object, Style>();
+
+function styleOf({ pens, layers, fill }: DrawingItem, thinnest: number): Style {
+  let style = styles.get(pens);
+  if (!style || style.thinnest !== thinnest) styles.set(pens, (style = { pens, layers, fill, thinnest }));
+  return style;
+}
+
+function paintDrawing(context: CanvasRenderingContext2D, item: DrawingItem, scene: Scene, look: Look, dpr: number, thinnest: number): boolean {
+  const frame = new Path2D();
   item.clip.forEach((corner, k) => {
     const [px, py] = toScreen(look, corner[0] ?? 0, corner[1] ?? 0);
-    if (k) context.lineTo(px, py);
-    else context.moveTo(px, py);
+    if (k) frame.lineTo(px, py);
+    else frame.moveTo(px, py);
   });
-  context.closePath();
-  context.clip();
-  if (!linework) return;
-  const pixels = look.scale * item.ratio;
-  const [px, py] = toScreen(look, item.place[0] ?? 0, item.place[1] ?? 0);
-  context.setTransform(dpr * pixels, 0, 0, -dpr * pixels, dpr * px, dpr * py);
-  context.fillStyle = item.fill;
-  context.fill(linework.cut, "evenodd");
-  context.lineCap = "round";
-  context.lineJoin = "round";
-  const roles = Object.entries(item.pens).sort(([, a], [, b]) => a.width - b.width);
-  for (const [role, pen] of roles) {
-    const path = linework.roles.get(role);
-    if (!path) continue;
-    context.strokeStyle = pen.colour;
-    context.lineWidth = Math.max(pen.width / item.ratio, thinnest / pixels);
-    // The end of a dash is square, or its round ends would eat up the gap.
-    context.lineCap = pen.pattern.length ? "butt" : "round";
-    context.setLineDash(pen.pattern.map((length) => (length * pen.width) / item.ratio));
-    context.stroke(path);
+  frame.closePath();
+  context.save();
+  context.clip(frame);
+  if (item.opaque) {
+    context.fillStyle = "#ffffff";
+    context.fill(frame);
   }
+  const settled = paintPicture(context, item, scene, look, dpr, thinnest * dpr);
+  context.restore();
+  if (item.outline) {
+    context.strokeStyle = item.outline.colour;
+    context.lineWidth = Math.max(item.outline.width * look.scale, thinnest);
+    context.stroke(frame);
+  }
+  return settled;
+}
+
+function paintPicture(context: CanvasRenderingContext2D, item: DrawingItem, scene: Scene, look: Look, dpr: number, thinnest: number): boolean {
+  const { width, height } = context.canvas;
+  const [left, top] = toPaper(look, 0, 0);
+  const [right, bottom] = toPaper(look, width / dpr, height / dpr);
+  const [px = 0, py = 0] = item.place;
+  const xs = item.clip.map((p) => p[0] ?? 0);
+  const ys = item.clip.map((p) => p[1] ?? 0);
+  const need = [Math.max(Math.min(...xs), left), Math.max(Math.min(...ys), bottom), Math.min(Math.max(...xs), right), Math.min(Math.max(...ys), top)] as const;
+  if (need[0] >= need[2] || need[1] >= need[3]) return true;
+  const whole = scene.held?.has(item.viewport) ? ([left, bottom, right, top] as const) : need;
+  const [padX, padY] = [(whole[2] - whole[0]) * BEYOND, (whole[3] - whole[1]) * BEYOND];
+  const wanted: Wanted = {
+    linework: item.linework,
+    style: styleOf(item, thinnest),
+    ratio: item.ratio,
+    turn: item.turn,
+    pixels: look.scale * dpr,
+    region: [whole[0] - padX - px, whole[1] - padY - py, whole[2] + padX - px, whole[3] + padY - py],
+  };
+  const region = [need[0] - px, need[1] - py, need[2] - px, need[3] - py] as const;
+  const { picture, settled } = pictures.get(`${scene.place}/${item.viewport}`, wanted, region);
+  if (picture) {
+    const grown = item.ratio / picture.ratio;
+    const [x, y] = toScreen(look, px + picture.region[0] * grown, py + picture.region[3] * grown);
+    const scale = (look.scale * grown) / picture.pixels;
+    const exact = Math.abs(scale * dpr - 1) < 1e-6;
+    // A picture of the very size lies on whole pixels, or its fine lines would blur.
+    const at = (figure: number) => (exact ? Math.round(figure * dpr) / dpr : figure);
+    context.drawImage(picture.bitmap, at(x), at(y), picture.bitmap.width * scale, picture.bitmap.height * scale);
+  }
+  return settled;
 }
 
 function paintFlat(context: CanvasRenderingContext2D, item: Exclude<DisplayItem, DrawingItem>, look: Look, thinnest: number) {

@@ -35,9 +35,11 @@ export function FigureField({ label, value, width = 74, unit, number = false, on
         onChange={(event) => setTyped(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => {
-          if (event.key === "Enter") commit();
-          if (event.key === "Escape" && typed !== null) {
+          // Written or put back, the keys belong to the sheet again.
+          if (event.key === "Enter") event.currentTarget.querySelector("input")?.blur();
+          if (event.key === "Escape") {
             event.stopPropagation();
+            if (typed === null) event.currentTarget.querySelector("input")?.blur();
             setTyped(null);
           }
         }}

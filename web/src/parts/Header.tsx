@@ -6,7 +6,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Link, NavLink } from "react-router-dom";
 import { api, data, type Project } from "../api/client";
 import { isUnderWay, useJobs, useSession } from "../api/queries";
-import { clearDesk, step, useDesk } from "../board/desk";
+import { step } from "../api/deeds";
+import { clearDesk, useDesk } from "../board/desk";
 import { colours } from "../theme/theme";
 import { Wordmark } from "./Wordmark";
 
@@ -56,6 +57,7 @@ export function Header({ project, station }: { project?: Project; station?: stri
           </Box>
           <Steps keys={station === "sheets"} />
           <UnderWay project={project.id} />
+          <Unsaved />
         </>
       )}
       <SignOut />
@@ -114,6 +116,17 @@ function UnderWay({ project }: { project: string }) {
       >
         Cancel
       </Button>
+    </Box>
+  );
+}
+
+/** Changes that wait for a connection. They are kept, and nobody has to do anything. */
+function Unsaved() {
+  const unsaved = useDesk((s) => s.unsaved);
+  if (!unsaved) return null;
+  return (
+    <Box role="status" sx={{ fontSize: 12.5, fontWeight: 600, px: 1, py: 0.25, borderRadius: 1, bgcolor: colours.rustPale, color: colours.rust, whiteSpace: "nowrap" }}>
+      No connection: {unsaved === 1 ? "1 change is" : `${unsaved} changes are`} kept and saved when it is back
     </Box>
   );
 }

@@ -40,3 +40,8 @@ export function Group({ name, grow, children }: { name: string; grow?: boolean; 
     </Box>
   );
 }
+
+/** Two rows, one above the other, within a group. */
+export function Rows({ children }: { children: ReactNode }) {
+  return <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-start" }}>{children}</Box>;
+}

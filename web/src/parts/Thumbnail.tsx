@@ -3,31 +3,34 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import type { DisplayList, View, Viewport } from "../api/client";
 import { useDisplay } from "../api/queries";
 import { geometryOf, type Geometry } from "../board/geometry";
-import { useLinework } from "../board/linework";
 import { letteringReady, paint } from "../board/paint";
-import { screenPens } from "./pens";
+import { pictures } from "../board/pictures";
+import { drawingOf, screenPens } from "./pens";
 import { colours } from "../theme/theme";
 
 const CARD_PENS = screenPens();
 const NONE: DisplayList["items"] = [];
 
-function usePicture(display: DisplayList | undefined, geometry: ReadonlyMap<string, Geometry>, width: number, height: number) {
+/** Paint a scene whenever it changes, and again as its pictures come. */
+function usePicture(display: DisplayList | undefined, geometry: ReadonlyMap<string, Geometry>, place: string, width: number, height: number) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [lettering, setLettering] = useState(false);
   useEffect(() => void letteringReady.then(() => setLettering(true)), []);
-  const items = display?.items ?? NONE;
-  const keys = useMemo(() => items.flatMap((i) => (i.type === "drawing" ? [i.linework] : [])), [items]);
-  const linework = useLinework(keys);
   const dpr = window.devicePixelRatio || 1;
   useEffect(() => {
     const context = canvas.current?.getContext("2d");
     if (!context || !display || !lettering) return;
-    context.setTransform(dpr, 0, 0, dpr, 0, 0);
-    context.fillStyle = colours.paper;
-    context.fillRect(0, 0, width, height);
     const look = { scale: width / display.width, x: 0, y: height };
-    paint(context, { display, linework, geometry }, look, dpr, { thinnest: 0.2 });
-  }, [display, linework, geometry, width, height, dpr, lettering]);
+    const again = () => {
+      context.setTransform(dpr, 0, 0, dpr, 0, 0);
+      context.fillStyle = colours.paper;
+      context.fillRect(0, 0, width, height);
+      if (paint(context, { display, geometry, place, thinnest: 0.2 }, look, dpr)) stop();
+    };
+    const stop = pictures.watch(again);
+    again();
+    return stop;
+  }, [display, geometry, place, width, height, dpr, lettering]);
   return <canvas ref={canvas} width={width * dpr} height={height * dpr} style={{ width, height, display: "block" }} aria-hidden />;
 }
 
@@ -35,7 +38,7 @@ export function SheetThumbnail({ sheet, viewports, width }: { sheet: string; vie
   const { data: display } = useDisplay(sheet);
   const geometry = useMemo(() => new Map(viewports.map((v) => [v.id, geometryOf(v)])), [viewports]);
   const ratio = display ? display.height / display.width : 0.707;
-  return usePicture(display, geometry, width, Math.round(width * ratio));
+  return usePicture(display, geometry, `sheet ${sheet}`, width, Math.round(width * ratio));
 }
 
 export function ViewThumbnail({ view, width, height }: { view: View; width: number; height: number }) {
@@ -49,13 +52,16 @@ export function ViewThumbnail({ view, width, height }: { view: View; width: numb
       width,
       height,
       ratio,
+      turn: 0,
+      shape: "rectangle",
+      corners: [],
       centre_u: ((u0 ?? 0) + (u1 ?? 1)) / 2,
       centre_v: ((v0 ?? 0) + (v1 ?? 1)) / 2,
     };
     const items: DisplayList["items"] = view.linework
-      ? [{ type: "drawing", viewport: "card", linework: view.linework, clip: [], ratio, place: [], pens: CARD_PENS, fill: "#d9d6cf" }]
+      ? [drawingOf(view.linework, CARD_PENS)]
       : NONE;
-    return [{ width, height, items }, new Map([["card", whole]])] as const;
+    return [{ width, height, items }, new Map([["view", whole]])] as const;
   }, [view, width, height]);
-  return usePicture(display, geometry, width, height);
+  return usePicture(display, geometry, `view ${view.id}`, width, height);
 }

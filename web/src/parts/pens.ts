@@ -1,4 +1,5 @@
 /** Pens of a drawing on the screen alone: a view has no scale, so its lines have the screen's widths, in pixels. */
+import type { DrawingItem } from "../api/client";
 import { colours } from "../theme/theme";
 
 const SOLID: number[] = [];
@@ -17,3 +18,19 @@ export function screenPens(weight = 1) {
     cut: pen(0.8, colours.ink),
   };
 }
+
+/** A drawing that is all there is to see; where it lies is said by a geometry under the name “view”. */
+export const drawingOf = (linework: string, pens: DrawingItem["pens"]): DrawingItem => ({
+  type: "drawing",
+  viewport: "view",
+  linework,
+  clip: [],
+  ratio: 1,
+  turn: 0,
+  place: [],
+  pens,
+  layers: {},
+  fill: "#d9d6cf",
+  outline: null,
+  opaque: false,
+});

@@ -9,6 +9,7 @@ import { useNavigate } from "react-router-dom";
 import type { ModelVersion } from "../../api/client";
 import { useDesk } from "../../board/desk";
 import { ChoiceField } from "../../parts/ChoiceField";
+import { ToggleButton } from "../../parts/ToggleButton";
 import { colours } from "../../theme/theme";
 import { useViewEdits } from "../views/edits";
 import type { Spec } from "../views/kinds";
@@ -148,7 +149,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
           <Button variant="outlined" onClick={() => stage?.fit()}>
             Fit
           </Button>
-          <Toggle
+          <ToggleButton
             on={deep}
             name="Perspective"
             tip="As an eye sees it; otherwise parallel"
@@ -157,7 +158,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
               stage?.setPerspective(!deep);
             }}
           />
-          <Toggle
+          <ToggleButton
             on={tool === "measure"}
             name="Measure"
             tip="Click two corners or edges"
@@ -166,7 +167,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
               setEnds([]);
             }}
           />
-          {anyChange && <Toggle on={changed} name="What changed" tip="Colour what was added, moved, reshaped, and what was removed" onToggle={() => setChanged(!changed)} />}
+          {anyChange && <ToggleButton on={changed} name="What changed" tip="Colour what was added, moved, reshaped, and what was removed" onToggle={() => setChanged(!changed)} />}
           <Box sx={{ ml: "auto" }}>
             <Tooltip title="Make a view that looks at the building as you do now">
               <Button variant="outlined" disabled={!stage} onClick={save}>
@@ -228,16 +229,6 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
 
 export function keyOf(by: By, element: SolidElement | undefined): string {
   return element?.[by] ?? "";
-}
-
-function Toggle({ on, name, tip, onToggle }: { on: boolean; name: string; tip: string; onToggle: () => void }) {
-  return (
-    <Tooltip title={tip}>
-      <Button variant="outlined" aria-pressed={on} onClick={onToggle} sx={on ? { bgcolor: colours.rustPale, borderColor: colours.rust } : undefined}>
-        {name}
-      </Button>
-    </Tooltip>
-  );
 }
 
 /** The measure between two places, drawn over the building. */

@@ -2,14 +2,12 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import OutlinedInput from "@mui/material/OutlinedInput";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, data, type Subset } from "../../api/client";
+import type { Subset } from "../../api/client";
+import { commit } from "../../api/deeds";
 import { useSubsets, useViews } from "../../api/queries";
-import { newId, rows } from "../../api/rows";
-import { useDesk } from "../../board/desk";
+import { changing, deleting, making, newId, rows } from "../../api/rows";
 import { colours } from "../../theme/theme";
-import { writeView } from "../views/edits";
 import type { SolidElement } from "./solid";
 
 interface Props {
@@ -21,32 +19,19 @@ interface Props {
 }
 
 export function Subsets({ project, elements, chosen, onShow }: Props) {
-  const client = useQueryClient();
   const { data: subsets = [] } = useSubsets(project);
   useViews(project); // which of them are limited to a subset has to be known when it is deleted
   const [name, setName] = useState("");
-  const { done, say } = useDesk.getState();
-
-  const write = async (deed: () => Promise<unknown>) => {
-    await deed();
-    for (const key of ["subsets", "views", "jobs"]) await client.invalidateQueries({ queryKey: [key, project] });
-  };
-  const add = (subset: Pick<Subset, "id" | "name" | "elements">) => () => write(() => data(api.POST("/api/subsets/", { body: { ...subset, project } })));
-  const remove = (id: string) => () => write(() => data(api.DELETE("/api/subsets/{id}/", { params: { path: { id } } })));
-  const told = (error: unknown) => say(error instanceof Error ? error.message : String(error), true);
 
   const keep = () => {
-    const subset = { id: newId(), name: name.trim(), elements: chosen.map((e) => e.id) };
+    const subset = { id: newId(), project, name: name.trim(), elements: chosen.map((e) => e.id) };
     setName("");
-    add(subset)().then(() => done({ what: `keep ${subset.name}`, undo: remove(subset.id), redo: add(subset) }), told);
+    void commit(project, `keep ${subset.name}`, [making("subsets", subset)]);
   };
+  // The views that it limited show everything once it is gone, and are limited again when it comes back.
   const drop = (subset: Subset) => {
     const limited = rows("views", project).filter((view) => view.subset === subset.id);
-    const restore = async () => {
-      await add(subset)();
-      for (const view of limited) await writeView(project, view.id, { subset: subset.id });
-    };
-    return remove(subset.id)().then(() => done({ what: `delete ${subset.name}`, undo: restore, redo: remove(subset.id) }), told);
+    return commit(project, `delete ${subset.name}`, [...limited.map((view) => changing("views", view, { subset: null })), deleting("subsets", subset)]);
   };
   const there = new Set(elements.map((e) => e.id));
 

@@ -1,22 +1,30 @@
 /** The rack: the cards of the saved views, pulled out over the register to be placed on the sheet. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useEffect, useRef, type PointerEvent } from "react";
+import { useEffect, useRef, useState, type PointerEvent } from "react";
 import type { View } from "../../api/client";
 import { useDesk } from "../../board/desk";
 import { StateMark } from "../../parts/StateMark";
 import { colours } from "../../theme/theme";
-import { REGISTER_WIDTH } from "./Register";
 import { ViewThumbnail } from "../../parts/Thumbnail";
+import type { Projection } from "./edits";
+import { REGISTER_WIDTH } from "./Register";
 
 interface Props {
   views: View[];
   hasModel: boolean;
-  /** Place a view: where the card was let go on the screen, or in the middle of the free space. */
-  onPlace: (view: View, screen?: readonly [number, number]) => void;
+  /** Place views: where the card was let go on the screen, or in the empty spaces of the sheet. */
+  onPlace: (views: View[], screen?: readonly [number, number]) => void;
+  /** Lay views out as a projected set. */
+  onArrange: (views: View[], projection: Projection) => void;
 }
 
-export function Rack({ views, hasModel, onPlace }: Props) {
+export function Rack({ views, hasModel, onPlace, onArrange }: Props) {
+  const [chosen, setChosen] = useState<readonly string[]>([]);
+  // In the order in which they were chosen: the first upright one is the front of a set.
+  const picked = chosen.flatMap((id) => views.find((v) => v.id === id) ?? []);
+  const toggle = (id: string) => setChosen((old) => (old.includes(id) ? old.filter((other) => other !== id) : [...old, id]));
+
   const rack = useRef<HTMLDivElement>(null);
   useEffect(() => rack.current?.querySelector<HTMLElement>("[role=button]")?.focus(), []);
 
@@ -28,7 +36,7 @@ export function Rack({ views, hasModel, onPlace }: Props) {
     const move = (e: globalThis.PointerEvent) => {
       if (!carried && Math.hypot(e.clientX - clientX, e.clientY - clientY) < 4) return;
       carried = true;
-      useDesk.setState({ carried: { view, x: e.clientX, y: e.clientY } });
+      useDesk.setState({ carried: { views: [view], x: e.clientX, y: e.clientY } });
     };
     const letGo = () => {
       window.removeEventListener("pointermove", move);
@@ -38,7 +46,8 @@ export function Rack({ views, hasModel, onPlace }: Props) {
     };
     const end = (e: globalThis.PointerEvent) => {
       letGo();
-      if (carried) onPlace(view, [e.clientX, e.clientY]);
+      if (carried) onPlace([view], [e.clientX, e.clientY]);
+      else toggle(view.id);
     };
     const escape = (e: KeyboardEvent) => {
       if (e.key !== "Escape") return;
@@ -79,7 +88,7 @@ export function Rack({ views, hasModel, onPlace }: Props) {
       </Box>
       <Box sx={{ px: 1.5, pb: 1, fontSize: 12, color: "text.secondary" }}>
         {views.length
-          ? "Drag a card onto the sheet, or press Enter on it."
+          ? "Drag a card onto the sheet, or press Enter on it. Click cards to choose several."
           : hasModel
             ? "This project has no views."
             : "Bring a building file in at the Model station first; its plans and elevations then stand here."}
@@ -92,13 +101,20 @@ export function Rack({ views, hasModel, onPlace }: Props) {
             tabIndex={0}
             aria-label={`Place ${view.name}`}
             aria-disabled={!view.linework}
+            aria-pressed={chosen.includes(view.id)}
             onPointerDown={(event) => carry(event, view)}
             onKeyDown={(event) => {
-              if (event.key === "Enter" && view.linework) onPlace(view);
+              if (!view.linework) return;
+              if (event.key === "Enter") onPlace(picked.length ? picked : [view]);
+              if (event.key === " ") {
+                event.preventDefault();
+                toggle(view.id);
+              }
             }}
             sx={{
               mb: 1,
-              border: `1px solid ${colours.sandDeep}`,
+              border: `1px solid ${chosen.includes(view.id) ? colours.rust : colours.sandDeep}`,
+              boxShadow: chosen.includes(view.id) ? `0 0 0 1px ${colours.rust}` : "none",
               borderRadius: 1,
               bgcolor: colours.paper,
               overflow: "hidden",
@@ -123,6 +139,27 @@ export function Rack({ views, hasModel, onPlace }: Props) {
           </Box>
         ))}
       </Box>
+      {picked.length > 0 && (
+        <Box role="group" aria-label="Chosen views" sx={{ p: 1, borderTop: `1px solid ${colours.sandDeep}`, bgcolor: colours.sandLight }}>
+          <Box sx={{ display: "flex", gap: 0.75, mb: 0.75 }}>
+            <Button variant="contained" onClick={() => onPlace(picked)} sx={{ flex: 1, minWidth: 0 }}>
+              Place {picked.length}
+            </Button>
+            <Button variant="outlined" onClick={() => setChosen([])} sx={{ minWidth: 0 }}>
+              None
+            </Button>
+          </Box>
+          <Box sx={{ fontSize: 11.5, color: "text.secondary", mb: 0.25 }}>Lay out as one set, by</Box>
+          <Box sx={{ display: "flex", gap: 0.75 }}>
+            <Button variant="outlined" onClick={() => onArrange(picked, "third-angle")} sx={{ flex: 1, minWidth: 0, px: 0.5 }} title="ISO 5456: seen from above stands above, from the right on the right">
+              Third angle
+            </Button>
+            <Button variant="outlined" onClick={() => onArrange(picked, "first-angle")} sx={{ flex: 1, minWidth: 0, px: 0.5 }} title="ISO 5456: seen from above stands below, from the right on the left">
+              First angle
+            </Button>
+          </Box>
+        </Box>
+      )}
     </Box>
   );
 }

@@ -1,14 +1,24 @@
 /** The ledge for the sheet itself: its paper, and what its title block says. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Menu from "@mui/material/Menu";
+import MenuItem from "@mui/material/MenuItem";
 import Tooltip from "@mui/material/Tooltip";
+import { useState } from "react";
 import type { Sheet } from "../../api/client";
+import { useDesk } from "../../board/desk";
 import { ChoiceField } from "../../parts/ChoiceField";
+import { ComboField } from "../../parts/ComboField";
 import { FigureField } from "../../parts/FigureField";
 import { Group, Ledge } from "../../parts/Ledge";
+import { colours } from "../../theme/theme";
 import type { Edits } from "./edits";
 
-const PAPERS = ["A0", "A1", "A2", "A3", "A4"] as const;
+const PAPERS = [
+  ...["A0", "A1", "A2", "A3", "A4"].map((value) => ({ value, group: "ISO" })),
+  ...["ANSI A", "ANSI B", "ANSI C", "ANSI D", "ANSI E"].map((value) => ({ value, group: "ANSI" })),
+  ...["Arch A", "Arch B", "Arch C", "Arch D", "Arch E"].map((value) => ({ value, group: "Architectural" })),
+];
 const FIELDS = [
   [
     ["number", "Number", 74],
@@ -28,11 +38,15 @@ const FIELDS = [
 interface Props {
   sheet: Sheet;
   edits: Edits;
+  /** Viewports that reach beyond the paper. */
+  beyond: string[];
   onProject: () => void;
   onPlot: (all: boolean) => void;
+  onDuplicate: (contents: boolean) => void;
 }
 
-export function SheetLedge({ sheet, edits, onProject, onPlot }: Props) {
+export function SheetLedge({ sheet, edits, beyond, onProject, onPlot, onDuplicate }: Props) {
+  const [more, setMore] = useState<HTMLElement | null>(null);
   return (
     <Ledge label="Ledge: sheet">
       <Group name="Title block">
@@ -61,12 +75,12 @@ export function SheetLedge({ sheet, edits, onProject, onPlot }: Props) {
       </Group>
       <Group name="Paper">
         <Box sx={{ display: "flex", flexDirection: "column", gap: 0.75 }}>
-          <ChoiceField
-            label="Size"
+          <ComboField
+            label="Size, or mm x mm"
             width={112}
             value={sheet.paper}
-            choices={PAPERS.map((p) => [p, p] as const)}
-            onChoose={(paper) => void edits.changeSheet(sheet, { paper: paper as Sheet["paper"] }, `paper of ${sheet.number}`)}
+            choices={PAPERS}
+            onChoose={(paper) => void edits.changeSheet(sheet, { paper }, `paper of ${sheet.number}`)}
           />
           <ChoiceField
             label="Orientation"
@@ -91,9 +105,38 @@ export function SheetLedge({ sheet, edits, onProject, onPlot }: Props) {
             Plot set
           </Button>
         </Box>
-        <Button onClick={() => void edits.deleteSheet(sheet)} sx={{ alignSelf: "flex-end" }}>
-          Delete sheet
-        </Button>
+        <Box sx={{ display: "flex", gap: 0.5, justifyContent: "flex-end" }}>
+          {beyond.length > 0 && (
+            <Tooltip title="They keep their scale and their place from the title block; move or crop them, or take a larger paper">
+              <Button onClick={() => useDesk.getState().select(beyond)} sx={{ minWidth: 0, px: 1, color: colours.rust }}>
+                {beyond.length} off paper
+              </Button>
+            </Tooltip>
+          )}
+          <Button aria-haspopup="menu" variant="outlined" onClick={(event) => setMore(event.currentTarget)} sx={{ minWidth: 0 }}>
+            More…
+          </Button>
+        </Box>
+        <Menu open={Boolean(more)} anchorEl={more} onClose={() => setMore(null)} transitionDuration={0} slotProps={{ list: { dense: true } }}>
+          {(
+            [
+              ["Duplicate with its viewports", () => onDuplicate(true)],
+              ["Duplicate without them", () => onDuplicate(false)],
+              ["Draw an outline for a view", () => useDesk.setState({ outline: { of: null, points: [] } })],
+              ["Delete sheet", () => void edits.deleteSheet(sheet)],
+            ] as const
+          ).map(([name, deed]) => (
+            <MenuItem
+              key={name}
+              onClick={() => {
+                setMore(null);
+                deed();
+              }}
+            >
+              {name}
+            </MenuItem>
+          ))}
+        </Menu>
       </Box>
     </Ledge>
   );

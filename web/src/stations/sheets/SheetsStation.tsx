@@ -3,52 +3,70 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from "react";
 import { useNavigate, useParams } from "react-router-dom";
-import { api, data, type Project, type Sheet, type View } from "../../api/client";
+import { api, data, type Project, type Sheet, type View, type Viewport } from "../../api/client";
 import { useDisplay, useJobs, useLadder, useModelVersions, useSheets, useViewports, useViews } from "../../api/queries";
-import { Board, FIT } from "../../board/Board";
+import { resume } from "../../api/rows";
+import { Agreements } from "../../board/Agreements";
+import { Board } from "../../board/Board";
 import { useDesk } from "../../board/desk";
-import { geometryOf, moved, rungFor, shifted, toPaper, type Extents, type Look } from "../../board/geometry";
-import { useLinework } from "../../board/linework";
+import { filling, geometryOf, outlined, rungFor, toPaper, type Extents, type Geometry, type Look, type Point } from "../../board/geometry";
+import { Guides } from "../../board/Guides";
+import { pictures } from "../../board/pictures";
+import type { Placed } from "../../board/snapping";
 import { ViewportFrame } from "../../board/ViewportFrame";
 import { colours } from "../../theme/theme";
-import { useEdits } from "./edits";
+import { CarriedCard } from "./CarriedCard";
+import { AddSeveral, ChooseView, ToSheets } from "./Dialogs";
+import { useEdits, type Projection } from "./edits";
 import { HelpCard } from "./HelpCard";
 import { useKeys } from "./keys";
 import { ProjectFacts } from "./ProjectFacts";
 import { Rack } from "./Rack";
 import { Register } from "./Register";
+import { SeveralLedge } from "./SeveralLedge";
 import { SheetLedge } from "./SheetLedge";
+import { useCompose } from "./useCompose";
 import { ViewportLedge } from "./ViewportLedge";
 
 // Reading PDFs takes a large library; it is fetched when there is one to read.
 const PlotPreview = lazy(() => import("./PlotPreview").then((m) => ({ default: m.PlotPreview })));
 const NOTHING: never[] = [];
+/** How near to a line a double click takes its element; pixels. */
+const REACH = 8;
+
+type Question = { ask: "project" | "several" | "sheets" } | { ask: "view"; points: readonly Point[] };
 
 export function SheetsStation({ project }: { project: Project }) {
   const { sheetId } = useParams();
   const navigate = useNavigate();
   const id = project.id;
-  const { data: sheets = NOTHING, isSuccess } = useSheets(id);
-  const { data: viewports = NOTHING } = useViewports(id);
+  const { data: unordered = NOTHING, isSuccess } = useSheets(id);
+  const { data: viewports = NOTHING, isSuccess: placed } = useViewports(id);
   const { data: views = NOTHING } = useViews(id);
-  const { data: ladder = NOTHING } = useLadder();
+  const { data: ladder = NOTHING, refetch: lookAtLadder } = useLadder(id);
   const { data: versions = NOTHING } = useModelVersions(id);
   const { data: jobs = NOTHING, refetch: lookAtJobs } = useJobs(id);
   const edits = useEdits(id);
-  const { selected, rackOpen, helpOpen, say } = useDesk();
-  const [dialog, setDialog] = useState<"project" | null>(null);
+  const { rackOpen, helpOpen, say } = useDesk();
+  const selected = useDesk((s) => s.selected);
+  const [question, setQuestion] = useState<Question | null>(null);
   const [plotting, setPlotting] = useState<string | null>(null);
+  const [picked, setPicked] = useState<{ in: string; element: string } | null>(null);
 
+  const sheets = useMemo(() => unordered.toSorted((a, b) => a.position - b.position), [unordered]);
   const sheet = sheets.find((s) => s.id === sheetId) ?? sheets[0];
-  const { data: display } = useDisplay(sheet?.id ?? "");
-  const on = useMemo(() => viewports.filter((v) => v.sheet === sheet?.id), [viewports, sheet?.id]);
+  const { data: display } = useDisplay(sheet?.version ? sheet.id : "");
+  const on = useMemo(() => viewports.filter((v) => v.sheet === sheet?.id).toSorted((a, b) => a.position - b.position), [viewports, sheet?.id]);
   const geometry = useMemo(() => new Map(on.map((v) => [v.id, geometryOf(v)])), [on]);
-  const keys = useMemo(() => display?.items.flatMap((i) => (i.type === "drawing" ? [i.linework] : [])) ?? [], [display]);
-  const linework = useLinework(keys);
-  const viewport = on.find((v) => v.id === selected);
-  const viewOf = (viewId: string | undefined) => views.find((v) => v.id === viewId);
+  const viewOf = useCallback((viewId: string | undefined) => views.find((v) => v.id === viewId), [views]);
+  const chosen = selected.flatMap((s) => on.find((v) => v.id === s) ?? []);
+  const [viewport] = chosen;
 
   useEffect(() => useDesk.getState().select(null), [sheet?.id]);
+  useEffect(() => void (isSuccess && placed && resume()), [isSuccess, placed]);
+  // A scale that was typed stands on the project's own ladder from then on.
+  const odd = viewport && !ladder.some((r) => r.scale === viewport.scale) ? viewport.version : null;
+  useEffect(() => void (odd && lookAtLadder()), [odd, lookAtLadder]);
   const open = useCallback((to: string) => void navigate(`/projects/${id}/sheets/${to}`), [navigate, id]);
 
   const plot = useCallback(
@@ -66,11 +84,11 @@ export function SheetsStation({ project }: { project: Project }) {
   );
 
   const place = useCallback(
-    (view: View, screen?: readonly [number, number]) => {
+    (some: View[], screen?: readonly [number, number]) => {
       if (!sheet) return;
       if (!screen) {
         useDesk.setState({ rackOpen: false });
-        void edits.placeView(view.id, sheet.id);
+        void edits.place(some, sheet.id);
         return;
       }
       const board = document.getElementById("board")?.getBoundingClientRect();
@@ -81,64 +99,83 @@ export function SheetsStation({ project }: { project: Project }) {
       const within = x >= (rack?.right ?? board.left) && x <= board.right && y >= board.top && y <= board.bottom;
       if (!within) return;
       useDesk.setState({ rackOpen: false });
-      void edits.placeView(view.id, sheet.id, toPaper(look, x - board.left, y - board.top));
+      void edits.place(some, sheet.id, toPaper(look, x - board.left, y - board.top));
     },
     [edits, sheet],
   );
+  const arrange = (some: View[], projection: Projection) => {
+    if (!sheet) return;
+    useDesk.setState({ rackOpen: false });
+    void edits.arrange(some, sheet.id, projection);
+  };
 
-  const deeds = useMemo(
-    () => ({
-      nudge: (dx: number, dy: number) => {
-        if (!viewport) return;
-        const now = geometryOf(viewport);
-        const { reachedIn } = useDesk.getState();
-        if (reachedIn) {
-          const { centre_u, centre_v } = shifted(now, dx, dy);
-          void edits.changeViewport(viewport, { centre_u, centre_v }, "nudge what is seen");
-        } else {
-          const { x, y } = moved(now, dx, dy);
-          void edits.changeViewport(viewport, { x, y }, "nudge a viewport");
-        }
-      },
-      climb: (rungs: number) => {
-        if (!viewport) return;
-        const at = ladder.findIndex((r) => r.ratio <= viewport.ratio);
-        const rung = ladder[(at < 0 ? ladder.length - 1 : at) + rungs];
-        if (rung) void edits.changeViewport(viewport, rung, `scale ${rung.scale}`);
-      },
-      remove: () => viewport && void edits.deleteViewport(viewport),
-      plot: () => sheet && void plot(sheet),
-      fit: () => window.dispatchEvent(new Event(FIT)),
-      help: () => useDesk.setState({ helpOpen: true }),
-    }),
-    [edits, ladder, plot, sheet, viewport],
+  const plotThis = useCallback(() => sheet && void plot(sheet), [plot, sheet]);
+  const chooseView = useCallback((points: readonly Point[]) => setQuestion({ ask: "view", points }), []);
+  const compose = useCompose({ sheet, on, ladder, edits, onPlot: plotThis, onOutlined: chooseView });
+  useKeys(compose);
+
+  const asPlaced = useCallback(
+    (v: Viewport): Placed => ({ id: v.id, name: viewOf(v.view)?.name ?? "", geometry: geometryOf(v), axes: viewOf(v.view)?.spec.kind === "perspective" ? null : v.axes }),
+    [viewOf],
   );
-  useKeys(deeds);
+  const moving = () => {
+    const ids = useDesk.getState().selected;
+    return on.filter((v) => ids.includes(v.id) && !v.pinned).map(asPlaced);
+  };
+  const field = () => {
+    const ids = useDesk.getState().selected;
+    const [x = 0, y = 0, width = 0, height = 0] = sheet?.free_area ?? [];
+    const paper = { x: 0, y: 0, width: display?.width ?? 0, height: display?.height ?? 0 };
+    return { others: on.filter((v) => !ids.includes(v.id)).map(asPlaced), frames: [paper, { x, y, width, height }], guides: sheet?.guides ?? {} };
+  };
+  /** What has no scale fills its frame, whatever becomes of that. */
+  const settle = (v: Viewport) => (g: Geometry) =>
+    viewOf(v.view)?.spec.kind === "perspective" && v.extents ? filling(g, v.extents as unknown as Extents) : g;
 
-  const addSheet = async () => {
-    const made = await edits.addSheet(sheet);
+  const toMiddle = async (v: Viewport, at: Point) => {
+    const look = useDesk.getState().look;
+    if (!v.linework || !look || v.pinned) return;
+    const found = await pictures.elementAt(v.linework, at, REACH / look.scale / v.ratio);
+    if (!found) return;
+    const [centre_u, centre_v] = found.middle;
+    await edits.change([v], { centre_u, centre_v }, "centre on an element");
+    setPicked({ in: v.id, element: found.element });
+  };
+
+  const addSheet = () => {
+    const made = edits.addSheets([""], sheet);
     if (made) open(made);
   };
-  const bringUpToDate = async (view: View | undefined) => {
-    if (!view?.id) return;
-    await data(api.POST("/api/views/{id}/draw/", { params: { path: { id: view.id } } })).catch((error: Error) => say(error.message, true));
+  const bringUpToDate = async (some: Viewport[]) => {
+    try {
+      for (const viewId of new Set(some.map((v) => v.view))) await data(api.POST("/api/views/{id}/draw/", { params: { path: { id: viewId } } }));
+    } catch (error) {
+      say(error instanceof Error ? error.message : String(error), true);
+    }
     void lookAtJobs();
   };
   const plotJob = jobs.find((job) => job.id === plotting);
+  const beyond = display ? on.filter((v) => v.x < 0 || v.y < 0 || v.x + v.width > display.width || v.y + v.height > display.height).map((v) => v.id) : [];
 
   return (
     <Box sx={{ position: "relative", flex: 1, minHeight: 0, display: "flex" }}>
-      <Register sheets={sheets} viewports={viewports} views={views} open={sheet?.id ?? ""} onOpen={open} onAdd={() => void addSheet()} />
-      {rackOpen && <Rack views={views} hasModel={versions.length > 0} onPlace={place} />}
-      <Box
-        component="main"
-        sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column", borderLeft: `1px solid ${colours.sandDeep}` }}
-      >
+      <Register
+        sheets={sheets}
+        viewports={viewports}
+        open={sheet?.id ?? ""}
+        onOpen={open}
+        onAdd={addSheet}
+        onAddSeveral={() => setQuestion({ ask: "several" })}
+        onMove={(moved, to) => void edits.moveSheet(moved, to)}
+      />
+      {rackOpen && <Rack views={views} hasModel={versions.length > 0} onPlace={place} onArrange={arrange} />}
+      <Box component="main" sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column", borderLeft: `1px solid ${colours.sandDeep}` }}>
         {sheet && display ? (
           <>
-            <Board sheet={sheet.id} display={display} linework={linework} geometry={geometry}>
+            <Board sheet={sheet.id} display={display} geometry={geometry} onOutline={compose.outline}>
               {(look) => (
                 <>
+                  <Guides look={look} paper={display} guides={sheet.guides ?? {}} onChange={(guides, what) => void edits.changeSheet(sheet, { guides }, what)} />
                   {on.map((v, k) => (
                     <ViewportFrame
                       key={v.id}
@@ -146,78 +183,94 @@ export function SheetsStation({ project }: { project: Project }) {
                       label={`Viewport ${k + 1}: ${viewOf(v.view)?.name ?? ""}, ${v.scale}`}
                       geometry={geometryOf(v)}
                       look={look}
-                      onChange={(next, what) => {
-                        const { ratio: _, ...change } = next;
-                        void edits.changeViewport(v, change, what);
-                      }}
+                      pinned={v.pinned}
+                      settle={settle(v)}
+                      moving={moving}
+                      field={field}
+                      onChange={(changed, what) => void edits.reshape(changed, what)}
+                      onInside={(at) => void toMiddle(v, at)}
                     />
                   ))}
+                  <Agreements look={look} />
                   {!on.length && <EmptySheet look={look} sheet={sheet} hasViews={views.length > 0} />}
                 </>
               )}
             </Board>
-            {viewport ? (
+            {chosen.length > 1 ? (
+              <SeveralLedge
+                viewports={chosen}
+                placed={chosen.map(asPlaced)}
+                edits={edits}
+                onBringUpToDate={() => void bringUpToDate(chosen)}
+                onToSheets={() => setQuestion({ ask: "sheets" })}
+              />
+            ) : viewport ? (
               <ViewportLedge
                 viewport={viewport}
                 view={viewOf(viewport.view)}
+                views={views}
+                version={versions[0]}
                 ladder={ladder}
-                job={jobs.find((job) => job.kind === "draw" && job.view === viewport.view)}
+                job={jobs.find((job) => job.view === viewport.view)}
                 edits={edits}
-                onBringUpToDate={() => void bringUpToDate(viewOf(viewport.view))}
+                element={picked?.in === viewport.id ? picked.element : null}
+                onBringUpToDate={() => void bringUpToDate([viewport])}
+                onToSheets={() => setQuestion({ ask: "sheets" })}
               />
             ) : (
               <SheetLedge
                 sheet={sheet}
                 edits={edits}
-                onProject={() => setDialog("project")}
+                beyond={beyond}
+                onProject={() => setQuestion({ ask: "project" })}
                 onPlot={(all) => void plot(all ? undefined : sheet)}
+                onDuplicate={(contents) => open(edits.duplicateSheet(sheet, contents))}
               />
             )}
           </>
         ) : (
-          isSuccess && !sheets.length && <NoSheets onAdd={() => void addSheet()} />
+          isSuccess && !sheets.length && <NoSheets onAdd={addSheet} />
         )}
       </Box>
-      <CarriedCard freeArea={sheet?.free_area ?? NOTHING} ladder={ladder} />
-      {dialog === "project" && <ProjectFacts project={project} onClose={() => setDialog(null)} />}
+      <CarriedCard sheet={sheet?.id ?? ""} freeArea={sheet?.free_area ?? NOTHING} ladder={ladder.filter((r) => r.ladder === "metric")} />
+      {question?.ask === "project" && <ProjectFacts project={project} onClose={() => setQuestion(null)} />}
+      {question?.ask === "several" && (
+        <AddSeveral
+          onClose={() => setQuestion(null)}
+          onAdd={(titles) => {
+            setQuestion(null);
+            const first = edits.addSheets(titles, sheet);
+            if (first) open(first);
+          }}
+        />
+      )}
+      {question?.ask === "sheets" && (
+        <ToSheets
+          sheets={sheets.filter((s) => s.id !== sheet?.id)}
+          count={chosen.length}
+          onClose={() => setQuestion(null)}
+          onPlace={(ids) => {
+            setQuestion(null);
+            void edits.copyTo(chosen, ids);
+          }}
+        />
+      )}
+      {question?.ask === "view" && (
+        <ChooseView
+          views={views.filter((v) => v.linework && v.extents)}
+          onClose={() => setQuestion(null)}
+          onChoose={(view) => {
+            setQuestion(null);
+            const [u0, v0, u1, v1] = view.extents as unknown as Extents;
+            const middle: Geometry = { x: 0, y: 0, width: 1, height: 1, centre_u: 0, centre_v: 0, ratio: 1, turn: 0, shape: "polygon", corners: [] };
+            const frame = outlined(middle, question.points);
+            const rung = rungFor([u0, v0, u1, v1], frame, ladder.filter((r) => r.ladder === "metric"));
+            if (sheet && rung) void edits.placeIn(view, sheet.id, { ...frame, ratio: rung.ratio, centre_u: (u0 + u1) / 2, centre_v: (v0 + v1) / 2 }, rung.scale);
+          }}
+        />
+      )}
       {helpOpen && <HelpCard onClose={() => useDesk.setState({ helpOpen: false })} />}
       <Suspense>{plotJob && <PlotPreview job={plotJob} onClose={() => setPlotting(null)} />}</Suspense>
-    </Box>
-  );
-}
-
-/** What a card in the hand will cover on the sheet when it is let go. */
-function CarriedCard({ freeArea, ladder }: { freeArea: readonly number[]; ladder: Parameters<typeof rungFor>[2] }) {
-  const carried = useDesk((s) => s.carried);
-  const look = useDesk((s) => s.look);
-  if (!carried || !look) return null;
-  const [u0, v0, u1, v1] = (carried.view.extents ?? [0, 0, 1, 1]) as unknown as Extents;
-  const rung = rungFor([u0, v0, u1, v1], freeArea, ladder);
-  const pixels = (rung?.ratio ?? 0.01) * look.scale;
-  return (
-    <Box
-      sx={{
-        position: "fixed",
-        left: carried.x,
-        top: carried.y,
-        width: (u1 - u0) * pixels,
-        height: (v1 - v0) * pixels,
-        transform: "translate(-50%, -50%)",
-        border: `1.5px solid ${colours.rust}`,
-        bgcolor: "#ffffffb0",
-        pointerEvents: "none",
-        zIndex: 1500,
-        display: "flex",
-        alignItems: "center",
-        justifyContent: "center",
-        fontSize: 13,
-        fontWeight: 600,
-        textAlign: "center",
-      }}
-    >
-      {carried.view.name}
-      <br />
-      {rung?.scale}
     </Box>
   );
 }

@@ -1,109 +1,255 @@
-/** The ledge for a viewport: which view, its scale, its frame, its state, and what can be done with it. */
+/** The ledge for a viewport: which view, its scale, its frame, what it shows, its state, and what can be done with it. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
-import type { Job, Rung, View, Viewport } from "../../api/client";
+import { useState } from "react";
+import type { Job, ModelVersion, Rung, View, Viewport } from "../../api/client";
 import { isUnderWay } from "../../api/queries";
 import { useDesk } from "../../board/desk";
-import { geometryOf, type Geometry } from "../../board/geometry";
+import { cropped, filling, fittedTo, geometryOf, moved, shaped, type Extents, type Geometry } from "../../board/geometry";
 import { ChoiceField } from "../../parts/ChoiceField";
+import { ComboField } from "../../parts/ComboField";
 import { FigureField } from "../../parts/FigureField";
+import { Group, Ledge, Rows } from "../../parts/Ledge";
+import { leftOut, ShownMenu, type Shown, type ShownKey } from "../../parts/ShownMenu";
 import { StateMark } from "../../parts/StateMark";
-import { Group, Ledge } from "../../parts/Ledge";
+import { ToggleButton } from "../../parts/ToggleButton";
 import type { Edits } from "./edits";
+import { PensMenu, pensChanged } from "./PensMenu";
 
 interface Props {
   viewport: Viewport;
   view: View | undefined;
+  views: View[];
+  version: ModelVersion | undefined;
   ladder: Rung[];
   job: Job | undefined;
   edits: Edits;
+  /** The element that was brought to the middle, to be left out if that is wanted. */
+  element: string | null;
   onBringUpToDate: () => void;
+  onToSheets: () => void;
 }
 
-const FIGURES = [
-  ["x", "Left"],
-  ["y", "Bottom"],
-  ["width", "Width"],
-  ["height", "Height"],
+const LADDERS = { own: "Of this project", metric: "Metric", feet: "Feet and inches" } as const;
+const CORNERS = [
+  ["0 1", "Upper left"],
+  ["1 1", "Upper right"],
+  ["0 0", "Lower left"],
+  ["1 0", "Lower right"],
+  ["0.5 0.5", "Middle"],
 ] as const;
+const shownFigure = (value: number) => String(Math.round(value * 100) / 100);
 
-const shown = (value: number) => String(Math.round(value * 100) / 100);
-
-export function ViewportLedge({ viewport, view, ladder, job, edits, onBringUpToDate }: Props) {
-  const reachedIn = useDesk((s) => s.reachedIn);
-  const draft = useDesk((s) => (s.draft?.id === viewport.id ? s.draft.geometry : null));
+export function ViewportLedge(props: Props) {
+  const { viewport, view, views, version, ladder, job, edits, onBringUpToDate, onToSheets } = props;
+  const draft = useDesk((s) => s.draft?.get(viewport.id));
   const now: Geometry = draft ?? geometryOf(viewport);
-  const scale = viewport.scale;
-  const rungs = ladder.some((r) => r.scale === scale) ? ladder : [{ scale, ratio: viewport.ratio }, ...ladder];
   const drawing = job && isUnderWay(job);
+  const perspective = view?.spec.kind === "perspective";
+  const change = (to: Parameters<Edits["change"]>[1], what: string) => void edits.change([viewport], to, what);
 
   return (
     <Ledge label="Ledge: viewport">
       <Group name="View">
-        <Box sx={{ width: 168 }}>
-          <Box title={view?.name} sx={{ fontSize: 14, fontWeight: 600, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
-            {view?.name}
-          </Box>
-          <Box sx={{ display: "flex", alignItems: "center", minHeight: 26, gap: 1 }}>
+        <Rows>
+          <ChoiceField
+            label="Which is seen"
+            width={150}
+            value={viewport.view}
+            choices={views.filter((v) => v.linework || v.id === viewport.view).map((v) => [v.id, v.name] as const)}
+            onChoose={(id) => {
+              const next = views.find((v) => v.id === id);
+              change({ view: id, shown: {}, linework: next?.linework, extents: next?.extents, axes: next?.axes, ...middleOf(next) }, `show ${next?.name}`);
+            }}
+          />
+          <Box sx={{ display: "flex", alignItems: "center", minHeight: 30, gap: 0.5, width: 150 }}>
             {drawing ? (
               <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
                 being drawn: {job.stage || "waiting"}
               </Box>
             ) : (
-              view && <StateMark state={view.state} />
+              <StateMark state={viewport.state ?? "undrawn"} />
             )}
-            {view && view.state !== "fresh" && !drawing && (
-              <Button onClick={onBringUpToDate} sx={{ minHeight: 24, px: 1 }}>
+            {viewport.state === "behind" && !drawing && (
+              <Button onClick={onBringUpToDate} sx={{ minHeight: 24, px: 0.5, minWidth: 0 }}>
                 Bring up to date
               </Button>
             )}
           </Box>
-        </Box>
+        </Rows>
       </Group>
       <Group name="Scale">
-        <ChoiceField
-          label="True scale"
-          value={scale}
-          width={104}
-          choices={rungs.map((r) => [r.scale, r.scale] as const)}
-          onChoose={(value) => {
-            const rung = ladder.find((r) => r.scale === value);
-            if (rung && value !== scale) void edits.changeViewport(viewport, rung, `scale ${value}`);
-          }}
-        />
+        <Rows>
+          {perspective ? (
+            <Box sx={{ width: 116, fontSize: 12.5, pt: 2, color: "text.secondary" }}>Not to scale</Box>
+          ) : (
+            <ComboField
+              label="True scale"
+              width={116}
+              value={viewport.scale}
+              choices={ladder.map((r) => ({ value: r.scale, group: LADDERS[r.ladder] }))}
+              onChoose={(scale) => {
+                const rung = ladder.find((r) => r.scale === scale);
+                change({ scale, ...(rung ? { ratio: rung.ratio } : {}) }, `scale ${scale}`);
+              }}
+            />
+          )}
+          <FigureField label="Turn" unit="°" number width={116} value={shownFigure(now.turn)} onCommit={(value) => change({ turn: Number(value) }, "turn what is seen")} />
+        </Rows>
       </Group>
-      <Group name="Frame on paper">
-        {FIGURES.map(([key, label]) => (
-          <FigureField
-            key={key}
-            label={label}
-            unit="mm"
-            number
-            width={82}
-            value={shown(now[key])}
-            onCommit={(value) =>
-              void edits.changeViewport(viewport, { [key]: Number(value) }, `${label.toLowerCase()} of a viewport`)
-            }
-          />
-        ))}
+      <Frame viewport={viewport} now={now} perspective={perspective} edits={edits} />
+      <WhatIsSeen viewport={viewport} view={view} version={version} edits={edits} />
+      <Contents {...props} now={now} />
+      <Group name="On the sheet">
+        <Rows>
+          <Box sx={{ display: "flex", gap: 0.5 }}>
+            <ToggleButton on={viewport.pinned} name="Pin" tip="Keep frame and contents where they are (I)" onToggle={() => change({ pinned: !viewport.pinned }, viewport.pinned ? "unpin a viewport" : "pin a viewport")} />
+            <ToggleButton on={viewport.framed} name="Plot frame" tip="The outline is plotted too" onToggle={() => change({ framed: !viewport.framed }, "plot the frame or not")} />
+            <Button variant="outlined" sx={SLIM} onClick={() => edits.copy([viewport], viewport.sheet, 10, "duplicate a viewport")} title="A copy beside it, of the same view (Ctrl + D)">
+              Duplicate
+            </Button>
+          </Box>
+          <Box sx={{ display: "flex", gap: 0.5 }}>
+            <ToggleButton on={viewport.opaque} name="Cover" tip="Hide what lies under it" onToggle={() => change({ opaque: !viewport.opaque }, "cover what lies below or not")} />
+            <Button variant="outlined" sx={SLIM} onClick={onToSheets} title="Copies at the same spot of other sheets">
+              To sheets…
+            </Button>
+            <Tooltip title="Delete this viewport; the view stays (Delete)">
+              <Button sx={SLIM} onClick={() => void edits.remove([viewport])}>
+                Delete
+              </Button>
+            </Tooltip>
+          </Box>
+        </Rows>
       </Group>
-      <Group name="Contents">
-        <Tooltip title={reachedIn ? "Return to the sheet (Escape)" : "Move what is seen within the frame (Enter, or a double click)"}>
-          <Button
-            variant={reachedIn ? "contained" : "outlined"}
-            aria-pressed={reachedIn}
-            onClick={() => useDesk.getState().select(viewport.id, !reachedIn)}
-          >
-            {reachedIn ? "Step out" : "Reach in"}
-          </Button>
-        </Tooltip>
-      </Group>
-      <Box sx={{ ml: "auto", pt: 2.5 }}>
-        <Tooltip title="Delete this viewport; the view stays (Delete)">
-          <Button onClick={() => void edits.deleteViewport(viewport)}>Delete</Button>
-        </Tooltip>
-      </Box>
     </Ledge>
+  );
+}
+
+const SLIM = { minWidth: 0, px: 1 };
+
+/** Another view has its own middle, and it is looked at upright. */
+function middleOf(view: View | undefined): { centre_u?: number; centre_v?: number; turn: number } {
+  if (!view?.extents) return { turn: 0 };
+  const [u0 = 0, v0 = 0, u1 = 0, v1 = 0] = view.extents;
+  return { centre_u: (u0 + u1) / 2, centre_v: (v0 + v1) / 2, turn: 0 };
+}
+
+/** Place and size, measured from one corner; what is typed moves the frame, and crops as dragging does. */
+function Frame({ viewport, now, perspective, edits }: { viewport: Viewport; now: Geometry; perspective: boolean; edits: Edits }) {
+  const [corner, setCorner] = useState("0 0");
+  const [fx = 0, fy = 0] = corner.split(" ").map(Number);
+  const set = (geometry: Geometry, what: string) => {
+    const extents = viewport.extents as unknown as Extents | null;
+    void edits.reshape(new Map([[viewport.id, perspective && extents ? filling(geometry, extents) : geometry]]), what);
+  };
+  const size = (axis: "width" | "height", value: number) => {
+    const by = value - now[axis];
+    const share = axis === "width" ? fx : fy;
+    const [low, high] = axis === "width" ? (["west", "east"] as const) : (["south", "north"] as const);
+    set(cropped(now, { ...(share > 0 ? { [low]: -by * share } : {}), ...(share < 1 ? { [high]: by * (1 - share) } : {}) }), `${axis} of a viewport`);
+  };
+  return (
+    <Group name="Frame on paper">
+      <Rows>
+        <Box sx={{ display: "flex", gap: 0.5 }}>
+          <FigureField label={fx === 1 ? "Right" : fx === 0 ? "Left" : "Middle x"} unit="mm" number width={72} value={shownFigure(now.x + fx * now.width)} onCommit={(v) => set(moved(now, Number(v) - now.x - fx * now.width, 0), "move a viewport")} />
+          <FigureField label={fy === 1 ? "Top" : fy === 0 ? "Bottom" : "Middle y"} unit="mm" number width={86} value={shownFigure(now.y + fy * now.height)} onCommit={(v) => set(moved(now, 0, Number(v) - now.y - fy * now.height), "move a viewport")} />
+          <ChoiceField label="Measured from" width={104} value={corner} choices={CORNERS} onChoose={setCorner} />
+        </Box>
+        <Box sx={{ display: "flex", gap: 0.5 }}>
+          <FigureField label="Width" unit="mm" number width={72} value={shownFigure(now.width)} onCommit={(v) => size("width", Number(v))} />
+          <FigureField label="Height" unit="mm" number width={86} value={shownFigure(now.height)} onCommit={(v) => size("height", Number(v))} />
+          <ChoiceField
+            label="Shape"
+            width={104}
+            value={viewport.shape}
+            choices={[["rectangle", "Rectangle"], ["circle", "Circle"], ["polygon", "Polygon"], ["draw", "Draw it…"]]}
+            onChoose={(shape) => {
+              if (shape === "draw") useDesk.setState({ outline: { of: viewport.id, points: [] } });
+              else set(shaped(now, shape as Geometry["shape"]), `make a viewport a ${shape}`);
+            }}
+          />
+        </Box>
+      </Rows>
+    </Group>
+  );
+}
+
+/** What it shows and with which pens, where that differs from its view. */
+function WhatIsSeen({ viewport, view, version, edits }: { viewport: Viewport; view: View | undefined; version: ModelVersion | undefined; edits: Edits }) {
+  const ofView: Shown = view?.spec.shown ?? {};
+  const shown: Shown = { ...ofView, ...viewport.shown };
+  const differs = leftOut(shown) !== leftOut(ofView) || Object.keys(viewport.shown).length > 0 || pensChanged(viewport.pens) > 0;
+  const show = (key: ShownKey, names: string[]) => {
+    const { [key]: _, ...rest } = viewport.shown;
+    const same = JSON.stringify([...(ofView[key] ?? [])].sort()) === JSON.stringify(names);
+    void edits.change([viewport], { shown: same ? rest : { ...rest, [key]: names } }, "what a viewport shows");
+  };
+  return (
+    <Group name={differs ? "Shown, not as in the view" : "Shown"}>
+      <Rows>
+        <Box sx={{ display: "flex", gap: 0.5, pt: "15px" }}>
+          <ShownMenu shown={shown} version={version} onChange={show} />
+          {differs && (
+            <Tooltip title="Show what the view shows, with the usual pens">
+              <Button sx={SLIM} onClick={() => void edits.change([viewport], { shown: {}, pens: {} }, "show a viewport as its view")}>
+                As in view
+              </Button>
+            </Tooltip>
+          )}
+        </Box>
+        <PensMenu pens={viewport.pens} layers={Object.keys(version?.facts.layers ?? {})} onChange={(pens) => void edits.change([viewport], { pens }, "pens of a viewport")} />
+      </Rows>
+    </Group>
+  );
+}
+
+function Contents({ viewport, view, version, edits, element, now }: Props & { now: Geometry }) {
+  const reachedIn = useDesk((s) => s.reachedIn);
+  const extents = viewport.extents as unknown as Extents | null;
+  const storeys = viewport.axes && (viewport.axes.up[2] ?? 0) > 0.999 ? (version?.facts.storeys ?? []) : [];
+  const fit = () =>
+    extents && void edits.reshape(new Map([[viewport.id, view?.spec.kind === "perspective" ? filling(now, extents) : fittedTo(now, extents)]]), "fit the crop to the drawing");
+  const leaveOut = () => {
+    const without = [...new Set([...(viewport.shown.without ?? view?.spec.shown?.without ?? []), element ?? ""])].sort();
+    void edits.change([viewport], { shown: { ...viewport.shown, without } }, "leave an element out");
+  };
+  return (
+    <Group name="Contents">
+      <Rows>
+        <Box sx={{ pt: "15px" }}>
+          <Tooltip title={reachedIn ? "Return to the sheet (Escape)" : "Move what is seen within the frame (Enter, or a double click)"}>
+            <Button variant={reachedIn ? "contained" : "outlined"} aria-pressed={reachedIn} onClick={() => useDesk.getState().select(viewport.id, !reachedIn)}>
+              {reachedIn ? "Step out" : "Reach in"}
+            </Button>
+          </Tooltip>
+        </Box>
+        {reachedIn && element ? (
+          <Tooltip title="Draw this viewport without the element in its middle">
+            <Button variant="outlined" sx={SLIM} onClick={leaveOut}>
+              Leave it out
+            </Button>
+          </Tooltip>
+        ) : reachedIn && storeys.length > 0 ? (
+          <ChoiceField
+            label="Centre on"
+            width={104}
+            value=""
+            choices={[["", "Storey…"], ...storeys.map((s) => [String(s.elevation), s.name] as const)]}
+            onChoose={(level) => level && void edits.change([viewport], { centre_v: Number(level) - (viewport.axes?.origin[2] ?? 0) }, "centre on a storey")}
+          />
+        ) : (
+          <Tooltip title="All of the drawing is seen, and nothing beside it">
+            <span>
+              <Button variant="outlined" disabled={!extents || viewport.pinned} onClick={fit}>
+                Fit crop
+              </Button>
+            </span>
+          </Tooltip>
+        )}
+      </Rows>
+    </Group>
   );
 }

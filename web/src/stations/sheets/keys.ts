@@ -1,16 +1,25 @@
 /** The keys of the Sheets station, and what the help card says of them. */
 import { useEffect } from "react";
-import { useDesk, step } from "../../board/desk";
+import { step } from "../../api/deeds";
+import { useDesk } from "../../board/desk";
 
 export const KEYS: readonly (readonly [string, string])[] = [
-  ["Arrows", "nudge the viewport by 1 mm, or what is seen when reached in"],
+  ["Arrows", "nudge by 1 mm what is chosen, or what is seen when reached in"],
   ["Shift + arrows", "nudge by 0.1 mm"],
-  ["Enter", "reach in"],
-  ["Escape", "step out; let go; select nothing"],
+  ["Alt while dragging", "no snapping"],
+  ["Shift + click, drag across the paper", "choose several"],
+  ["Ctrl + A", "choose all viewports of the sheet"],
+  ["Enter, double click", "reach in; then a double click brings what is under it to the middle"],
+  ["Escape", "step out; let go; choose nothing"],
   ["Page Up, Page Down", "next larger, next smaller scale of the ladder"],
-  ["Delete", "delete the viewport"],
+  ["I", "pin, unpin"],
+  ["Home, End", "to the front, to the back"],
+  ["Ctrl + C, Ctrl + V", "copy, paste on this sheet or another"],
+  ["Ctrl + D", "duplicate"],
+  ["Delete", "delete what is chosen"],
   ["V", "the cards of the saved views"],
-  ["0", "the whole sheet"],
+  ["0, 1", "the whole sheet, what is chosen"],
+  ["Wheel, middle button", "zoom and move the board; never a drawing"],
   ["P", "plot this sheet"],
   ["Ctrl + Z, Ctrl + Shift + Z", "take back, do again"],
   ["?", "this card"],
@@ -20,8 +29,15 @@ export interface KeyDeeds {
   nudge: (dx: number, dy: number) => void;
   climb: (rungs: number) => void;
   remove: () => void;
+  copy: () => void;
+  paste: () => void;
+  duplicate: () => void;
+  chooseAll: () => void;
+  pin: () => void;
+  stack: (front: boolean) => void;
   plot: () => void;
-  fit: () => void;
+  fit: (chosen: boolean) => void;
+  closeOutline: () => void;
   help: () => void;
 }
 
@@ -34,30 +50,56 @@ const ARROWS: Record<string, readonly [number, number]> = {
 
 export function useKeys(deeds: KeyDeeds) {
   useEffect(() => {
+    const withCtrl: Record<string, (shift: boolean) => void> = {
+      z: (shift) => void step(shift ? "redo" : "undo"),
+      y: () => void step("redo"),
+      a: deeds.chooseAll,
+      c: deeds.copy,
+      v: deeds.paste,
+      d: deeds.duplicate,
+    };
+    const ofChosen: Record<string, () => void> = {
+      PageUp: () => deeds.climb(-1),
+      PageDown: () => deeds.climb(1),
+      Delete: deeds.remove,
+      Backspace: deeds.remove,
+      Home: () => deeds.stack(true),
+      End: () => deeds.stack(false),
+      i: deeds.pin,
+      "1": () => deeds.fit(true),
+    };
+    const always: Record<string, () => void> = {
+      v: () => useDesk.setState((s) => ({ rackOpen: !s.rackOpen })),
+      "0": () => deeds.fit(false),
+      p: deeds.plot,
+      "?": deeds.help,
+    };
     const press = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      const command = event.ctrlKey || event.metaKey;
-      if (target.closest("input, textarea, [role=dialog], [role=listbox], [role=combobox]")) return;
+      if (target.closest("input, textarea, [role=dialog], [role=listbox], [role=combobox], [role=presentation]")) return;
       const desk = useDesk.getState();
-      const key = event.key;
+      const { key } = event;
+      const chosen = desk.selected.length > 0;
       const arrow = ARROWS[key];
-      if (command && key.toLowerCase() === "z") void step(event.shiftKey ? "redo" : "undo");
-      else if (command && key.toLowerCase() === "y") void step("redo");
-      else if (command || event.altKey) return;
-      else if (arrow && desk.selected) {
+      if (event.ctrlKey || event.metaKey) {
+        const deed = withCtrl[key.toLowerCase()];
+        if (!deed) return;
+        deed(event.shiftKey);
+      } else if (event.altKey) return;
+      else if (desk.outline) {
+        if (key === "Escape") useDesk.setState({ outline: null });
+        else if (key === "Enter") deeds.closeOutline();
+        else if (key === "Backspace") useDesk.setState({ outline: { ...desk.outline, points: desk.outline.points.slice(0, -1) } });
+        else return;
+      } else if (arrow && chosen && !target.closest("nav")) {
         const by = event.shiftKey ? 0.1 : 1;
         deeds.nudge(arrow[0] * by, arrow[1] * by);
-      } else if (key === "Enter" && desk.selected && target.closest("#board")) desk.select(desk.selected, true);
+      } else if (key === "Enter" && desk.selected.length === 1 && target.closest("#board")) desk.select(desk.selected, true);
       else if (key === "Escape") {
         if (desk.rackOpen) useDesk.setState({ rackOpen: false });
         else desk.select(desk.reachedIn ? desk.selected : null);
-      } else if (key === "PageUp" && desk.selected) deeds.climb(-1);
-      else if (key === "PageDown" && desk.selected) deeds.climb(1);
-      else if ((key === "Delete" || key === "Backspace") && desk.selected) deeds.remove();
-      else if (key === "v") useDesk.setState({ rackOpen: !desk.rackOpen });
-      else if (key === "0") deeds.fit();
-      else if (key === "p") deeds.plot();
-      else if (key === "?") deeds.help();
+      } else if (chosen && ofChosen[key]) ofChosen[key]();
+      else if (always[key]) always[key]();
       else return;
       event.preventDefault();
     };

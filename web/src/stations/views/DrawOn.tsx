@@ -4,7 +4,6 @@ import Button from "@mui/material/Button";
 import { useEffect, useState } from "react";
 import type { View } from "../../api/client";
 import type { Point } from "../../board/geometry";
-import { useLinework } from "../../board/linework";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { FigureField } from "../../parts/FigureField";
 import { colours } from "../../theme/theme";
@@ -42,7 +41,7 @@ export function DrawOn({ wish, views, onCancel, onMake }: Props) {
   const bases = views.filter((v) => v.linework && (kind === "detail" ? !["detail", "perspective"].includes(v.spec.kind) : v.spec.kind === "plan"));
   const [on, setOn] = useState(wish.on ?? bases[0]?.id ?? "");
   const base = bases.find((v) => v.id === on) ?? bases[0];
-  const origin = useLinework(base?.linework ? [base.linework] : []).get(base?.linework ?? "")?.origin ?? [0, 0, 0];
+  const origin = base?.axes?.origin ?? [0, 0, 0];
   const [points, setPoints] = useState<readonly Point[]>([]);
   const [hover, setHover] = useState<Point | null>(null);
   const [shape, setShape] = useState<Shape>("rectangle");

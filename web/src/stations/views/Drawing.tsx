@@ -3,9 +3,9 @@ import Box from "@mui/material/Box";
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from "react";
 import type { DisplayList } from "../../api/client";
 import type { Extents, Geometry, Point } from "../../board/geometry";
-import { useLinework } from "../../board/linework";
 import { paint } from "../../board/paint";
-import { screenPens } from "../../parts/pens";
+import { pictures } from "../../board/pictures";
+import { drawingOf, screenPens } from "../../parts/pens";
 import { colours } from "../../theme/theme";
 
 /** Where a view lies on the screen: pixels for a millimetre of the building, and the u, v in its middle. */
@@ -48,14 +48,6 @@ export function Drawing({ linework, extents, label, weight = 2.4, rim = 36, fixe
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [moved, setMoved] = useState<{ of: string | null; ratio: number; u: number; v: number } | null>(null);
-  const keys = useMemo(() => (linework ? [linework] : []), [linework]);
-  const ready = useLinework(keys);
-  // While a view is drawn anew, the last good drawing stays.
-  const [shown, setShown] = useState<string | null>(null);
-  if (linework && linework !== shown && ready.has(linework)) setShown(linework);
-  const lastKeys = useMemo(() => (shown ? [shown] : []), [shown]);
-  const last = useLinework(lastKeys);
-
   useLayoutEffect(() => {
     const element = box.current;
     if (!element) return;
@@ -74,19 +66,25 @@ export function Drawing({ linework, extents, label, weight = 2.4, rim = 36, fixe
   }, [extents, moved, size, label, rim]);
 
   const dpr = window.devicePixelRatio || 1;
+  const pens = useMemo(() => screenPens(weight), [weight]);
   useEffect(() => {
     const context = canvas.current?.getContext("2d");
     if (!context || !size.width) return;
-    context.setTransform(dpr, 0, 0, dpr, 0, 0);
-    context.fillStyle = colours.paper;
-    context.fillRect(0, 0, size.width, size.height);
-    if (!shown) return;
-    const geometry: Geometry = { x: 0, y: 0, ...size, ratio: sight.ratio, centre_u: sight.u, centre_v: sight.v };
-    const item = { type: "drawing" as const, viewport: "view", linework: shown, clip: [], ratio: 1, place: [], fill: "#d9d6cf" };
-    const display: DisplayList = { ...size, items: [{ ...item, pens: screenPens(weight) }] };
-    const scene = { display, linework: last, geometry: new Map([["view", geometry]]) };
-    paint(context, scene, { scale: 1, x: 0, y: size.height }, dpr, { thinnest: 0.4 });
-  }, [shown, last, sight, size, dpr, weight]);
+    const { width, height } = size;
+    const geometry: Geometry = { x: 0, y: 0, width, height, ratio: sight.ratio, centre_u: sight.u, centre_v: sight.v, turn: 0, shape: "rectangle", corners: [] };
+    const display: DisplayList = { width, height, items: linework ? [drawingOf(linework, pens)] : [] };
+    const scene = { display, geometry: new Map([["view", geometry]]), place: label, thinnest: 0.4 };
+    const again = () => {
+      context.setTransform(dpr, 0, 0, dpr, 0, 0);
+      context.fillStyle = colours.paper;
+      context.fillRect(0, 0, width, height);
+      if (paint(context, scene, { scale: 1, x: 0, y: height }, dpr)) stop();
+    };
+    // While a view is drawn anew, the last good drawing stays: its picture serves until the next one comes.
+    const stop = pictures.watch(again);
+    again();
+    return stop;
+  }, [linework, sight, size, dpr, pens, label]);
 
   const place = (event: { clientX: number; clientY: number }): Point => {
     const at = box.current?.getBoundingClientRect();

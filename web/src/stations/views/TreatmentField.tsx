@@ -4,12 +4,11 @@ import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import TextField from "@mui/material/TextField";
 import Tooltip from "@mui/material/Tooltip";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, data, type NamedTreatment } from "../../api/client";
+import type { NamedTreatment } from "../../api/client";
+import { commit } from "../../api/deeds";
 import { useTreatments } from "../../api/queries";
-import { newId } from "../../api/rows";
-import { useDesk } from "../../board/desk";
+import { deleting, making, newId } from "../../api/rows";
 import { ChoiceField } from "../../parts/ChoiceField";
 import type { Treatment } from "./kinds";
 
@@ -26,28 +25,17 @@ interface Props {
 }
 
 export function TreatmentField({ project, treatment, onGive }: Props) {
-  const client = useQueryClient();
   const { data: named = [] } = useTreatments(project);
   const [name, setName] = useState<string | null>(null);
-  const { done, say } = useDesk.getState();
   const now = treatment && named.find((t) => alike(t.treatment, treatment));
-
-  const write = async (deed: () => Promise<unknown>) => {
-    await deed();
-    await client.invalidateQueries({ queryKey: ["treatments", project] });
-  };
-  const add = (row: Pick<NamedTreatment, "id" | "name" | "treatment">) => () => write(() => data(api.POST("/api/treatments/", { body: { ...row, project } })));
-  const remove = (id: string) => () => write(() => data(api.DELETE("/api/treatments/{id}/", { params: { path: { id } } })));
-  const told = (error: unknown) => say(error instanceof Error ? error.message : String(error), true);
 
   const keep = () => {
     if (!name?.trim() || !treatment) return;
-    const row = { id: newId(), name: name.trim(), treatment };
+    const row = { id: newId(), project, name: name.trim(), treatment };
     setName(null);
-    add(row)().then(() => done({ what: `keep the treatment ${row.name}`, undo: remove(row.id), redo: add(row) }), told);
+    void commit(project, `keep the treatment ${row.name}`, [making("treatments", row)]);
   };
-  const drop = (row: NamedTreatment) =>
-    remove(row.id)().then(() => done({ what: `delete the treatment ${row.name}`, undo: add(row), redo: remove(row.id) }), told);
+  const drop = (row: NamedTreatment) => commit(project, `delete the treatment ${row.name}`, [deleting("treatments", row)]);
 
   return (
     <Box sx={{ display: "flex", alignItems: "flex-end" }}>

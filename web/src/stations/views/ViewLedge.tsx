@@ -9,8 +9,8 @@ import { FigureField } from "../../parts/FigureField";
 import { Group, Ledge } from "../../parts/Ledge";
 import { StateMark } from "../../parts/StateMark";
 import type { ViewEdits } from "./edits";
-import { CORNER_CHOICES, withTreatment, type Spec } from "./kinds";
-import { ShownMenu } from "./ShownMenu";
+import { CORNER_CHOICES, withShown, withTreatment, type Spec } from "./kinds";
+import { leftOut, ShownMenu } from "../../parts/ShownMenu";
 import { TreatmentField } from "./TreatmentField";
 
 interface Props {
@@ -148,7 +148,14 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               onChoose={(id) => void edits.change(view, { subset: id || null }, `subset of ${view.name}`)}
             />
           )}
-          <ShownMenu view={view} version={version} onChange={(to) => set(to, "what is shown")} />
+          <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-start", pt: 0.5 }}>
+            <ShownMenu shown={spec.shown ?? {}} version={version} onChange={(key, names) => set(withShown(spec, { [key]: names }), "what is shown")} />
+            {leftOut(spec.shown) > 0 && (
+              <Button onClick={() => set({ ...spec, shown: { only: spec.shown?.only } }, "what is shown")} sx={{ px: 0.75, minHeight: 26 }}>
+                Show all again
+              </Button>
+            )}
+          </Box>
         </Box>
       </Group>
       <Box sx={{ ml: "auto", pt: 2.5, display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-end" }}>

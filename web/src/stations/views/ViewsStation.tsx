@@ -4,7 +4,7 @@ import { useCallback, useEffect, useState } from "react";
 import { useNavigate, useParams } from "react-router-dom";
 import type { Project, View } from "../../api/client";
 import { useJobs, useModelVersions, useViews } from "../../api/queries";
-import { step } from "../../board/desk";
+import { step } from "../../api/deeds";
 import { colours } from "../../theme/theme";
 import { DeleteView } from "./DeleteView";
 import { DrawOn, type Wish } from "./DrawOn";

@@ -46,9 +46,3 @@ export type Shown = NonNullable<Spec["shown"]>;
 /** A spec with other settings; those that are as usual are left out, as the server leaves them out. */
 export const withTreatment = (spec: Spec, change: Treatment): Spec => ({ ...spec, treatment: { ...spec.treatment, ...change } });
 export const withShown = (spec: Spec, change: Shown): Spec => ({ ...spec, shown: { ...spec.shown, ...change } });
-
-/** How many names a view leaves out. */
-export function leftOut(spec: Spec): number {
-  const { without_layers = [], without_storeys = [], without_classes = [], without = [] } = spec.shown ?? {};
-  return without_layers.length + without_storeys.length + without_classes.length + without.length;
-}

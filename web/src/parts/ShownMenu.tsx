@@ -1,42 +1,46 @@
-/** What a view shows: storeys, layers and classes, each on or off, with how many elements they hold. */
+/** What is shown of a building: storeys, layers and classes, each on or off, with how many elements they hold. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Popover from "@mui/material/Popover";
 import { useState } from "react";
-import type { ModelVersion, View } from "../../api/client";
-import { leftOut, withShown, type Shown, type Spec } from "./kinds";
+import type { ModelVersion, View } from "../api/client";
 
-type Key = "without_storeys" | "without_layers" | "without_classes";
+export type Shown = NonNullable<View["spec"]["shown"]>;
+export type ShownKey = "without_storeys" | "without_layers" | "without_classes" | "without";
 
-export function ShownMenu({ view, version, onChange }: { view: View; version: ModelVersion | undefined; onChange: (spec: Spec) => void }) {
+/** How many names are left out. */
+export const leftOut = ({ without_layers = [], without_storeys = [], without_classes = [], without = [] }: Shown = {}) =>
+  without_layers.length + without_storeys.length + without_classes.length + without.length;
+
+interface Props {
+  shown: Shown;
+  version: ModelVersion | undefined;
+  onChange: (key: ShownKey, names: string[]) => void;
+}
+
+export function ShownMenu({ shown, version, onChange }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const { spec } = view;
-  const shown: Shown = spec.shown ?? {};
-  const count = leftOut(spec);
+  const count = leftOut(shown);
   const facts = version?.facts;
-  const lists: [string, Key, [string, string][]][] = [
+  const single = shown.without ?? [];
+  const lists: [string, ShownKey, [string, string][]][] = [
     ["Storeys", "without_storeys", [...(facts?.storeys ?? [])].reverse().map((s) => [s.name, ""])],
     ["Layers", "without_layers", Object.entries(facts?.layers ?? {}).map(([name, n]) => [name, String(n)])],
     ["Classes", "without_classes", Object.entries(facts?.classes ?? {}).map(([name, n]) => [name, String(n)])],
   ];
-  const toggle = (key: Key, name: string, on: boolean) => {
+  const toggle = (key: ShownKey, name: string, on: boolean) => {
     const off = new Set(shown[key] ?? []);
     if (on) off.delete(name);
     else off.add(name);
-    onChange(withShown(spec, { [key]: [...off].sort() }));
+    onChange(key, [...off].sort());
   };
   return (
-    <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-start", pt: 0.5 }}>
+    <>
       <Button variant="outlined" aria-haspopup="dialog" onClick={(event) => setAnchor(event.currentTarget)}>
         {count ? `${count} left out` : "Everything"}
       </Button>
-      {count > 0 && (
-        <Button onClick={() => onChange({ ...spec, shown: { only: shown.only } })} sx={{ px: 0.75, minHeight: 26 }}>
-          Show all again
-        </Button>
-      )}
       <Popover
         open={Boolean(anchor)}
         anchorEl={anchor}
@@ -54,14 +58,7 @@ export function ShownMenu({ view, version, onChange }: { view: View; version: Mo
                 <FormControlLabel
                   key={label}
                   sx={{ display: "flex", m: 0, "& .MuiFormControlLabel-label": { fontSize: 12.5, display: "flex", flex: 1, justifyContent: "space-between", gap: 2 } }}
-                  control={
-                    <Checkbox
-                      size="small"
-                      sx={{ p: 0.35, mr: 0.5 }}
-                      checked={!(shown[key] ?? []).includes(label)}
-                      onChange={(_, on) => toggle(key, label, on)}
-                    />
-                  }
+                  control={<Checkbox size="small" sx={{ p: 0.35, mr: 0.5 }} checked={!(shown[key] ?? []).includes(label)} onChange={(_, on) => toggle(key, label, on)} />}
                   label={
                     <>
                       <span>{label}</span>
@@ -74,8 +71,13 @@ export function ShownMenu({ view, version, onChange }: { view: View; version: Mo
               ))}
             </Box>
           ))}
+          {single.length > 0 && (
+            <Button onClick={() => onChange("without", [])} sx={{ gridColumn: "1 / -1", justifySelf: "start" }}>
+              Show the {single.length === 1 ? "element" : `${single.length} elements`} left out one by one
+            </Button>
+          )}
         </Box>
       </Popover>
-    </Box>
+    </>
   );
 }

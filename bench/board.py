@@ -1,0 +1,214 @@
+"""`dunefold bench board`: how smoothly the board follows the hand, from the browser's own frame timings.
+
+A sheet with eight viewports and 60,000 line pieces in all is opened in headless Chromium, and dragged, cropped,
+reached into and zoomed as a drafter would.
+"""
+
+from __future__ import annotations
+
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+from pathlib import Path
+from statistics import quantiles
+from typing import Any
+
+from bench.growth import repeated
+
+VIEWPORTS, PIECES = 8, 60_000
+#: What is asked for, milliseconds.
+WANTED = {"frame": 50, "open": 1000, "switch": 300}
+USER, PASSWORD = "bench", "sanderling-26"
+
+#: Frames are counted in the page itself, while the mouse is moved from outside.
+COUNT = """() => { window.frames_ = []; let last = performance.now(); window.counting = true;
+  const next = (now) => {
+    window.frames_.push(now - last); last = now; if (window.counting) requestAnimationFrame(next); };
+  requestAnimationFrame(next); }"""
+COUNTED = "() => { window.counting = false; return window.frames_.slice(1); }"
+SWITCHED = (
+    "(s) => { const b = document.querySelector('#board')?.dataset; return b?.sheet !== s && b?.painted === 'yes'; }"
+)
+PAINTED = "() => document.querySelector('#board')?.dataset.painted === 'yes'"
+
+
+def fill(folder: Path) -> tuple[str, int]:
+    """A project with the sheet that is measured, one like it, and how many pieces of line are on each."""
+    import django
+
+    django.setup()  # nothing of the server can be imported before
+    from django.core.management import call_command
+
+    call_command("migrate", verbosity=0)
+    from django.contrib.auth import get_user_model
+
+    from demo.building import write_observatory
+    from drafting.building.ifc import read_ifc
+    from drafting.linework.engine import draw
+    from drafting.linework.model import linework_key
+    from drafting.views.typed import parse_view
+    from server.config import storage
+    from server.projects.models import Project
+    from server.sheets.models import Sheet, Viewport
+    from server.views.models import Linework, View
+
+    path = folder / "observatory.ifc"
+    write_observatory(str(path))
+    building = repeated(read_ifc(path), 2)
+    spec = parse_view("axonometric:se")
+    user = get_user_model().objects.create_user(USER, password=PASSWORD)
+    project = Project.objects.create(owner=user, name="Frames")
+    sheets = [Sheet.objects.create(project=project, number=f"A-0{k}", paper="A1", position=k) for k in (1, 2)]
+    pieces = 0
+    for number in range(VIEWPORTS):
+        # Each its own drawing, as on a real sheet: the same building, seen from elsewhere.
+        spec = parse_view(f"axonometric:{30 + 40 * number},35")
+        drawn = draw(building, spec)
+        count = sum(len(line.points) - 1 for line in drawn.lines)
+        made = storage.workplace(".json.gz")
+        made.write_bytes(drawn.to_gzip())
+        axes = {name: getattr(drawn.camera, name).tolist() for name in ("right", "up", "origin")}
+        linework = Linework.objects.create(
+            key=linework_key("bench", spec), file=storage.keep(made), extents=drawn.extents, axes=axes, lines=count
+        )
+        view = View.objects.create(project=project, name=f"Look {number}", spec=spec.as_dict(), linework=linework)
+        u0, v0, u1, v1 = drawn.extents or (0, 0, 1, 1)
+        for sheet in sheets:
+            viewport = Viewport(sheet=sheet, view=view, position=number)
+            viewport.x, viewport.y = 35 + 195 * (number % 4), 110 + 220 * (number // 4)
+            viewport.width, viewport.height = 185, 200
+            viewport.centre_u, viewport.centre_v = (u0 + u1) / 2, (v0 + v1) / 2
+            viewport.scale_paper, viewport.scale_real = 1, 300
+            viewport.save()
+        pieces += count
+    return str(project.pk), pieces
+
+
+def measure(address: str, project: str) -> dict[str, Any]:
+    """Milliseconds: of the frames of each gesture, and until a sheet is opened or switched to."""
+    from playwright.sync_api import sync_playwright
+
+    from e2e.office import CHROMIUM, QUIET
+
+    found: dict[str, Any] = {}
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(address)
+        page.get_by_label("Name").fill(USER)
+        page.get_by_label("Password").fill(PASSWORD)
+        page.get_by_role("button", name="Sign in").click()
+        page.get_by_role("link", name="Frames").click()
+        page.wait_for_timeout(500)
+        page.goto(f"{address}/projects/{project}/sheets")
+        page.wait_for_function(PAINTED, timeout=120_000)
+        # The drawings are known to the browser now: the page is opened once more, then sheets are switched.
+        begun = time.perf_counter()
+        page.reload(wait_until="commit")
+        page.wait_for_function(PAINTED, timeout=60_000)
+        found["open"] = (time.perf_counter() - begun) * 1000
+        page.wait_for_timeout(1500)
+        switched = []
+        for number in ("A-02", "A-01", "A-02", "A-01"):
+            before = page.locator("#board").get_attribute("data-sheet")
+            begun = time.perf_counter()
+            page.get_by_role("button", name=f"Sheet {number}").click()
+            page.wait_for_function(SWITCHED, arg=before, timeout=60_000)
+            switched.append((time.perf_counter() - begun) * 1000)
+        found["switch"] = max(switched)
+        page.wait_for_timeout(500)
+        found["gestures"] = {name: counted(page, deed) for name, deed in gestures(page).items()}
+        browser.close()
+    return found
+
+
+def gestures(page: Any) -> dict[str, Any]:
+    box = page.get_by_role("button", name="Viewport 2: ").bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+    def dragged(from_x: float, from_y: float, by: tuple[float, float]) -> None:
+        page.mouse.move(from_x, from_y)
+        page.mouse.down()
+        for k in range(1, 41):
+            page.mouse.move(from_x + by[0] * k / 40, from_y + by[1] * k / 40)
+        page.keyboard.press("Escape")
+        page.mouse.up()
+
+    def crop() -> None:
+        handle = page.locator('[data-handle="right side"]').bounding_box()
+        dragged(handle["x"] + 8, handle["y"] + 8, (90, 0))
+
+    def reach_in() -> None:
+        page.mouse.dblclick(x, y)
+        dragged(x, y, (60, 40))
+        page.keyboard.press("Escape")
+
+    def zoom() -> None:
+        page.mouse.move(x, y)
+        for way in (-1, 1):
+            for _ in range(25):
+                page.mouse.wheel(0, way * 60)
+
+    return {"drag": lambda: dragged(x, y, (120, 60)), "crop": crop, "move contents": reach_in, "zoom": zoom}
+
+
+def counted(page: Any, deed: Any) -> list[float]:
+    page.evaluate(COUNT)
+    deed()
+    page.wait_for_timeout(300)
+    return list(page.evaluate(COUNTED))
+
+
+def main() -> int:
+    with tempfile.TemporaryDirectory() as name:
+        folder = Path(name)
+        os.environ |= {
+            "DJANGO_SETTINGS_MODULE": "server.config.settings",
+            "DUNEFOLD_DATA": str(folder / "data"),
+            "DJANGO_ALLOW_ASYNC_UNSAFE": "true",
+        }
+        project, pieces = fill(folder)
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            port = probe.getsockname()[1]
+        web = subprocess.Popen(
+            [
+                sys.executable,
+                "-m",
+                "waitress",
+                f"--listen=127.0.0.1:{port}",
+                "--threads=8",
+                "server.config.wsgi:application",
+            ]
+        )
+        try:
+            wait_for(port)
+            found = measure(f"http://127.0.0.1:{port}", project)
+        finally:
+            web.terminate()
+            web.wait()
+    print(f"A sheet with {VIEWPORTS} viewports and {pieces:,} pieces of line ({PIECES:,} are asked for)")
+    print(f"{'open, until all is painted':28s} {found['open']:7.0f} ms   (at most {WANTED['open']} is asked for)")
+    print(f"{'switch to another sheet':28s} {found['switch']:7.0f} ms   (at most {WANTED['switch']} is asked for)")
+    for gesture, frames in found["gestures"].items():
+        p95 = quantiles(frames, n=20)[-1]
+        print(
+            f"{gesture:28s} {p95:7.0f} ms   95th percentile of {len(frames)} frames, longest {max(frames):.0f}"
+            f"   (at most {WANTED['frame']} is asked for)"
+        )
+    return 0
+
+
+def wait_for(port: int) -> None:
+    for _ in range(100):
+        with socket.socket() as probe:
+            if probe.connect_ex(("127.0.0.1", port)) == 0:
+                return
+        time.sleep(0.1)
+
+
+if __name__ == "__main__":
+    sys.exit(main())
