@@ -20,14 +20,16 @@ os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 #: How long a step is waited for, and how long the first one that needs the worker, which has to come up; milliseconds.
 PATIENCE, FIRST = 40_000, 150_000
 CHROMIUM = os.environ.get("DUNEFOLD_BROWSER", "/usr/bin/chromium")
-#: 3D is drawn without a graphics card.
+QUIET = ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+#: 3D without a graphics card: one is imitated, which makes all of the page slower.
 SOFT_3D = ["--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
-QUIET = [*SOFT_3D, "--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
 
 
 class Office(StaticLiveServerTestCase):
     """A drafter at the interface, with web and worker running as they do for real."""
 
+    #: Whether the tests look at the building in 3D.
+    in_3d = False
     playwright: Playwright
     browser: Browser
 
@@ -36,7 +38,9 @@ class Office(StaticLiveServerTestCase):
         super().setUpClass()
         cls.playwright = sync_playwright().start()
         cls.addClassCleanup(cls.playwright.stop)
-        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
+        cls.browser = cls.playwright.chromium.launch(
+            executable_path=CHROMIUM, args=[*QUIET, *(SOFT_3D if cls.in_3d else [])]
+        )
         cls.addClassCleanup(cls.browser.close)
 
     def setUp(self) -> None:

@@ -13,6 +13,8 @@ from e2e.office import FIRST, Office
 
 
 class ViewsStationTests(Office):
+    in_3d = True
+
     def setUp(self) -> None:
         super().setUp()
         folder = tempfile.TemporaryDirectory()

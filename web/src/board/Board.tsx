@@ -7,7 +7,7 @@ import { useDesk } from "./desk";
 import { drag } from "./dragging";
 import { fitted, meets, toPaper, toScreen, zoomed, type Box as PaperBox, type Geometry, type Look, type Point } from "./geometry";
 import { letteringReady, paint, type Scene } from "./paint";
-import { pictures } from "./pictures";
+import { BOARD, pictures } from "./pictures";
 import { paintTable } from "./rulers";
 
 /** Whoever wants a part of the sheet to fill the board sends this event to the window; all of it where none is named. */
@@ -77,7 +77,7 @@ export function Board({ sheet, display, geometry, onOutline, children }: Props) 
 
   const dpr = window.devicePixelRatio || 1;
   const scene: Scene = useMemo(
-    () => ({ display, geometry: draft ? new Map([...geometry, ...draft]) : geometry, place: "board", held: draft ? new Set(draft.keys()) : undefined }),
+    () => ({ display, geometry: draft ? new Map([...geometry, ...draft]) : geometry, place: BOARD, held: draft ? new Set(draft.keys()) : undefined }),
     [display, geometry, draft],
   );
   useEffect(() => {

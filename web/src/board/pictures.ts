@@ -30,6 +30,8 @@ export interface Told {
   problem?: string;
 }
 
+/** Where the board's own pictures are kept. */
+export const BOARD = "board";
 /** Pictures take no more memory than this; pixels of four bytes. */
 const MOST = 48_000_000;
 
@@ -78,7 +80,8 @@ class Pictures {
   }
 
   private next() {
-    const [first] = this.waiting;
+    // What is under the hand comes before what is only looked at small.
+    const first = [...this.waiting].find(([place]) => place.startsWith(BOARD)) ?? [...this.waiting][0];
     if (this.busy !== null || !first) return;
     const [place, wanted] = first;
     this.waiting.delete(place);
