@@ -41,6 +41,10 @@ class SheetsStationTests(Office):
         self.page.get_by_role("combobox", name=field, exact=True).click()
         self.page.get_by_role("option", name=option, exact=True).click()
 
+    def more(self, deed: str) -> None:
+        self.page.get_by_role("button", name="More…").click()
+        self.page.get_by_role("menuitem", name=deed).click()
+
     def pixels(self, name: str) -> float:
         """Pixels of the screen for a millimetre of the sheet."""
         return float(self.viewport(name).bounding_box()["width"]) / self.row(name).width
@@ -208,7 +212,7 @@ class SheetsStationTests(Office):
         self.place_by_key("Plan, Ground floor")
         expect(self.viewport("Plan, Ground floor")).to_be_focused()
         self.choose_scale("1:200")
-        page.get_by_role("button", name="Duplicate").click()
+        self.more("Duplicate (Ctrl + D)")
         expect(self.viewport("Plan, Ground floor")).to_have_count(2)
         self.ledge.get_by_role("button", name="Everything").click()
         page.get_by_role("group", name="Layers").get_by_role("checkbox", name="Furniture").click()
@@ -256,7 +260,7 @@ class SheetsStationTests(Office):
         expect(page.get_by_text("Nothing is placed on this sheet")).to_be_visible()
         page.keyboard.press("Control+v")
         expect(self.viewport("Roof plan")).to_be_visible()
-        page.get_by_role("button", name="To sheets…").click()
+        self.more("To the same spot of other sheets…")
         page.get_by_role("checkbox", name="A-03 Details").click()
         page.get_by_role("button", name="Place", exact=True).click()
         self.saved()

@@ -17,6 +17,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from drafting.errors import SheetError
+from drafting.plot.devices import DEVICES
 from drafting.sheets.arranging import PROJECTIONS
 from drafting.sheets.paper import ORIENTATIONS, SIZES, Paper
 from drafting.sheets.placing import free_area, free_spaces
@@ -47,6 +48,16 @@ class ScaleField(serializers.CharField):
         return str(value)
 
 
+DEVICE = {device.key: device for device in DEVICES}
+
+
+class UnprintableSerializer(serializers.Serializer):
+    """What the device of a sheet cannot print."""
+
+    too_large = serializers.BooleanField(help_text="Whether the sheet does not go through it at all.")
+    margins = serializers.ListField(child=serializers.FloatField(), help_text="Left, bottom, right and top, mm.")
+
+
 class GuidesSerializer(serializers.Serializer):
     """Lines that viewports are aligned to, and that are never plotted; paper mm."""
 
@@ -63,6 +74,8 @@ class SheetSerializer(VersionedSerializer):
     )
     orientation = serializers.ChoiceField(choices=ORIENTATIONS, required=False)
     position = serializers.IntegerField(min_value=0, required=False)
+    device = serializers.ChoiceField(choices=[(d.key, d.name) for d in DEVICES], required=False)
+    unprintable = serializers.SerializerMethodField()
     guides = GuidesSerializer(required=False)
     free_area = serializers.SerializerMethodField()
 
@@ -70,7 +83,8 @@ class SheetSerializer(VersionedSerializer):
         model = Sheet
         fields = [
             "id", "project", "position", "paper", "orientation", "number", "title", "supplementary_title", "revision",
-            "date", "creator", "approver", "document_type", "status", "guides", "free_area", "version",
+            "date", "creator", "approver", "document_type", "status", "device", "unprintable", "guides",
+            "free_area", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:
@@ -81,6 +95,14 @@ class SheetSerializer(VersionedSerializer):
         elif "id" in given and Sheet.objects.filter(pk=given["id"]).exists():
             raise serializers.ValidationError({"id": "There is a sheet with this id already."})
         return given
+
+    @extend_schema_field(UnprintableSerializer)
+    def get_unprintable(self, sheet: Sheet) -> dict[str, Any]:
+        """What its device cannot print of it."""
+        device, paper = DEVICE[sheet.device], sheet.as_paper
+        printable = device.printable(paper)
+        margins = [printable.x, printable.y, paper.width - printable.right, paper.height - printable.top]
+        return {"too_large": not device.takes(paper), "margins": [round(m, 3) for m in margins]}
 
     @extend_schema_field(serializers.ListField(child=serializers.FloatField()))
     def get_free_area(self, sheet: Sheet) -> list[float]:

@@ -32,6 +32,8 @@ class Sheet(VersionedModel):
     approver = models.CharField(max_length=60, blank=True)
     document_type = models.CharField(max_length=60, blank=True)
     status = models.CharField(max_length=60, blank=True)
+    #: The core's Device that it is meant for: what that cannot print on is shown.
+    device = models.CharField(max_length=20, default="file")
     #: Lines that viewports are aligned to and that are never plotted: `x` and `y`, lists of paper mm.
     guides = models.JSONField(default=dict)
 

@@ -72,6 +72,13 @@ class SheetTests(ApiCase):
         change = {"paper": "A9", "version": version + 1}
         self.assertIn("A9", self.call("patch", f"sheets/{self.sheet['id']}/", change, 400)["detail"])
 
+    def test_what_the_device_cannot_print_is_told(self):
+        self.assertEqual(self.sheet["unprintable"], {"too_large": False, "margins": [0, 0, 0, 0]})
+        change = {"device": "office", "version": 1}
+        self.assertEqual(self.call("patch", f"sheets/{self.sheet['id']}/", change)["unprintable"]["margins"], [5] * 4)
+        change = {"paper": "A1", "version": 2}
+        self.assertTrue(self.call("patch", f"sheets/{self.sheet['id']}/", change)["unprintable"]["too_large"])
+
     def test_a_change_made_from_an_older_state_is_refused_with_the_state_there_is(self):
         placed = self.place()
         path = f"viewports/{placed['id']}/"

@@ -657,6 +657,13 @@ export interface components {
             username: string;
             password: string;
         };
+        /**
+         * @description * `file` - PDF file
+         *     * `office` - Office printer, to A3
+         *     * `roll` - Roll plotter, to A0
+         * @enum {string}
+         */
+        DeviceEnum: "file" | "office" | "roll";
         DisplayItem: components["schemas"]["PathItem"] | components["schemas"]["FillItem"] | components["schemas"]["TextItem"] | components["schemas"]["DrawingItem"];
         DisplayList: {
             /**
@@ -920,6 +927,7 @@ export interface components {
             approver?: string;
             document_type?: string;
             status?: string;
+            device?: components["schemas"]["DeviceEnum"];
             guides?: components["schemas"]["GuidesRequest"];
             /** @description The version that this change is made from. */
             version?: number;
@@ -1194,6 +1202,8 @@ export interface components {
             approver?: string;
             document_type?: string;
             status?: string;
+            device?: components["schemas"]["DeviceEnum"];
+            readonly unprintable: components["schemas"]["Unprintable"];
             guides?: components["schemas"]["Guides"];
             readonly free_area: number[];
             /** @description The version that this change is made from. */
@@ -1223,6 +1233,7 @@ export interface components {
             approver?: string;
             document_type?: string;
             status?: string;
+            device?: components["schemas"]["DeviceEnum"];
             guides?: components["schemas"]["GuidesRequest"];
             /** @description The version that this change is made from. */
             version?: number;
@@ -1381,6 +1392,13 @@ export interface components {
          * @enum {string}
          */
         UnitEnum: "mm" | "cm" | "m" | "in" | "ft";
+        /** @description What the device of a sheet cannot print. */
+        Unprintable: {
+            /** @description Whether the sheet does not go through it at all. */
+            too_large: boolean;
+            /** @description Left, bottom, right and top, mm. */
+            margins: number[];
+        };
         UploadRequest: {
             /** Format: uuid */
             project: string;

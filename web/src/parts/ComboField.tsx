@@ -43,6 +43,7 @@ export function ComboField({ label, value, choices, width = 116, onChoose }: Pro
         options={[...choices]}
         // All choices stay to be seen, whatever is typed: a ladder is climbed, not searched.
         filterOptions={(options) => options}
+        isOptionEqualToValue={(option, now) => option.value === (now as unknown)}
         getOptionLabel={(option) => (typeof option === "string" ? option : option.value)}
         groupBy={choices.some((c) => c.group) ? (option) => option.group ?? "" : undefined}
         value={value}
@@ -53,9 +54,9 @@ export function ComboField({ label, value, choices, width = 116, onChoose }: Pro
           leave(); // the keys belong to the sheet again
         }}
         onBlur={() => commit(latest.current)}
-        slotProps={{ listbox: { sx: { fontSize: 13, "& .MuiAutocomplete-option": { minHeight: 28, py: 0.25 } } }, popper: { placement: "top-start", sx: { minWidth: 150 } } }}
+        slotProps={{ listbox: { sx: { fontSize: 13, "& .MuiAutocomplete-option": { minHeight: 28, py: 0.25 }, "& .MuiAutocomplete-groupLabel": { lineHeight: "26px", fontSize: 11.5, bgcolor: "background.default" } } }, popper: { placement: "top-start", sx: { minWidth: 150 } } }}
         renderInput={(params) => <TextField {...params} slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, "aria-label": label } }} />}
-        sx={{ "& .MuiOutlinedInput-root.MuiInputBase-sizeSmall": { py: 0, pl: 0.25, pr: "26px" }, "& .MuiAutocomplete-endAdornment": { right: "2px !important" } }}
+        sx={{ "& .MuiOutlinedInput-root.MuiInputBase-sizeSmall": { height: 30, py: 0, pl: 0.25, pr: "26px" }, "& .MuiAutocomplete-endAdornment": { right: "2px !important" } }}
       />
     </Box>
   );

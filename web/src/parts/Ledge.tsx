@@ -41,6 +41,11 @@ export function Group({ name, grow, children }: { name: string; grow?: boolean; 
   );
 }
 
+/** Buttons in a row of a group, level with fields that have their labels above them. */
+export function Buttons({ children }: { children: ReactNode }) {
+  return <Box sx={{ display: "flex", gap: 0.5, pt: "15px" }}>{children}</Box>;
+}
+
 /** Two rows, one above the other, within a group. */
 export function Rows({ children }: { children: ReactNode }) {
   return <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-start" }}>{children}</Box>;

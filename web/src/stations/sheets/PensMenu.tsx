@@ -56,12 +56,16 @@ export function PensMenu({ pens, layers, onChange }: Props) {
         <Box sx={{ display: "grid", gridTemplateColumns: "auto auto", gap: 3, p: 2, maxHeight: 470 }}>
           {([["Line roles", "roles", ROLES], ["Layers", "layers", layers]] as const).map(([title, kind, names]) => (
             <Box key={kind} role="group" aria-label={title}>
-              <Box sx={{ fontSize: 12.5, fontWeight: 650, mb: 0.5 }}>{title}</Box>
+              <Box sx={{ display: "flex", gap: 0.75, mb: 0.5, fontSize: 11.5, color: "text.secondary", alignItems: "baseline" }}>
+                <Box sx={{ width: 112, fontSize: 12.5, fontWeight: 650, color: "text.primary" }}>{title}</Box>
+                <Box sx={{ width: 98 }}>Width</Box>
+                <Box>Colour</Box>
+              </Box>
               {names.map((name) => {
                 const change: Change = pens[kind]?.[name] ?? {};
                 return (
                   <Box key={name} sx={{ display: "flex", alignItems: "center", gap: 0.75, mb: 0.25 }}>
-                    <Box sx={{ width: 96, fontSize: 12.5, fontWeight: Object.keys(change).length ? 650 : 400, overflow: "hidden", textOverflow: "ellipsis" }}>{name}</Box>
+                    <Box sx={{ width: 112, fontSize: 12.5, fontWeight: Object.keys(change).length ? 650 : 400, lineHeight: 1.2 }}>{name}</Box>
                     <Select
                       size="small"
                       displayEmpty

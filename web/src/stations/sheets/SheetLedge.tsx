@@ -1,16 +1,14 @@
 /** The ledge for the sheet itself: its paper, and what its title block says. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Menu from "@mui/material/Menu";
-import MenuItem from "@mui/material/MenuItem";
 import Tooltip from "@mui/material/Tooltip";
-import { useState } from "react";
 import type { Sheet } from "../../api/client";
 import { useDesk } from "../../board/desk";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { ComboField } from "../../parts/ComboField";
 import { FigureField } from "../../parts/FigureField";
 import { Group, Ledge } from "../../parts/Ledge";
+import { More } from "../../parts/More";
 import { colours } from "../../theme/theme";
 import type { Edits } from "./edits";
 
@@ -19,6 +17,11 @@ const PAPERS = [
   ...["ANSI A", "ANSI B", "ANSI C", "ANSI D", "ANSI E"].map((value) => ({ value, group: "ANSI" })),
   ...["Arch A", "Arch B", "Arch C", "Arch D", "Arch E"].map((value) => ({ value, group: "Architectural" })),
 ];
+const DEVICES = [
+  ["file", "PDF file"],
+  ["office", "Office printer, to A3"],
+  ["roll", "Roll plotter, to A0"],
+] as const;
 const FIELDS = [
   [
     ["number", "Number", 74],
@@ -46,7 +49,6 @@ interface Props {
 }
 
 export function SheetLedge({ sheet, edits, beyond, onProject, onPlot, onDuplicate }: Props) {
-  const [more, setMore] = useState<HTMLElement | null>(null);
   return (
     <Ledge label="Ledge: sheet">
       <Group name="Title block">
@@ -93,6 +95,16 @@ export function SheetLedge({ sheet, edits, beyond, onProject, onPlot, onDuplicat
             onChoose={(way) => void edits.changeSheet(sheet, { orientation: way as Sheet["orientation"] }, `orientation of ${sheet.number}`)}
           />
         </Box>
+        <Box sx={{ alignSelf: "flex-start" }}>
+          <ChoiceField
+            label="Plotted on"
+            width={176}
+            value={sheet.device ?? "file"}
+            choices={DEVICES}
+            onChoose={(device) => void edits.changeSheet(sheet, { device: device as Sheet["device"] }, `device of ${sheet.number}`)}
+          />
+          {sheet.unprintable?.too_large && <Box sx={{ mt: 1, width: 176, fontSize: 11.5, lineHeight: 1.3, color: colours.rust }}>This sheet is too large for it. Take another device or a smaller paper.</Box>}
+        </Box>
       </Group>
       <Box sx={{ ml: "auto", pt: 2.5, display: "flex", flexDirection: "column", gap: 1 }}>
         <Box sx={{ display: "flex", gap: 1 }}>
@@ -113,30 +125,15 @@ export function SheetLedge({ sheet, edits, beyond, onProject, onPlot, onDuplicat
               </Button>
             </Tooltip>
           )}
-          <Button aria-haspopup="menu" variant="outlined" onClick={(event) => setMore(event.currentTarget)} sx={{ minWidth: 0 }}>
-            More…
-          </Button>
-        </Box>
-        <Menu open={Boolean(more)} anchorEl={more} onClose={() => setMore(null)} transitionDuration={0} slotProps={{ list: { dense: true } }}>
-          {(
-            [
+          <More
+            deeds={[
               ["Duplicate with its viewports", () => onDuplicate(true)],
               ["Duplicate without them", () => onDuplicate(false)],
               ["Draw an outline for a view", () => useDesk.setState({ outline: { of: null, points: [] } })],
               ["Delete sheet", () => void edits.deleteSheet(sheet)],
-            ] as const
-          ).map(([name, deed]) => (
-            <MenuItem
-              key={name}
-              onClick={() => {
-                setMore(null);
-                deed();
-              }}
-            >
-              {name}
-            </MenuItem>
-          ))}
-        </Menu>
+            ]}
+          />
+        </Box>
       </Box>
     </Ledge>
   );

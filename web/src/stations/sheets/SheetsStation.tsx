@@ -13,6 +13,7 @@ import { filling, geometryOf, outlined, rungFor, toPaper, type Extents, type Geo
 import { Guides } from "../../board/Guides";
 import { pictures } from "../../board/pictures";
 import type { Placed } from "../../board/snapping";
+import { Unprintable } from "../../board/Unprintable";
 import { ViewportFrame } from "../../board/ViewportFrame";
 import { colours } from "../../theme/theme";
 import { CarriedCard } from "./CarriedCard";
@@ -175,6 +176,7 @@ export function SheetsStation({ project }: { project: Project }) {
             <Board sheet={sheet.id} display={display} geometry={geometry} onOutline={compose.outline}>
               {(look) => (
                 <>
+                  <Unprintable look={look} paper={display} margins={sheet.unprintable?.margins ?? NOTHING} />
                   <Guides look={look} paper={display} guides={sheet.guides ?? {}} onChange={(guides, what) => void edits.changeSheet(sheet, { guides }, what)} />
                   {on.map((v, k) => (
                     <ViewportFrame

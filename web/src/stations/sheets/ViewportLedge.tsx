@@ -10,7 +10,8 @@ import { cropped, filling, fittedTo, geometryOf, moved, shaped, type Extents, ty
 import { ChoiceField } from "../../parts/ChoiceField";
 import { ComboField } from "../../parts/ComboField";
 import { FigureField } from "../../parts/FigureField";
-import { Group, Ledge, Rows } from "../../parts/Ledge";
+import { Buttons, Group, Ledge, Rows } from "../../parts/Ledge";
+import { More } from "../../parts/More";
 import { leftOut, ShownMenu, type Shown, type ShownKey } from "../../parts/ShownMenu";
 import { StateMark } from "../../parts/StateMark";
 import { ToggleButton } from "../../parts/ToggleButton";
@@ -63,7 +64,7 @@ export function ViewportLedge(props: Props) {
               change({ view: id, shown: {}, linework: next?.linework, extents: next?.extents, axes: next?.axes, ...middleOf(next) }, `show ${next?.name}`);
             }}
           />
-          <Box sx={{ display: "flex", alignItems: "center", minHeight: 30, gap: 0.5, width: 150 }}>
+          <Box sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 150 }}>
             {drawing ? (
               <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
                 being drawn: {job.stage || "waiting"}
@@ -103,24 +104,26 @@ export function ViewportLedge(props: Props) {
       <Contents {...props} now={now} />
       <Group name="On the sheet">
         <Rows>
-          <Box sx={{ display: "flex", gap: 0.5 }}>
+          <Buttons>
             <ToggleButton on={viewport.pinned} name="Pin" tip="Keep frame and contents where they are (I)" onToggle={() => change({ pinned: !viewport.pinned }, viewport.pinned ? "unpin a viewport" : "pin a viewport")} />
             <ToggleButton on={viewport.framed} name="Plot frame" tip="The outline is plotted too" onToggle={() => change({ framed: !viewport.framed }, "plot the frame or not")} />
-            <Button variant="outlined" sx={SLIM} onClick={() => edits.copy([viewport], viewport.sheet, 10, "duplicate a viewport")} title="A copy beside it, of the same view (Ctrl + D)">
-              Duplicate
-            </Button>
-          </Box>
-          <Box sx={{ display: "flex", gap: 0.5 }}>
             <ToggleButton on={viewport.opaque} name="Cover" tip="Hide what lies under it" onToggle={() => change({ opaque: !viewport.opaque }, "cover what lies below or not")} />
-            <Button variant="outlined" sx={SLIM} onClick={onToSheets} title="Copies at the same spot of other sheets">
-              To sheets…
-            </Button>
+          </Buttons>
+          <Buttons>
+            <More
+              deeds={[
+                ["Duplicate (Ctrl + D)", () => void edits.copy([viewport], viewport.sheet, 10, "duplicate a viewport")],
+                ["To the same spot of other sheets…", onToSheets],
+                ["To the front (Home)", () => edits.stack([viewport], true)],
+                ["To the back (End)", () => edits.stack([viewport], false)],
+              ]}
+            />
             <Tooltip title="Delete this viewport; the view stays (Delete)">
               <Button sx={SLIM} onClick={() => void edits.remove([viewport])}>
                 Delete
               </Button>
             </Tooltip>
-          </Box>
+          </Buttons>
         </Rows>
       </Group>
     </Ledge>
@@ -190,7 +193,7 @@ function WhatIsSeen({ viewport, view, version, edits }: { viewport: Viewport; vi
   return (
     <Group name={differs ? "Shown, not as in the view" : "Shown"}>
       <Rows>
-        <Box sx={{ display: "flex", gap: 0.5, pt: "15px" }}>
+        <Buttons>
           <ShownMenu shown={shown} version={version} onChange={show} />
           {differs && (
             <Tooltip title="Show what the view shows, with the usual pens">
@@ -199,8 +202,10 @@ function WhatIsSeen({ viewport, view, version, edits }: { viewport: Viewport; vi
               </Button>
             </Tooltip>
           )}
-        </Box>
-        <PensMenu pens={viewport.pens} layers={Object.keys(version?.facts.layers ?? {})} onChange={(pens) => void edits.change([viewport], { pens }, "pens of a viewport")} />
+        </Buttons>
+        <Buttons>
+          <PensMenu pens={viewport.pens} layers={Object.keys(version?.facts.layers ?? {})} onChange={(pens) => void edits.change([viewport], { pens }, "pens of a viewport")} />
+        </Buttons>
       </Rows>
     </Group>
   );
@@ -219,19 +224,21 @@ function Contents({ viewport, view, version, edits, element, now }: Props & { no
   return (
     <Group name="Contents">
       <Rows>
-        <Box sx={{ pt: "15px" }}>
+        <Buttons>
           <Tooltip title={reachedIn ? "Return to the sheet (Escape)" : "Move what is seen within the frame (Enter, or a double click)"}>
             <Button variant={reachedIn ? "contained" : "outlined"} aria-pressed={reachedIn} onClick={() => useDesk.getState().select(viewport.id, !reachedIn)}>
               {reachedIn ? "Step out" : "Reach in"}
             </Button>
           </Tooltip>
-        </Box>
+        </Buttons>
         {reachedIn && element ? (
-          <Tooltip title="Draw this viewport without the element in its middle">
-            <Button variant="outlined" sx={SLIM} onClick={leaveOut}>
-              Leave it out
-            </Button>
-          </Tooltip>
+          <Buttons>
+            <Tooltip title="Draw this viewport without the element in its middle">
+              <Button variant="outlined" sx={SLIM} onClick={leaveOut}>
+                Leave it out
+              </Button>
+            </Tooltip>
+          </Buttons>
         ) : reachedIn && storeys.length > 0 ? (
           <ChoiceField
             label="Centre on"
@@ -241,13 +248,15 @@ function Contents({ viewport, view, version, edits, element, now }: Props & { no
             onChoose={(level) => level && void edits.change([viewport], { centre_v: Number(level) - (viewport.axes?.origin[2] ?? 0) }, "centre on a storey")}
           />
         ) : (
-          <Tooltip title="All of the drawing is seen, and nothing beside it">
-            <span>
-              <Button variant="outlined" disabled={!extents || viewport.pinned} onClick={fit}>
-                Fit crop
-              </Button>
-            </span>
-          </Tooltip>
+          <Buttons>
+            <Tooltip title="All of the drawing is seen, and nothing beside it">
+              <span>
+                <Button variant="outlined" disabled={!extents || viewport.pinned} onClick={fit}>
+                  Fit crop
+                </Button>
+              </span>
+            </Tooltip>
+          </Buttons>
         )}
       </Rows>
     </Group>

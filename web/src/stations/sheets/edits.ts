@@ -6,7 +6,7 @@ import { changing, decided, deleting, making, newId, put, refreshAfter, rows, ty
 import { useDesk } from "../../board/desk";
 import { geometryOf, type Geometry } from "../../board/geometry";
 
-type SheetChange = Partial<Omit<Sheet, "id" | "project" | "version" | "free_area">>;
+type SheetChange = Partial<Omit<Sheet, "id" | "project" | "version" | "free_area" | "unprintable">>;
 /** A scale comes with its ratio, so that the board can show it before the server has answered. */
 export type ViewportChange = Partial<Omit<Viewport, "id" | "version">>;
 export type Projection = "third-angle" | "first-angle";
@@ -138,7 +138,7 @@ export function useEdits(project: string) {
     function addSheets(titles: readonly string[], like?: Sheet): string | undefined {
       const first = Math.max(-1, ...register().map((s) => s.position)) + 1;
       const steps = titles.map((title, k) =>
-        making("sheets", { id: newId(), project, title, position: first + k, paper: like?.paper ?? "A3", orientation: like?.orientation ?? "landscape", free_area: like?.free_area ?? [], guides: {} }),
+        making("sheets", { id: newId(), project, title, position: first + k, paper: like?.paper ?? "A3", orientation: like?.orientation ?? "landscape", free_area: like?.free_area ?? [], device: like?.device ?? "file", guides: {} }),
       );
       void commit(project, titles.length === 1 ? "add a sheet" : `add ${titles.length} sheets`, steps);
       return steps[0]?.id;
