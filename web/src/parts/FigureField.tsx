@@ -36,10 +36,10 @@ export function FigureField({ label, value, width = 74, unit, number = false, on
         onBlur={commit}
         onKeyDown={(event) => {
           // Written or put back, the keys belong to the sheet again.
-          if (event.key === "Enter") event.currentTarget.querySelector("input")?.blur();
+          if (event.key === "Enter") (event.target as HTMLInputElement).blur();
           if (event.key === "Escape") {
             event.stopPropagation();
-            if (typed === null) event.currentTarget.querySelector("input")?.blur();
+            if (typed === null) (event.target as HTMLInputElement).blur();
             setTyped(null);
           }
         }}

@@ -1,0 +1,172 @@
+"""Marks, levels, scale bars and north points as they are drawn (ISO 128-3 for section lines and their arrows)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Iterator
+from fractions import Fraction
+from itertools import pairwise
+
+import numpy as np
+
+from drafting.plot.display import Fill, Path, Text
+from drafting.plot.lettering import fit, text_width
+from drafting.plot.pens import INK, PAPER, Pen
+from drafting.sheets.marks import BUBBLE, Level, Mark
+from drafting.sheets.scale import Scale
+from drafting.sheets.viewport import Point
+
+LAYER = "Marks"
+SOURCE = tuple[str, str]
+#: ISO 128-2: long dash and dot, in line widths.
+_CHAIN = (24.0, 3.0, 0.5, 3.0)
+LINE_PEN = Pen(0.25, pattern=_CHAIN)
+THICK_PEN, BUBBLE_PEN = Pen(0.7), Pen(0.25)
+OUTLINE_PEN = Pen(0.35, pattern=(12.0, 3.0))
+LEADER_PEN = Pen(0.18)
+#: How long the thick ends and corners of a section's line are; mm.
+THICK = 6.0
+#: How far an arrow reaches beyond its bubble; mm.
+ARROW = 2.6
+NUMBER, SHEET = 2.5, 2.0
+#: What stands in the bubble of a view that is not placed yet.
+NOWHERE = "–"
+#: Levels: the triangle that stands on the line, and its lettering; mm.
+LEVEL_SIZE, LEVEL_TEXT, LEVEL_REACH = 2.5, 2.5, 16.0
+
+Item = Path | Fill | Text
+
+
+def mark_items(marks: Iterable[Mark], source: SOURCE) -> Iterator[Item]:
+    for mark in marks:
+        if mark.kind == "section":
+            yield Path(np.array(mark.line), LINE_PEN, LAYER, source)
+            for piece in _thick_parts(mark.line):
+                yield Path(np.array(piece), THICK_PEN, LAYER, source)
+        elif mark.kind == "detail":
+            yield Path(np.array(mark.line), OUTLINE_PEN, LAYER, source, closed=True)
+            near = min(mark.line, key=lambda p: math.dist(p, mark.bubbles[0]))
+            if math.dist(near, mark.bubbles[0]) > BUBBLE:
+                yield Path(np.array([near, mark.bubbles[0]]), LEADER_PEN, LAYER, source)
+        for bubble in mark.bubbles:
+            yield from _bubble(bubble, mark, source)
+
+
+def _thick_parts(line: tuple[Point, ...]) -> Iterator[list[Point]]:
+    """The ends and corners of a section's line, which are drawn wide."""
+
+    def towards(a: Point, b: Point) -> Point:
+        share = min(THICK, math.dist(a, b) / 3) / math.dist(a, b)
+        return a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share
+
+    yield [line[0], towards(line[0], line[1])]
+    for before, corner, after in zip(line, line[1:], line[2:], strict=False):
+        yield [towards(corner, before), corner, towards(corner, after)]
+    yield [towards(line[-1], line[-2]), line[-1]]
+
+
+def _bubble(at: Point, mark: Mark, source: SOURCE) -> Iterator[Item]:
+    """A circle with the drawing's number above and the sheet's below, and an arrow on the side that is looked to."""
+    x, y = at
+    if mark.sight:
+        sx, sy = mark.sight
+        reach = BUBBLE + ARROW
+        # The arrow's sides touch the circle.
+        half = BUBBLE * math.sqrt(reach**2 - BUBBLE**2) / reach
+        base = BUBBLE**2 / reach
+        tip = (x + sx * reach, y + sy * reach)
+        sides = [(x + sx * base - sy * half * k, y + sy * base + sx * half * k) for k in (1, -1)]
+        yield Fill((np.array([tip, *sides]),), INK, LAYER, source)
+    ring = np.array([(x + BUBBLE * math.cos(a), y + BUBBLE * math.sin(a)) for a in np.linspace(0, 2 * np.pi, 73)[:-1]])
+    yield Fill((ring,), PAPER, LAYER, source)
+    yield Path(ring, BUBBLE_PEN, LAYER, source, closed=True)
+    yield Path(np.array([(x - BUBBLE, y), (x + BUBBLE, y)]), BUBBLE_PEN, LAYER, source)
+    room = 2 * BUBBLE - 2.4
+    for words, size, base_line, bold in (
+        (mark.stands.drawing or NOWHERE, NUMBER, y + 1.2, True),
+        (mark.stands.sheet or NOWHERE, SHEET, y - 1.2 - SHEET, False),
+    ):
+        text, fitted = fit(words, size, room, bold)
+        yield Text((x, base_line), text, fitted, INK, anchor="middle", bold=bold, layer=LAYER, source=source)
+
+
+def level_items(levels: Iterable[Level], source: SOURCE) -> Iterator[Item]:
+    """A short line at each end of a storey's level, a triangle that stands on the left one, its height and its name."""
+    for level in levels:
+        reach = min(LEVEL_REACH, (level.right - level.left) / 4)
+        for ends in ((level.left, level.left + reach), (level.right - reach, level.right)):
+            yield Path(np.array([(x, level.y) for x in ends]), LEADER_PEN, LAYER, source)
+        x = level.left + LEVEL_SIZE
+        up = level.y + LEVEL_SIZE * 0.8
+        triangle = np.array([(x, level.y), (x + LEVEL_SIZE / 2, up), (x - LEVEL_SIZE / 2, up)])
+        yield Path(triangle, LEADER_PEN, LAYER, source, closed=True)
+        start = x + LEVEL_SIZE
+        yield Text((start, level.y + 0.8), level.height, LEVEL_TEXT, INK, layer=LAYER, source=source)
+        text, size = fit(level.name, SHEET, max(reach, 14.0))
+        yield Text((level.left + 1.0, level.y - 0.8 - size), text, size, INK, layer=LAYER, source=source)
+
+
+#: A scale bar is about as long as this on paper; mm.
+BAR, BAR_HEIGHT, BAR_TEXT = 45.0, 1.5, 1.8
+_STEPS = (1, 2, 5, 10, 20, 25, 50, 100, 200, 250, 500, 1000)
+_FOOT = 304.8
+
+
+def bar_lengths(scale: Scale) -> tuple[list[float], str]:
+    """The real lengths (mm) that a scale bar counts from nought, at even steps, and the unit they are lettered in."""
+    real = BAR / float(scale.ratio)
+    units = ((_FOOT, "ft"), (25.4, "in")) if scale.feet else ((1000.0, "m"), (10.0, "cm"))
+    size, name = next(((s, n) for s, n in units if real >= 2 * s), units[-1])
+    step = max((s for s in _STEPS if s * 4 * size <= real * 1.2), default=1)
+    return [step * k * size for k in range(5)], name
+
+
+def scale_bar_items(at: Point, scale: Scale, source: SOURCE) -> Iterator[Item]:
+    """A bar that is true however the sheet is reduced: black and white by turns, from `at` to the right."""
+    lengths, unit = bar_lengths(scale)
+    ratio = float(scale.ratio)
+    size = {"m": 1000.0, "cm": 10.0, "ft": _FOOT, "in": 25.4}[unit]
+    x, y = at
+    ends = [x + length * ratio for length in lengths]
+    for k, (a, b) in enumerate(pairwise(ends)):
+        corners = np.array([(a, y), (b, y), (b, y + BAR_HEIGHT), (a, y + BAR_HEIGHT)])
+        if k % 2 == 0:
+            yield Fill((corners,), INK, LAYER, source)
+        yield Path(corners, LEADER_PEN, LAYER, source, closed=True)
+    for k, (end, length) in enumerate(zip(ends, lengths, strict=True)):
+        if k in (0, 2, 4):
+            figure = str(Fraction(length / size).limit_denominator(100)) + (f" {unit}" if k == 4 else "")
+            yield Text((end, y + BAR_HEIGHT + 0.8), figure, BAR_TEXT, INK, anchor="middle", layer=LAYER, source=source)
+
+
+#: Radius of a north point's circle; mm.
+NORTH = 4.5
+
+
+def north_items(at: Point, way: Point, source: SOURCE) -> Iterator[Item]:
+    """A circle with a needle to north, its right half dark, and an N beyond its point."""
+    x, y = at
+    nx, ny = way
+    angles = np.linspace(0, 2 * np.pi, 73)[:-1]
+    yield Path(
+        np.array([(x + NORTH * math.cos(a), y + NORTH * math.sin(a)) for a in angles]),
+        LEADER_PEN,
+        LAYER,
+        source,
+        closed=True,
+    )
+    tip, tail = (x + nx * NORTH, y + ny * NORTH), (x - nx * NORTH * 0.6, y - ny * NORTH * 0.6)
+    foot = (x - nx * NORTH, y - ny * NORTH)
+    right = (foot[0] + ny * NORTH * 0.45 + nx * 0.6, foot[1] - nx * NORTH * 0.45 + ny * 0.6)
+    left = (foot[0] - ny * NORTH * 0.45 + nx * 0.6, foot[1] + nx * NORTH * 0.45 + ny * 0.6)
+    yield Fill((np.array([tip, right, tail]),), INK, LAYER, source)
+    yield Path(np.array([tip, right, tail, left]), LEADER_PEN, LAYER, source, closed=True)
+    out = NORTH + 1.9
+    middle = (x + nx * out, y + ny * out - 1.0)
+    yield Text(middle, "N", 2.0, INK, anchor="middle", bold=True, layer=LAYER, source=source)
+
+
+def bar_width(scale: Scale) -> float:
+    """How far a scale bar runs on paper with its lettering, mm."""
+    lengths, unit = bar_lengths(scale)
+    return lengths[-1] * float(scale.ratio) + text_width(f"00 {unit}", BAR_TEXT)
