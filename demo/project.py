@@ -86,6 +86,12 @@ SHEETS = (
 )  # fmt: skip
 
 
+#: Small drawings that are no place for marks and levels, by their sheet.
+QUIET = {("A-01", "South elevation"), ("A-02", "Plan, Lookout"), ("A-02", "Roof plan")}
+#: The style of drawing titles, by the kind of view.
+TITLES = {"plan": "north", "roof": "north", "elevation": "bar", "section": "bar"}
+
+
 def load() -> bool:
     """Load the demo project if it is not there. Says whether it was loaded."""
     users = get_user_model()
@@ -171,6 +177,9 @@ def _sheets(project: Project) -> None:
                 height=(v1 - v0) * ratio,
                 centre_u=(u0 + u1) / 2,
                 centre_v=(v0 + v1) / 2,
+                marks=(number, view) not in QUIET,
+                levels=(number, view) not in QUIET,
+                title_style=TITLES.get(views[view].spec["kind"], "plain"),
             )
             viewport.scale = Scale.parse(scale)
             viewport.save()

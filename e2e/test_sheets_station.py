@@ -12,8 +12,11 @@ from playwright.sync_api import expect
 
 from demo.building import write_observatory
 from drafting.tests.pdf_reading import strokes, text
+from drafting.views.spec import ViewSpec
 from e2e.office import FIRST, Office
 from server.sheets.models import Sheet, Viewport
+from server.views.models import View
+from server.views.services import order_drawing
 
 
 class SheetsStationTests(Office):
@@ -287,6 +290,36 @@ class SheetsStationTests(Office):
         expect(page.get_by_title("Take back: place on 1 sheet")).to_be_attached()
         self.saved()
         self.assertEqual(rows.count(), 3)
+
+    def test_a_sections_mark_says_where_it_stands_and_follows_when_its_sheet_is_renumbered(self):
+        page = self.page
+        project = Sheet.objects.get().project
+        spec = ViewSpec("section", line=(-9500.0, 3300.0, 17500.0, 3300.0)).as_dict()
+        order_drawing(View.objects.create(project=project, name="Section", spec=spec, position=90))
+        self.place_by_key("Plan, Ground floor")
+        expect(page.get_by_role("button", name="Mark of a view that is not placed yet").first).to_be_attached()
+        page.get_by_role("button", name="Add several sheets").click()
+        page.get_by_role("textbox", name="Titles").fill("Elevations\nRoof\nDetails\nSections")
+        page.get_by_role("button", name="Add 4 sheets").click()
+        register = page.get_by_role("navigation", name="Register")
+        register.get_by_role("button", name="Sheet A-05 Sections").click()
+        expect(page.get_by_text("Nothing is placed on this sheet")).to_be_visible()
+        self.place_by_key("Section")
+        expect(self.viewport("Section")).to_be_visible()
+        self.fill_number("S-12")
+        register.get_by_role("button", name="Sheet A-01").click()
+        mark = page.get_by_role("button", name="Mark: go to Section on S-12").first
+        expect(mark).to_be_visible()
+        self.assertEqual(text(self.plotted()).count("S-12"), 2)
+        mark.click()
+        expect(self.ledge).to_be_visible()
+        expect(register.locator("[aria-current=page]")).to_contain_text("S-12")
+
+    def fill_number(self, number: str) -> None:
+        self.saved()
+        self.page.locator("#board").press("Escape")
+        self.fill("Number", number)
+        self.saved()
 
     def test_without_a_connection_work_goes_on_and_is_saved_when_it_is_back(self):
         page = self.page

@@ -1,35 +1,37 @@
-"""From a sheet to its display list: border, drawings, drawing titles, title block."""
+"""From a sheet to its display list: border, drawings with their marks, drawing titles, title block."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
-import numpy as np
-
 from drafting.plot.border import border_items
-from drafting.plot.display import DisplayList, Drawing, Path, Text
-from drafting.plot.lettering import text_width
-from drafting.plot.pens import CUT_FILL, INK, OUTLINE_PEN, ROLE_PENS, TITLE_PEN
+from drafting.plot.display import DisplayList, Drawing, Link
+from drafting.plot.drawing_title import drawing_title_items
+from drafting.plot.mark_items import level_items, mark_items
+from drafting.plot.pens import CUT_FILL, OUTLINE_PEN, ROLE_PENS
 from drafting.plot.title_block import title_block_items
+from drafting.sheets.marks import Annotation
 from drafting.sheets.sheet import Sheet
 from drafting.sheets.viewport import Viewport
-
-#: A drawing title hangs this far below its viewport; mm.
-TITLE_DROP = 4.0
-NUMBER_SIZE, NAME_SIZE, SCALE_SIZE = 5.0, 3.5, 2.5
-LAYER = "Drawing titles"
 
 
 def compose(sheet: Sheet) -> DisplayList:
     """Everything on a sheet, lowest first."""
+    annotated = [(viewport, sheet.annotations.get(viewport.id, Annotation())) for viewport in sheet.viewports]
     items = [
         # A view that was never drawn has only its title yet.
         *(drawing_of(viewport) for viewport in sheet.viewports if viewport.linework),
         *border_items(sheet.paper),
-        *(item for viewport in sheet.viewports for item in _drawing_title(viewport)),
+        *(item for viewport, about in annotated for item in mark_items(about.marks, (viewport.id, ""))),
+        *(item for viewport, about in annotated for item in level_items(about.levels, (viewport.id, ""))),
+        *(item for viewport, about in annotated for item in drawing_title_items(viewport, about.north)),
         *title_block_items(sheet),
     ]
-    return DisplayList(sheet.paper.width, sheet.paper.height, tuple(items))
+    links = (
+        Link(viewport.id, mark.subject, at)
+        for viewport, about in annotated
+        for mark in about.marks
+        for at in mark.bubbles
+    )
+    return DisplayList(sheet.paper.width, sheet.paper.height, tuple(items), tuple(links))
 
 
 def drawing_of(viewport: Viewport) -> Drawing:
@@ -47,21 +49,3 @@ def drawing_of(viewport: Viewport) -> Drawing:
         outline=OUTLINE_PEN if viewport.framed else None,
         opaque=viewport.opaque,
     )
-
-
-def _drawing_title(viewport: Viewport) -> Iterator[Path | Text]:
-    """Number, name and scale under a viewport, on a rule as long as they need."""
-    if not viewport.number and not viewport.name:
-        return
-    x, rule = viewport.box.x, viewport.box.y - TITLE_DROP
-    indent = x + text_width(viewport.number, NUMBER_SIZE, bold=True) + 4.0 if viewport.number else x
-    scale = viewport.scale_text
-    end = max(indent + text_width(viewport.name, NAME_SIZE, bold=True), indent + text_width(scale, SCALE_SIZE)) + 2.0
-    source = (viewport.id, "")
-    yield Path(np.array([(x, rule), (end, rule)]), TITLE_PEN, LAYER, source)
-    for text, left, drop, size, bold in (
-        (viewport.number, x, 2.0, NUMBER_SIZE, True),
-        (viewport.name, indent, 2.0, NAME_SIZE, True),
-        (scale, indent, 4.0 + NAME_SIZE, SCALE_SIZE, False),
-    ):
-        yield Text((left, rule - drop - size), text, size, INK, bold=bold, layer=LAYER, source=source)

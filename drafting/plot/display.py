@@ -101,17 +101,32 @@ class Clipped:
 Primitive = Path | Fill | Text | Clipped
 
 
+@dataclass(frozen=True)
+class Link:
+    """The middle of a mark's bubble on paper, mm, the viewport that it lies in, and the view that it points to."""
+
+    viewport: str
+    view: str
+    at: Point
+
+
 @dataclass(frozen=True, eq=False)
 class DisplayList:
-    """A sheet of paper and what lies on it, lowest first."""
+    """A sheet of paper and what lies on it, lowest first, and what of it points to other views."""
 
     width: float
     height: float
     items: tuple[Path | Fill | Text | Drawing, ...] = field(default_factory=tuple)
+    links: tuple[Link, ...] = ()
 
     def as_dict(self) -> dict[str, Any]:
         """JSON for the board: each item with its `type`."""
-        return {"width": self.width, "height": self.height, "items": [_item_dict(item) for item in self.items]}
+        return {
+            "width": self.width,
+            "height": self.height,
+            "items": [_item_dict(item) for item in self.items],
+            "links": [asdict(link) for link in self.links],
+        }
 
 
 def _item_dict(item: Path | Fill | Text | Drawing) -> dict[str, Any]:
@@ -120,7 +135,11 @@ def _item_dict(item: Path | Fill | Text | Drawing) -> dict[str, Any]:
         points, pen = item.points.round(4).tolist(), asdict(item.pen)
         return kind | {"points": points, "pen": pen, "closed": item.closed, "viewport": item.source[0]}
     if isinstance(item, Fill):
-        return kind | {"rings": [ring.round(4).tolist() for ring in item.rings], "colour": item.colour}
+        return kind | {
+            "rings": [ring.round(4).tolist() for ring in item.rings],
+            "colour": item.colour,
+            "viewport": item.source[0],
+        }
     if isinstance(item, Text):
         letters = {name: getattr(item, name) for name in ("at", "text", "size", "colour", "anchor", "bold")}
         return kind | letters | {"viewport": item.source[0]}

@@ -17,12 +17,14 @@ from drafting.views.shown import Shown
 from drafting.views.spec import ViewSpec
 from drafting.views.treatment import Treatment
 
+#: Kinds of view that are marked on others.
+MARKED = ("section", "elevation", "detail")
 #: Radius of the bubble that carries a mark's numbers, and how near to the outline it may come; paper mm.
 BUBBLE, CLEAR = 5.0, 1.0
 #: A section's line shorter than this on paper could not be told from its own arrows; mm.
 LEAST_LINE = 12.0
 #: How far apart two elevation marks are set that would cover each other; mm.
-BESIDE = 2 * BUBBLE + 3.0
+BESIDE = 2 * BUBBLE + 6.0
 #: Cosines that differ from one or nought by less are taken for it.
 _STRAIGHT = 1e-6
 
@@ -102,11 +104,21 @@ class Level:
     height: str
 
 
+@dataclass(frozen=True)
+class Annotation:
+    """What is derived about a viewport beside its drawing: marks, levels, and the way to north on paper."""
+
+    marks: tuple[Mark, ...] = ()
+    levels: tuple[Level, ...] = ()
+    north: Point | None = None
+
+
 def marks_in(seen: Seen, subjects: Sequence[Subject]) -> list[Mark]:
-    """The marks of all views that lie in the one that is seen, in the order of the subjects."""
+    """The marks of all views that lie in the one that is seen: sections and details, and elevations round them."""
     window = Polygon(seen.viewport.outline).buffer(-CLEAR)
     found: list[Mark] = []
-    for subject in subjects:
+    # Elevation marks can stand elsewhere as well, and so they make room for the others.
+    for subject in sorted(subjects, key=lambda s: s.spec.kind == "elevation"):
         if subject.id != seen.view and seen.spec.to_scale:
             found += _marks_of(seen, subject, window, found)
     return found

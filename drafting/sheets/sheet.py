@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from drafting.sheets.marks import Annotation
 from drafting.sheets.paper import Paper
 from drafting.sheets.viewport import Box, Viewport
 
@@ -41,6 +43,8 @@ class Sheet:
     paper: Paper
     fields: TitleFields = field(default_factory=TitleFields)
     viewports: tuple[Viewport, ...] = ()
+    #: By the id of the viewport.
+    annotations: Mapping[str, Annotation] = field(default_factory=dict)
 
     @property
     def scale_text(self) -> str:

@@ -18,6 +18,8 @@ from drafting.sheets.scale import Scale
 #: A viewport narrower or lower than this cannot be taken hold of. mm.
 LEAST_VIEWPORT = 2.0
 SHAPES = ("rectangle", "circle", "polygon")
+#: Drawing titles: number, name and scale; with a scale bar; with a scale bar and a north point on plans; none.
+TITLES = ("plain", "bar", "north", "none")
 #: Sides of the polygon that a circle is drawn as: on a viewport of 500 mm it is within 0.02 mm of round.
 ROUND = 256
 MOST_CORNERS = 200
@@ -125,6 +127,7 @@ class Viewport:
         framed: whether its outline is plotted.
         opaque: whether it hides what lies under it on the sheet.
         pens: how its pens differ.
+        title: the style of its drawing title, one of TITLES.
     """
 
     id: str
@@ -141,6 +144,7 @@ class Viewport:
     framed: bool = False
     opaque: bool = False
     pens: PenChanges = field(default_factory=PenChanges)
+    title: str = "plain"
 
     @property
     def scale_text(self) -> str:

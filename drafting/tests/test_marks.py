@@ -78,7 +78,7 @@ class ElevationMarkTests(TestCase):
         self.assertEqual([round(s) for s in mark.sight], [-1, 0])
 
     def test_two_of_one_side_stand_beside_each_other(self):
-        marks = marks_in(PLAN, [ALONG, EAST, replace(EAST, id="f"), replace(EAST, id="g")])
+        marks = marks_in(PLAN, [EAST, replace(EAST, id="f"), ALONG, replace(EAST, id="g")])
         bubbles = [b for m in marks for b in m.bubbles]
         apart = [math.dist(a, b) for k, a in enumerate(bubbles) for b in bubbles[:k]]
         self.assertGreaterEqual(min(apart), 2 * BUBBLE)

@@ -22,7 +22,7 @@ from drafting.sheets.arranging import PROJECTIONS
 from drafting.sheets.paper import ORIENTATIONS, SIZES, Paper
 from drafting.sheets.placing import free_area, free_spaces
 from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
-from drafting.sheets.viewport import SHAPES, PenChanges, check_on_paper, check_viewport
+from drafting.sheets.viewport import SHAPES, TITLES, PenChanges, check_on_paper, check_viewport
 from server.buildings.models import newest_version
 from server.config.versioned import VersionedSerializer
 from server.jobs.api import JobSerializer
@@ -188,6 +188,7 @@ class ViewportSerializer(VersionedSerializer):
         help_text="Of a polygon: x and y of each corner, paper mm from the lower left of its box.",
     )  # fmt: skip
     turn = serializers.FloatField(required=False, help_text="Of its contents, degrees anticlockwise.")
+    title_style = serializers.ChoiceField(choices=TITLES, required=False)
     shown = ShownSerializer(required=False, help_text="What it shows otherwise than its view does.")
     pens = PensSerializer(required=False)
     scale = ScaleField(required=False)
@@ -207,7 +208,8 @@ class ViewportSerializer(VersionedSerializer):
         model = Viewport
         fields = [
             "id", "sheet", "view", "position", "x", "y", "width", "height", "shape", "corners", "centre_u", "centre_v",
-            "turn", "scale", "ratio", "pinned", "framed", "opaque", "pens", "shown", "linework", "extents", "axes",
+            "turn", "scale", "ratio", "pinned", "framed", "opaque", "marks", "levels", "title_style", "pens", "shown",
+            "linework", "extents", "axes",
             "state", "at", "version",
         ]  # fmt: skip
 

@@ -35,6 +35,7 @@ class FillItemSerializer(serializers.Serializer):
     type = serializers.ChoiceField(choices=["fill"])
     rings = serializers.ListField(child=_points())
     colour = serializers.CharField()
+    viewport = serializers.CharField(help_text="The viewport it belongs to; blank for none.")
 
 
 class TextItemSerializer(serializers.Serializer):
@@ -78,10 +79,19 @@ _DisplayItem = PolymorphicProxySerializer(
 )
 
 
+class LinkSerializer(serializers.Serializer):
+    """A mark that points to another view."""
+
+    viewport = serializers.CharField(help_text="In which it lies.")
+    view = serializers.CharField()
+    at = serializers.ListField(child=serializers.FloatField(), help_text="Paper mm.")
+
+
 class DisplayListSerializer(serializers.Serializer):
     width = serializers.FloatField(help_text="Paper mm.")
     height = serializers.FloatField(help_text="Paper mm.")
     items = serializers.SerializerMethodField()
+    links = LinkSerializer(many=True)
 
     @extend_schema_field(_DisplayItem)
     def get_items(self, display: Any) -> Any:

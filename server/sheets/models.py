@@ -72,6 +72,10 @@ class Viewport(VersionedModel):
     pinned = models.BooleanField(default=False)
     framed = models.BooleanField(default=False)
     opaque = models.BooleanField(default=False)
+    #: Whether the marks of other views, and the storeys' levels, are seen in it.
+    marks = models.BooleanField(default=True)
+    levels = models.BooleanField(default=True)
+    title_style = models.CharField(max_length=10, default="plain")
     #: The core's PenChanges: how its pens differ.
     pens = models.JSONField(default=dict)
     #: What it shows otherwise than its view does, in the core's Shown; it then has a drawing of its own.

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import re
+from itertools import groupby
 from typing import Any
 
+import numpy as np
 from django.db import transaction
 from django.db.models import F, Max
 
@@ -13,12 +15,23 @@ from drafting.plot.compose import compose
 from drafting.plot.display import DisplayList, Drawing
 from drafting.sheets import sheet as core
 from drafting.sheets.arranging import Seen, arrange
+from drafting.sheets.marks import (
+    MARKED,
+    Annotation,
+    Reference,
+    Subject,
+    levels_in,
+    marks_in,
+    north_on_paper,
+)
+from drafting.sheets.marks import Seen as SeenThrough
 from drafting.sheets.paper import Paper
 from drafting.sheets.placing import place_view
 from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
 from drafting.sheets.viewport import Box, PenChanges
 from drafting.sheets.viewport import Viewport as CoreViewport
 from drafting.views.spec import ViewSpec
+from server.buildings.models import newest_version
 from server.config import storage
 from server.jobs import services as jobs
 from server.jobs.models import Job
@@ -53,9 +66,55 @@ def display_of(sheet: Sheet, place_in_set: tuple[int, int] | None = None) -> Dis
         status=sheet.status,
         sheet_of=place_in_set,
     )
-    rows = sheet.viewports.select_related("view__linework", "own_linework")
+    rows = list(sheet.viewports.select_related("view__linework", "own_linework"))
     viewports = tuple(as_core(row, number) for number, row in enumerate(rows, 1))
-    return compose(core.Sheet(sheet.as_paper, fields, viewports))
+    annotations = annotations_of(project, rows, viewports)
+    return compose(core.Sheet(sheet.as_paper, fields, viewports, annotations))
+
+
+def annotations_of(
+    project: Project, rows: list[Viewport], viewports: tuple[CoreViewport, ...]
+) -> dict[str, Annotation]:
+    """Marks, levels and north of the viewports of one sheet."""
+    subjects = subjects_of(project)
+    newest = newest_version(project)
+    facts = newest.facts if newest else {}
+    storeys = [(storey["name"], storey["elevation"]) for storey in facts.get("storeys", [])]
+    found = {}
+    for row, viewport in zip(rows, viewports, strict=True):
+        if row.linework is None or not row.linework.axes:
+            continue
+        axes = row.linework.axes
+        spec = ViewSpec.from_dict(row.view.spec)
+        seen = SeenThrough(
+            viewport, str(row.view_id), spec, tuple(axes["right"]), tuple(axes["up"]), tuple(axes["origin"])
+        )
+        found[viewport.id] = Annotation(
+            tuple(marks_in(seen, subjects)) if row.marks else (),
+            tuple(levels_in(seen, storeys, row.scale_in_feet)) if row.levels else (),
+            north_on_paper(seen, facts.get("true_north")),
+        )
+    return found
+
+
+def subjects_of(project: Project) -> list[Subject]:
+    """The views of a project that are marked on others, with where they first stand in the register."""
+    stands: dict[Any, Reference] = {}
+    placed = Viewport.objects.filter(sheet__project=project).order_by(
+        "sheet__position", "sheet__number", "position", "id"
+    )
+    for _, group in groupby(placed.values_list("sheet", "sheet__number", "view"), key=lambda row: row[0]):
+        for number, (_, sheet, view) in enumerate(group, 1):
+            stands.setdefault(view, Reference(str(number), sheet))
+    views = View.objects.filter(project=project, linework__isnull=False).select_related("linework")
+    subjects = []
+    for view in views:
+        spec = ViewSpec.from_dict(view.spec)
+        if spec.kind in MARKED and view.linework and view.linework.axes:
+            axes = view.linework.axes
+            x, y, z = np.cross(axes["right"], axes["up"]).tolist()
+            subjects.append(Subject(str(view.pk), spec, (x, y, z), stands.get(view.pk, Reference())))
+    return subjects
 
 
 def as_core(row: Viewport, number: int) -> CoreViewport:
@@ -75,6 +134,7 @@ def as_core(row: Viewport, number: int) -> CoreViewport:
         framed=row.framed,
         opaque=row.opaque,
         pens=PenChanges.from_dict(row.pens),
+        title=row.title_style,
     )
 
 

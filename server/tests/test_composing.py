@@ -70,6 +70,40 @@ class ComposingTests(ApiCase):
         self.call("post", "views/bring-up-to-date/", {"project": self.project}, 202)
         self.assertEqual(self.call("get", f"viewports/{placed['id']}/")["state"], "fresh")
 
+    def words(self, sheet):
+        items = self.call("get", f"sheets/{sheet}/display/")["items"]
+        return [i["text"] for i in items if i["type"] == "text"]
+
+    def test_a_section_is_marked_on_the_plan_and_follows_where_it_stands(self):
+        spec = {"kind": "section", "line": [-2000, 100, 7000, 100]}
+        section = self.call("post", "views/", {"project": self.project, "spec": spec}, 201)["id"]
+        self.call(
+            "post", "viewports/", {"sheet": self.sheet, "view": self.view_named(self.project, "Roof plan")["id"]}, 201
+        )
+        display = self.call("get", f"sheets/{self.sheet}/display/")
+        marks = [link for link in display["links"] if link["view"] == str(section)]
+        self.assertEqual(len(marks), 2)
+        self.assertNotIn("Z-77", self.words(self.sheet))
+        other = self.call("post", "sheets/", {"project": self.project, "number": "Z-77"}, 201)
+        self.call("post", "viewports/", {"sheet": other["id"], "view": section}, 201)
+        self.assertEqual(self.words(self.sheet).count("Z-77"), 2)
+        self.call("patch", f"sheets/{other['id']}/", {"number": "Z-78", "version": 1})
+        self.assertEqual((self.words(self.sheet).count("Z-77"), self.words(self.sheet).count("Z-78")), (0, 2))
+        self.call("delete", f"sheets/{other['id']}/", status=204)
+        self.assertNotIn("Z-78", self.words(self.sheet))
+
+    def test_marks_levels_and_titles_are_seen_where_they_are_wanted(self):
+        placed = self.place(scale="1:50")
+        self.assertIn("+3.000", self.words(self.sheet))
+        self.assertIn("Deck", self.words(self.sheet))
+        self.change(placed, levels=False, title_style="bar")
+        words = self.words(self.sheet)
+        self.assertNotIn("+3.000", words)
+        self.assertIn("2 m", words)
+        self.change(placed, title_style="none")
+        self.assertNotIn("1:50", [w for w in self.words(self.sheet) if w != "1:50"])
+        self.assertIn("edges", self.change(placed, 400, title_style="edges")["detail"])
+
     def test_what_cannot_be_left_out_is_refused(self):
         self.assertIn("blank", self.change(self.place(), 400, shown={"without_layers": [""]})["detail"])
 

@@ -138,10 +138,12 @@ function refresh(project: string, steps: readonly Step[]) {
   for (const { rows: kind, id, before, after } of steps) {
     const whole = before === null || after === null;
     if (kind === "viewports") for (const part of [before, after, find(kind, project, id)]) sheets.add(part?.sheet);
-    if (kind === "viewports" && (whole || (after && "shown" in after))) stale.add("views").add("jobs");
+    if (kind === "viewports" && (whole || "shown" in after)) stale.add("views").add("jobs");
+    // What is placed, and where in the set, is said by the marks of every sheet.
+    if (kind === "viewports" && (whole || "position" in after || "view" in after)) stale.add("display");
     if (kind === "sheets") {
       sheets.add(id);
-      if (whole || "position" in after) stale.add("display");
+      if (whole || "position" in after || "number" in after) stale.add("display");
       if (!whole && ("paper" in after || "orientation" in after)) stale.add("viewports");
       if (whole || "number" in after) stale.add("views");
     }

@@ -677,6 +677,7 @@ export interface components {
              */
             height: number;
             readonly items: components["schemas"]["DisplayItem"][];
+            links: components["schemas"]["Link"][];
         };
         /** @description Linework at paper = place + ratio * (u, v) turned, clipped. */
         DrawingItem: {
@@ -763,6 +764,8 @@ export interface components {
             type: "fill";
             rings: number[][][];
             colour: string;
+            /** @description The viewport it belongs to; blank for none. */
+            viewport: string;
         };
         /**
          * @description * `fill` - fill
@@ -826,6 +829,14 @@ export interface components {
          * @enum {string}
          */
         LadderEnum: "own" | "metric" | "feet";
+        /** @description A mark that points to another view. */
+        Link: {
+            /** @description In which it lies. */
+            viewport: string;
+            view: string;
+            /** @description Paper mm. */
+            at: number[];
+        };
         MemberRequest: {
             username: string;
         };
@@ -1017,6 +1028,9 @@ export interface components {
             pinned?: boolean;
             framed?: boolean;
             opaque?: boolean;
+            marks?: boolean;
+            levels?: boolean;
+            title_style?: components["schemas"]["TitleStyleEnum"];
             pens?: components["schemas"]["PensRequest"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["ShownRequest"];
@@ -1340,6 +1354,14 @@ export interface components {
          * @enum {string}
          */
         TextItemTypeEnum: "text";
+        /**
+         * @description * `plain` - plain
+         *     * `bar` - bar
+         *     * `north` - north
+         *     * `none` - none
+         * @enum {string}
+         */
+        TitleStyleEnum: "plain" | "bar" | "north" | "none";
         TreatRequest: {
             views: string[];
             treatment?: components["schemas"]["TreatmentRequest"];
@@ -1636,6 +1658,9 @@ export interface components {
             pinned?: boolean;
             framed?: boolean;
             opaque?: boolean;
+            marks?: boolean;
+            levels?: boolean;
+            title_style?: components["schemas"]["TitleStyleEnum"];
             pens?: components["schemas"]["Pens"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["Shown"];
@@ -1697,6 +1722,9 @@ export interface components {
             pinned?: boolean;
             framed?: boolean;
             opaque?: boolean;
+            marks?: boolean;
+            levels?: boolean;
+            title_style?: components["schemas"]["TitleStyleEnum"];
             pens?: components["schemas"]["PensRequest"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["ShownRequest"];

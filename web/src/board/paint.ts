@@ -142,6 +142,7 @@ function paintFlat(context: CanvasRenderingContext2D, item: Exclude<DisplayItem,
   } else {
     context.strokeStyle = item.pen.colour;
     context.lineWidth = Math.max(item.pen.width * look.scale, thinnest);
+    context.setLineDash(item.pen.pattern.map((length) => length * item.pen.width * look.scale));
     context.stroke(path);
   }
 }

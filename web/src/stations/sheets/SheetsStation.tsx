@@ -11,6 +11,7 @@ import { Board } from "../../board/Board";
 import { useDesk } from "../../board/desk";
 import { filling, geometryOf, outlined, rungFor, toPaper, type Extents, type Geometry, type Look, type Point } from "../../board/geometry";
 import { Guides } from "../../board/Guides";
+import { MarkLinks } from "../../board/MarkLinks";
 import { pictures } from "../../board/pictures";
 import type { Placed } from "../../board/snapping";
 import { Unprintable } from "../../board/Unprintable";
@@ -143,6 +144,20 @@ export function SheetsStation({ project }: { project: Project }) {
     setPicked({ in: v.id, element: found.element });
   };
 
+  /** The viewport in which a view stands first in the register. */
+  const firstOf = (view: string) => sheets.flatMap((s) => viewports.filter((v) => v.sheet === s.id && v.view === view)).at(0);
+  const standing = (view: string) => {
+    const first = firstOf(view);
+    return first ? { name: viewOf(view)?.name ?? "", sheet: sheets.find((s) => s.id === first.sheet)?.number ?? "" } : null;
+  };
+  const goTo = (view: string) => {
+    const first = firstOf(view);
+    if (!first) return;
+    if (first.sheet !== sheet?.id) open(first.sheet);
+    // The sheet that comes to the board lets go of what was chosen on the last one.
+    requestAnimationFrame(() => requestAnimationFrame(() => useDesk.getState().select(first.id)));
+  };
+
   const addSheet = () => {
     const made = edits.addSheets([""], sheet);
     if (made) open(made);
@@ -193,6 +208,7 @@ export function SheetsStation({ project }: { project: Project }) {
                       onInside={(at) => void toMiddle(v, at)}
                     />
                   ))}
+                  <MarkLinks links={display.links} look={look} of={standing} onGo={goTo} />
                   <Agreements look={look} />
                   {!on.length && <EmptySheet look={look} sheet={sheet} hasViews={views.length > 0} />}
                 </>

@@ -102,6 +102,21 @@ export function ViewportLedge(props: Props) {
       <Frame viewport={viewport} now={now} perspective={perspective} edits={edits} />
       <WhatIsSeen viewport={viewport} view={view} version={version} edits={edits} />
       <Contents {...props} now={now} />
+      <Group name="Title, marks">
+        <Rows>
+          <ChoiceField
+            label="Title"
+            width={112}
+            value={viewport.title_style ?? "plain"}
+            choices={TITLES}
+            onChoose={(title_style) => change({ title_style: title_style as Viewport["title_style"] }, "drawing title")}
+          />
+          <Buttons>
+            <ToggleButton on={viewport.marks ?? true} name="Marks" tip="Where sections, elevations and details lie in it" onToggle={() => change({ marks: !(viewport.marks ?? true) }, "marks shown or not")} />
+            <ToggleButton on={viewport.levels ?? true} name="Levels" tip="The storeys' levels, in what stands upright" onToggle={() => change({ levels: !(viewport.levels ?? true) }, "levels shown or not")} />
+          </Buttons>
+        </Rows>
+      </Group>
       <Group name="On the sheet">
         <Rows>
           <Buttons>
@@ -130,6 +145,12 @@ export function ViewportLedge(props: Props) {
   );
 }
 
+const TITLES = [
+  ["plain", "Plain"],
+  ["bar", "Scale bar"],
+  ["north", "Bar and north"],
+  ["none", "None"],
+] as const;
 const SLIM = { minWidth: 0, px: 1 };
 
 /** Another view has its own middle, and it is looked at upright. */

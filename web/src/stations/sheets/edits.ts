@@ -86,7 +86,7 @@ export function useEdits(project: string) {
 
     /** A view seen through an outline that was drawn on the sheet. */
     async function placeIn(view: View, sheet: string, geometry: Geometry, scale: string) {
-      const row = { ...geometry, id: newId(), sheet, view: view.id, scale, position: nextPosition(sheet), linework: view.linework, extents: view.extents, axes: view.axes, state: view.state, pinned: false, framed: false, opaque: false, pens: {}, shown: {} };
+      const row = { ...geometry, id: newId(), sheet, view: view.id, scale, position: nextPosition(sheet), linework: view.linework, extents: view.extents, axes: view.axes, state: view.state, pinned: false, framed: false, opaque: false, marks: true, levels: true, title_style: "plain" as const, pens: {}, shown: {} };
       if (await commit(project, "place a view in an outline", [making("viewports", row)])) select(row.id);
     }
 
