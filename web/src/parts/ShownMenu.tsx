@@ -3,9 +3,8 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
-import Popover from "@mui/material/Popover";
-import { useState } from "react";
 import type { ModelVersion, View } from "../api/client";
+import { PopUp } from "./PopUp";
 
 export type Shown = NonNullable<View["spec"]["shown"]>;
 export type ShownKey = "without_storeys" | "without_layers" | "without_classes" | "without";
@@ -21,7 +20,6 @@ interface Props {
 }
 
 export function ShownMenu({ shown, version, onChange }: Props) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const count = leftOut(shown);
   const facts = version?.facts;
   const single = shown.without ?? [];
@@ -37,47 +35,34 @@ export function ShownMenu({ shown, version, onChange }: Props) {
     onChange(key, [...off].sort());
   };
   return (
-    <>
-      <Button variant="outlined" aria-haspopup="dialog" onClick={(event) => setAnchor(event.currentTarget)}>
-        {count ? `${count} left out` : "Everything"}
-      </Button>
-      <Popover
-        open={Boolean(anchor)}
-        anchorEl={anchor}
-        onClose={() => setAnchor(null)}
-        transitionDuration={0}
-        anchorOrigin={{ vertical: "top", horizontal: "center" }}
-        transformOrigin={{ vertical: "bottom", horizontal: "center" }}
-        slotProps={{ paper: { role: "dialog", "aria-label": "What is shown" } }}
-      >
-        <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, auto)", gap: 3, p: 2, maxHeight: 470 }}>
-          {lists.map(([name, key, rows]) => (
-            <Box key={key} role="group" aria-label={name}>
-              <Box sx={{ fontSize: 12.5, fontWeight: 650, mb: 0.5 }}>{name}</Box>
-              {rows.map(([label, n]) => (
-                <FormControlLabel
-                  key={label}
-                  sx={{ display: "flex", m: 0, "& .MuiFormControlLabel-label": { fontSize: 12.5, display: "flex", flex: 1, justifyContent: "space-between", gap: 2 } }}
-                  control={<Checkbox size="small" sx={{ p: 0.35, mr: 0.5 }} checked={!(shown[key] ?? []).includes(label)} onChange={(_, on) => toggle(key, label, on)} />}
-                  label={
-                    <>
-                      <span>{label}</span>
-                      <Box component="span" sx={{ color: "text.secondary", fontVariantNumeric: "tabular-nums" }}>
-                        {n}
-                      </Box>
-                    </>
-                  }
-                />
-              ))}
-            </Box>
-          ))}
-          {single.length > 0 && (
-            <Button onClick={() => onChange("without", [])} sx={{ gridColumn: "1 / -1", justifySelf: "start" }}>
-              Show the {single.length === 1 ? "element" : `${single.length} elements`} left out one by one
-            </Button>
-          )}
-        </Box>
-      </Popover>
-    </>
+    <PopUp button={count ? `${count} left out` : "Everything"} name="What is shown">
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, auto)", gap: 3, p: 2, maxHeight: 470 }}>
+        {lists.map(([name, key, rows]) => (
+          <Box key={key} role="group" aria-label={name}>
+            <Box sx={{ fontSize: 12.5, fontWeight: 650, mb: 0.5 }}>{name}</Box>
+            {rows.map(([label, n]) => (
+              <FormControlLabel
+                key={label}
+                sx={{ display: "flex", m: 0, "& .MuiFormControlLabel-label": { fontSize: 12.5, display: "flex", flex: 1, justifyContent: "space-between", gap: 2 } }}
+                control={<Checkbox size="small" sx={{ p: 0.35, mr: 0.5 }} checked={!(shown[key] ?? []).includes(label)} onChange={(_, on) => toggle(key, label, on)} />}
+                label={
+                  <>
+                    <span>{label}</span>
+                    <Box component="span" sx={{ color: "text.secondary", fontVariantNumeric: "tabular-nums" }}>
+                      {n}
+                    </Box>
+                  </>
+                }
+              />
+            ))}
+          </Box>
+        ))}
+        {single.length > 0 && (
+          <Button onClick={() => onChange("without", [])} sx={{ gridColumn: "1 / -1", justifySelf: "start" }}>
+            Show the {single.length === 1 ? "element" : `${single.length} elements`} left out one by one
+          </Button>
+        )}
+      </Box>
+    </PopUp>
   );
 }

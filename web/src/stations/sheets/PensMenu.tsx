@@ -1,11 +1,9 @@
 /** How the pens of a viewport differ from the usual ones, by line role and by layer. */
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
-import Popover from "@mui/material/Popover";
 import Select from "@mui/material/Select";
-import { useState } from "react";
 import type { Viewport } from "../../api/client";
+import { PopUp } from "../../parts/PopUp";
 import { colours } from "../../theme/theme";
 
 type Pens = Viewport["pens"];
@@ -30,7 +28,6 @@ interface Props {
 }
 
 export function PensMenu({ pens, layers, onChange }: Props) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const count = pensChanged(pens);
   const set = (kind: "roles" | "layers", name: string, to: Change) => {
     const change = Object.fromEntries(Object.entries({ ...pens[kind]?.[name], ...to }).filter(([, value]) => value != null));
@@ -40,76 +37,63 @@ export function PensMenu({ pens, layers, onChange }: Props) {
     onChange(Object.keys(all).length ? { ...rest, [kind]: all } : rest);
   };
   return (
-    <>
-      <Button variant="outlined" aria-haspopup="dialog" onClick={(event) => setAnchor(event.currentTarget)}>
-        {count ? `${count} ${count === 1 ? "pen" : "pens"} changed` : "Usual pens"}
-      </Button>
-      <Popover
-        open={Boolean(anchor)}
-        anchorEl={anchor}
-        onClose={() => setAnchor(null)}
-        transitionDuration={0}
-        anchorOrigin={{ vertical: "top", horizontal: "center" }}
-        transformOrigin={{ vertical: "bottom", horizontal: "center" }}
-        slotProps={{ paper: { role: "dialog", "aria-label": "Pens of this viewport" } }}
-      >
-        <Box sx={{ display: "grid", gridTemplateColumns: "auto auto", gap: 3, p: 2, maxHeight: 470 }}>
-          {([["Line roles", "roles", ROLES], ["Layers", "layers", layers]] as const).map(([title, kind, names]) => (
-            <Box key={kind} role="group" aria-label={title}>
-              <Box sx={{ display: "flex", gap: 0.75, mb: 0.5, fontSize: 11.5, color: "text.secondary", alignItems: "baseline" }}>
-                <Box sx={{ width: 112, fontSize: 12.5, fontWeight: 650, color: "text.primary" }}>{title}</Box>
-                <Box sx={{ width: 98 }}>Width</Box>
-                <Box>Colour</Box>
-              </Box>
-              {names.map((name) => {
-                const change: Change = pens[kind]?.[name] ?? {};
-                return (
-                  <Box key={name} sx={{ display: "flex", alignItems: "center", gap: 0.75, mb: 0.25 }}>
-                    <Box sx={{ width: 112, fontSize: 12.5, fontWeight: Object.keys(change).length ? 650 : 400, lineHeight: 1.2 }}>{name}</Box>
-                    <Select
-                      size="small"
-                      displayEmpty
-                      value={change.width == null ? "" : String(change.width)}
-                      inputProps={{ "aria-label": `Width of ${name}` }}
-                      MenuProps={{ transitionDuration: 0 }}
-                      onChange={(event) => set(kind, name, { width: event.target.value ? Number(event.target.value) : null })}
-                      sx={{ width: 98 }}
-                    >
-                      <MenuItem value="" dense>
-                        as usual
-                      </MenuItem>
-                      {WIDTHS.map((w) => (
-                        <MenuItem key={w} value={String(w)} dense>
-                          {w.toFixed(2)} mm
-                        </MenuItem>
-                      ))}
-                    </Select>
-                    <Select
-                      size="small"
-                      displayEmpty
-                      value={change.colour ?? ""}
-                      inputProps={{ "aria-label": `Colour of ${name}` }}
-                      MenuProps={{ transitionDuration: 0 }}
-                      onChange={(event) => set(kind, name, { colour: event.target.value || null })}
-                      sx={{ width: 108 }}
-                    >
-                      <MenuItem value="" dense>
-                        as usual
-                      </MenuItem>
-                      {COLOURS.map(([value, word]) => (
-                        <MenuItem key={value} value={value} dense>
-                          <Box component="span" sx={{ display: "inline-block", width: 10, height: 10, mr: 0.75, borderRadius: "2px", bgcolor: value, border: `1px solid ${colours.sandShade}` }} />
-                          {word}
-                        </MenuItem>
-                      ))}
-                    </Select>
-                  </Box>
-                );
-              })}
+    <PopUp button={count ? `${count} ${count === 1 ? "pen" : "pens"} changed` : "Usual pens"} name="Pens of this viewport">
+      <Box sx={{ display: "grid", gridTemplateColumns: "auto auto", gap: 3, p: 2, maxHeight: 470 }}>
+        {([["Line roles", "roles", ROLES], ["Layers", "layers", layers]] as const).map(([title, kind, names]) => (
+          <Box key={kind} role="group" aria-label={title}>
+            <Box sx={{ display: "flex", gap: 0.75, mb: 0.5, fontSize: 11.5, color: "text.secondary", alignItems: "baseline" }}>
+              <Box sx={{ width: 112, fontSize: 12.5, fontWeight: 650, color: "text.primary" }}>{title}</Box>
+              <Box sx={{ width: 98 }}>Width</Box>
+              <Box>Colour</Box>
             </Box>
-          ))}
-        </Box>
-      </Popover>
-    </>
+            {names.map((name) => {
+              const change: Change = pens[kind]?.[name] ?? {};
+              return (
+                <Box key={name} sx={{ display: "flex", alignItems: "center", gap: 0.75, mb: 0.25 }}>
+                  <Box sx={{ width: 112, fontSize: 12.5, fontWeight: Object.keys(change).length ? 650 : 400, lineHeight: 1.2 }}>{name}</Box>
+                  <Select
+                    size="small"
+                    displayEmpty
+                    value={change.width == null ? "" : String(change.width)}
+                    inputProps={{ "aria-label": `Width of ${name}` }}
+                    MenuProps={{ transitionDuration: 0 }}
+                    onChange={(event) => set(kind, name, { width: event.target.value ? Number(event.target.value) : null })}
+                    sx={{ width: 98 }}
+                  >
+                    <MenuItem value="" dense>
+                      as usual
+                    </MenuItem>
+                    {WIDTHS.map((w) => (
+                      <MenuItem key={w} value={String(w)} dense>
+                        {w.toFixed(2)} mm
+                      </MenuItem>
+                    ))}
+                  </Select>
+                  <Select
+                    size="small"
+                    displayEmpty
+                    value={change.colour ?? ""}
+                    inputProps={{ "aria-label": `Colour of ${name}` }}
+                    MenuProps={{ transitionDuration: 0 }}
+                    onChange={(event) => set(kind, name, { colour: event.target.value || null })}
+                    sx={{ width: 108 }}
+                  >
+                    <MenuItem value="" dense>
+                      as usual
+                    </MenuItem>
+                    {COLOURS.map(([value, word]) => (
+                      <MenuItem key={value} value={value} dense>
+                        <Box component="span" sx={{ display: "inline-block", width: 10, height: 10, mr: 0.75, borderRadius: "2px", bgcolor: value, border: `1px solid ${colours.sandShade}` }} />
+                        {word}
+                      </MenuItem>
+                    ))}
+                  </Select>
+                </Box>
+              );
+            })}
+          </Box>
+        ))}
+      </Box>
+    </PopUp>
   );
 }
