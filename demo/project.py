@@ -86,6 +86,8 @@ SHEETS = (
 )  # fmt: skip
 
 
+#: The upper left corner of the list of drawings on the first sheet, mm.
+COVER = {"x": 222, "y": 128}
 #: Small drawings that are no place for marks and levels, by their sheet.
 QUIET = {("A-01", "South elevation"), ("A-02", "Plan, Lookout"), ("A-02", "Roof plan")}
 #: The style of drawing titles, by the kind of view.
@@ -164,6 +166,7 @@ def _sheets(project: Project) -> None:
             approver="T. Dunlin",
             document_type="Drawing",
             status="For comment",
+            drawing_list=COVER if position == 0 else None,
         )
         for k, (view, scale, corner, (u0, v0, u1, v1)) in enumerate(viewports):
             ratio = float(Scale.parse(scale).ratio)

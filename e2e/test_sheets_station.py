@@ -315,6 +315,33 @@ class SheetsStationTests(Office):
         expect(self.ledge).to_be_visible()
         expect(register.locator("[aria-current=page]")).to_contain_text("S-12")
 
+    def test_the_list_of_drawings_is_right_after_a_reorder_and_a_renumbering(self):
+        page = self.page
+        page.get_by_role("button", name="Add several sheets").click()
+        page.get_by_role("textbox", name="Titles").fill("Elevations\nSections")
+        page.get_by_role("button", name="Add 2 sheets").click()
+        register = page.get_by_role("navigation", name="Register")
+        register.get_by_role("button", name="Sheet A-01").click()
+        self.more("Place the list of drawings")
+        table = page.get_by_role("img", name="List of drawings")
+        expect(table).to_be_visible()
+        before = table.bounding_box()
+        self.drag(table, 40, 30)
+        expect(page.get_by_title("Take back: move the list of drawings")).to_be_attached()
+        self.saved()
+        self.assertGreater(table.bounding_box()["x"], before["x"] + 30)
+        register.get_by_role("button", name="Sheet A-03 Sections").press("Alt+ArrowUp")
+        self.saved()
+        words = text(self.plotted())
+        self.assertLess(words.index("Sections"), words.index("Elevations"))
+        register.get_by_role("button", name="Sheet A-03 Sections").click()
+        self.fill_number("A-02")
+        expect(register.get_by_text("number twice")).to_have_count(2)
+        self.more("Renumber from here on")
+        expect(register.get_by_text("number twice")).to_have_count(0)
+        self.saved()
+        self.assertEqual([s.number for s in Sheet.objects.all()], ["A-01", "A-02", "A-03"])
+
     def fill_number(self, number: str) -> None:
         self.saved()
         self.page.locator("#board").press("Escape")

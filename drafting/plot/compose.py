@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from drafting.plot.border import border_items
 from drafting.plot.display import DisplayList, Drawing, Link
+from drafting.plot.drawing_list import drawing_list_items, list_box
 from drafting.plot.drawing_title import drawing_title_items
 from drafting.plot.mark_items import level_items, mark_items
 from drafting.plot.pens import CUT_FILL, OUTLINE_PEN, ROLE_PENS
@@ -23,6 +24,7 @@ def compose(sheet: Sheet) -> DisplayList:
         *(item for viewport, about in annotated for item in mark_items(about.marks, (viewport.id, ""))),
         *(item for viewport, about in annotated for item in level_items(about.levels, (viewport.id, ""))),
         *(item for viewport, about in annotated for item in drawing_title_items(viewport, about.north)),
+        *(drawing_list_items(sheet.drawing_list) if sheet.drawing_list else ()),
         *title_block_items(sheet),
     ]
     links = (
@@ -31,7 +33,8 @@ def compose(sheet: Sheet) -> DisplayList:
         for mark in about.marks
         for at in mark.bubbles
     )
-    return DisplayList(sheet.paper.width, sheet.paper.height, tuple(items), tuple(links))
+    tables = (list_box(sheet.drawing_list),) if sheet.drawing_list else ()
+    return DisplayList(sheet.paper.width, sheet.paper.height, tuple(items), tuple(links), tables)
 
 
 def drawing_of(viewport: Viewport) -> Drawing:

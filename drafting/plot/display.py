@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from drafting.linework.model import ROLES, Linework
 from drafting.plot.pens import PAPER, Pen
-from drafting.sheets.viewport import PenChange
+from drafting.sheets.viewport import Box, PenChange
 
 Floats = NDArray[np.float64]
 Point = tuple[float, float]
@@ -118,6 +118,8 @@ class DisplayList:
     height: float
     items: tuple[Path | Fill | Text | Drawing, ...] = field(default_factory=tuple)
     links: tuple[Link, ...] = ()
+    #: Where tables lie, to be taken hold of.
+    tables: tuple[Box, ...] = ()
 
     def as_dict(self) -> dict[str, Any]:
         """JSON for the board: each item with its `type`."""
@@ -126,6 +128,7 @@ class DisplayList:
             "height": self.height,
             "items": [_item_dict(item) for item in self.items],
             "links": [asdict(link) for link in self.links],
+            "tables": [asdict(box) for box in self.tables],
         }
 
 

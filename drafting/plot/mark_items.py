@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator
-from fractions import Fraction
 from itertools import pairwise
 
 import numpy as np
@@ -108,7 +107,8 @@ def level_items(levels: Iterable[Level], source: SOURCE) -> Iterator[Item]:
 
 #: A scale bar is about as long as this on paper; mm.
 BAR, BAR_HEIGHT, BAR_TEXT = 45.0, 1.5, 1.8
-_STEPS = (1, 2, 5, 10, 20, 25, 50, 100, 200, 250, 500, 1000)
+#: What one of its four parts may count; two of them make a whole figure.
+_STEPS = (0.5, 1, 2, 2.5, 5, 10, 20, 25, 50, 100, 200, 250, 500)
 _FOOT = 304.8
 
 
@@ -117,7 +117,7 @@ def bar_lengths(scale: Scale) -> tuple[list[float], str]:
     real = BAR / float(scale.ratio)
     units = ((_FOOT, "ft"), (25.4, "in")) if scale.feet else ((1000.0, "m"), (10.0, "cm"))
     size, name = next(((s, n) for s, n in units if real >= 2 * s), units[-1])
-    step = max((s for s in _STEPS if s * 4 * size <= real * 1.2), default=1)
+    step = max((s for s in _STEPS if s * 4 * size <= real * 1.2), default=_STEPS[0])
     return [step * k * size for k in range(5)], name
 
 
@@ -135,7 +135,7 @@ def scale_bar_items(at: Point, scale: Scale, source: SOURCE) -> Iterator[Item]:
         yield Path(corners, LEADER_PEN, LAYER, source, closed=True)
     for k, (end, length) in enumerate(zip(ends, lengths, strict=True)):
         if k in (0, 2, 4):
-            figure = str(Fraction(length / size).limit_denominator(100)) + (f" {unit}" if k == 4 else "")
+            figure = f"{length / size:g}" + (f" {unit}" if k == 4 else "")
             yield Text((end, y + BAR_HEIGHT + 0.8), figure, BAR_TEXT, INK, anchor="middle", layer=LAYER, source=source)
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 
 from drafting.sheets.marks import Annotation
@@ -37,6 +37,15 @@ class TitleFields:
 
 
 @dataclass(frozen=True)
+class DrawingList:
+    """A list of the set's drawings on a sheet: its upper left corner (mm), and number, title, paper, scale and
+    revision of each sheet, in register order."""
+
+    at: tuple[float, float]
+    rows: tuple[tuple[str, str, str, str, str], ...]
+
+
+@dataclass(frozen=True)
 class Sheet:
     """A sheet ready to compose."""
 
@@ -45,12 +54,18 @@ class Sheet:
     viewports: tuple[Viewport, ...] = ()
     #: By the id of the viewport.
     annotations: Mapping[str, Annotation] = field(default_factory=dict)
+    drawing_list: DrawingList | None = None
 
     @property
     def scale_text(self) -> str:
         """What the title block says of the scale: the one there is, or that each drawing says its own."""
-        scales = {v.scale_text for v in self.viewports}
-        return next(iter(scales)) if len(scales) == 1 else "As shown" if scales else "–"
+        return common_scale_text(v.scale_text for v in self.viewports)
+
+
+def common_scale_text(scales: Iterable[str]) -> str:
+    """The one scale that there is; that each drawing says its own where they differ; a dash where there is none."""
+    different = set(scales)
+    return next(iter(different)) if len(different) == 1 else "As shown" if different else "–"
 
 
 def frame_of(paper: Paper) -> Box:

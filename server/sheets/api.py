@@ -29,7 +29,7 @@ from server.jobs.api import JobSerializer
 from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
 from server.projects.models import Project
 from server.sheets import services
-from server.sheets.display_schema import DisplayListSerializer
+from server.sheets.display_schema import DisplayListSerializer, SpaceSerializer
 from server.sheets.models import Sheet, Viewport
 from server.views import services as view_services
 from server.views.api import AxesSerializer, ShownSerializer
@@ -58,6 +58,13 @@ class UnprintableSerializer(serializers.Serializer):
     margins = serializers.ListField(child=serializers.FloatField(), help_text="Left, bottom, right and top, mm.")
 
 
+class CornerSerializer(serializers.Serializer):
+    """The upper left corner of a table; paper mm."""
+
+    x = serializers.FloatField()
+    y = serializers.FloatField()
+
+
 class GuidesSerializer(serializers.Serializer):
     """Lines that viewports are aligned to, and that are never plotted; paper mm."""
 
@@ -76,6 +83,7 @@ class SheetSerializer(VersionedSerializer):
     position = serializers.IntegerField(min_value=0, required=False)
     device = serializers.ChoiceField(choices=[(d.key, d.name) for d in DEVICES], required=False)
     unprintable = serializers.SerializerMethodField()
+    drawing_list = CornerSerializer(required=False, allow_null=True)
     guides = GuidesSerializer(required=False)
     free_area = serializers.SerializerMethodField()
 
@@ -83,8 +91,8 @@ class SheetSerializer(VersionedSerializer):
         model = Sheet
         fields = [
             "id", "project", "position", "paper", "orientation", "number", "title", "supplementary_title", "revision",
-            "date", "creator", "approver", "document_type", "status", "device", "unprintable", "guides",
-            "free_area", "version",
+            "date", "creator", "approver", "document_type", "status", "device", "unprintable", "drawing_list",
+            "guides", "free_area", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:
@@ -268,15 +276,6 @@ class ViewportSerializer(VersionedSerializer):
         elif (viewport.shown, viewport.view_id) != before and newest_version(viewport.view.project):
             view_services.order_own_drawing(viewport)
         return Viewport.objects.select_related("sheet", "view__linework", "own_linework").get(pk=viewport.pk)
-
-
-class SpaceSerializer(serializers.Serializer):
-    """An empty rectangle of a sheet, paper mm."""
-
-    x = serializers.FloatField()
-    y = serializers.FloatField()
-    width = serializers.FloatField()
-    height = serializers.FloatField()
 
 
 class ArrangeSerializer(serializers.Serializer):

@@ -79,6 +79,15 @@ _DisplayItem = PolymorphicProxySerializer(
 )
 
 
+class SpaceSerializer(serializers.Serializer):
+    """A rectangle of a sheet, paper mm."""
+
+    x = serializers.FloatField()
+    y = serializers.FloatField()
+    width = serializers.FloatField()
+    height = serializers.FloatField()
+
+
 class LinkSerializer(serializers.Serializer):
     """A mark that points to another view."""
 
@@ -92,6 +101,7 @@ class DisplayListSerializer(serializers.Serializer):
     height = serializers.FloatField(help_text="Paper mm.")
     items = serializers.SerializerMethodField()
     links = LinkSerializer(many=True)
+    tables = SpaceSerializer(many=True)
 
     @extend_schema_field(_DisplayItem)
     def get_items(self, display: Any) -> Any:

@@ -34,6 +34,8 @@ class Sheet(VersionedModel):
     status = models.CharField(max_length=60, blank=True)
     #: The core's Device that it is meant for: what that cannot print on is shown.
     device = models.CharField(max_length=20, default="file")
+    #: The upper left corner of a list of the set's drawings, paper mm: `x` and `y`; null for none.
+    drawing_list = models.JSONField(null=True, default=None)
     #: Lines that viewports are aligned to and that are never plotted: `x` and `y`, lists of paper mm.
     guides = models.JSONField(default=dict)
 

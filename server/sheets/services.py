@@ -28,7 +28,7 @@ from drafting.sheets.marks import Seen as SeenThrough
 from drafting.sheets.paper import Paper
 from drafting.sheets.placing import place_view
 from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
-from drafting.sheets.viewport import Box, PenChanges
+from drafting.sheets.viewport import NOT_TO_SCALE, Box, PenChanges
 from drafting.sheets.viewport import Viewport as CoreViewport
 from drafting.views.spec import ViewSpec
 from server.buildings.models import newest_version
@@ -69,7 +69,21 @@ def display_of(sheet: Sheet, place_in_set: tuple[int, int] | None = None) -> Dis
     rows = list(sheet.viewports.select_related("view__linework", "own_linework"))
     viewports = tuple(as_core(row, number) for number, row in enumerate(rows, 1))
     annotations = annotations_of(project, rows, viewports)
-    return compose(core.Sheet(sheet.as_paper, fields, viewports, annotations))
+    return compose(core.Sheet(sheet.as_paper, fields, viewports, annotations, drawing_list_on(sheet)))
+
+
+def drawing_list_on(sheet: Sheet) -> core.DrawingList | None:
+    """The list of the set's drawings, if it stands on this sheet."""
+    if sheet.drawing_list is None:
+        return None
+    rows = []
+    for each in Sheet.objects.filter(project=sheet.project).prefetch_related("viewports__view"):
+        scales = (
+            str(v.scale) if ViewSpec.from_dict(v.view.spec).to_scale else NOT_TO_SCALE for v in each.viewports.all()
+        )
+        paper = each.as_paper.name
+        rows.append((each.number, each.title, paper, core.common_scale_text(scales), each.revision))
+    return core.DrawingList((sheet.drawing_list["x"], sheet.drawing_list["y"]), tuple(rows))
 
 
 def annotations_of(

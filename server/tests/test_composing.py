@@ -77,9 +77,9 @@ class ComposingTests(ApiCase):
     def test_a_section_is_marked_on_the_plan_and_follows_where_it_stands(self):
         spec = {"kind": "section", "line": [-2000, 100, 7000, 100]}
         section = self.call("post", "views/", {"project": self.project, "spec": spec}, 201)["id"]
-        self.call(
-            "post", "viewports/", {"sheet": self.sheet, "view": self.view_named(self.project, "Roof plan")["id"]}, 201
-        )
+        plan = self.view_named(self.project, "Roof plan")["id"]
+        plan = self.call("post", "viewports/", {"sheet": self.sheet, "view": plan}, 201)
+        self.change(plan, y=100, height=100)
         display = self.call("get", f"sheets/{self.sheet}/display/")
         marks = [link for link in display["links"] if link["view"] == str(section)]
         self.assertEqual(len(marks), 2)

@@ -134,6 +134,29 @@ class SheetTests(ApiCase):
         np.testing.assert_allclose(page_sizes(pdf), [(420, 297), (594, 841)], atol=0.01)
         self.assertIn("2 of 3", text(pdf, 1))
 
+    def test_the_list_of_drawings_follows_the_register(self):
+        other = self.call("post", "sheets/", {"project": self.project, "title": "Sections", "paper": "A1"}, 201)
+        self.place(scale="1:50")
+        change = {"drawing_list": {"x": 30, "y": 270}, "title": "Cover", "version": 1}
+        self.call("patch", f"sheets/{self.sheet['id']}/", change)
+
+        def listed():
+            display = self.call("get", f"sheets/{self.sheet['id']}/display/")
+            (table,) = display["tables"]
+            self.assertEqual((table["x"], table["y"] + table["height"]), (30, 270))
+            texts = [i for i in display["items"] if i["type"] == "text" and 30 < i["at"][0] < 210 and i["at"][1] < 262]
+            rows = {}
+            for item in texts:
+                if table["y"] < item["at"][1]:
+                    rows.setdefault(round(item["at"][1], 3), []).append(item["text"])
+            return [rows[y] for y in sorted(rows, reverse=True)][1:]
+
+        first, second = ["A-01", "Cover", "A3", "1:50"], ["A-02", "Sections", "A1", "–"]
+        self.assertEqual(listed(), [first, second])
+        self.call("patch", f"sheets/{other['id']}/", {"position": 0, "version": 1})
+        self.call("patch", f"sheets/{self.sheet['id']}/", {"position": 1, "version": 2})
+        self.assertEqual(listed(), [second, first])
+
     def test_nothing_to_plot_is_said(self):
         empty = self.call("post", "projects/", {"name": "Empty"}, 201)["id"]
         self.assertIn("no sheet", self.call("post", "sheets/plot/", {"project": empty}, 400)["detail"])

@@ -60,12 +60,14 @@ export function useJobs(project: string) {
     queryFn: () => data(api.GET("/api/jobs/", ofProject(project))),
     refetchInterval: (query) => (query.state.data?.some(isUnderWay) ? 400 : 6_000),
   });
-  const before = useRef(new Set<string>());
+  // A job may begin and end between two looks; so it is the ended ones that are remembered.
+  const known = useRef<ReadonlySet<string> | null>(null);
   useEffect(() => {
-    const now = new Set(jobs.data?.filter(isUnderWay).map((job) => job.id));
-    const ended = [...before.current].some((id) => !now.has(id));
-    before.current = now;
-    if (ended) for (const key of ["views", "display", "model-versions"]) void client.invalidateQueries({ queryKey: [key] });
+    if (!jobs.data) return;
+    const ended = jobs.data.filter((job) => !isUnderWay(job)).map((job) => job.id);
+    const news = known.current !== null && ended.some((id) => !known.current?.has(id));
+    known.current = new Set(ended);
+    if (news) for (const key of ["views", "viewports", "display", "model-versions"]) void client.invalidateQueries({ queryKey: [key] });
   }, [client, jobs.data]);
   return jobs;
 }

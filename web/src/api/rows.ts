@@ -131,6 +131,9 @@ function refuse(project: string, steps: Step[], error: unknown) {
   for (const kind of new Set(steps.map((s) => s.rows))) void queryClient.invalidateQueries({ queryKey: [kind, project] });
 }
 
+/** What the list of drawings, or a mark, says of a sheet. */
+const LISTED = ["position", "number", "title", "paper", "revision"];
+
 /** What hangs on the rows of some steps is asked for anew. */
 function refresh(project: string, steps: readonly Step[]) {
   const stale = new Set<string>();
@@ -140,10 +143,11 @@ function refresh(project: string, steps: readonly Step[]) {
     if (kind === "viewports") for (const part of [before, after, find(kind, project, id)]) sheets.add(part?.sheet);
     if (kind === "viewports" && (whole || "shown" in after)) stale.add("views").add("jobs");
     // What is placed, and where in the set, is said by the marks of every sheet.
-    if (kind === "viewports" && (whole || "position" in after || "view" in after)) stale.add("display");
+    if (kind === "viewports" && (whole || "position" in after || "view" in after || "scale" in after)) stale.add("display");
     if (kind === "sheets") {
       sheets.add(id);
-      if (whole || "position" in after || "number" in after) stale.add("display");
+      // Marks and the list of drawings say what all sheets are called.
+      if (whole || LISTED.some((name) => name in after)) stale.add("display");
       if (!whole && ("paper" in after || "orientation" in after)) stale.add("viewports");
       if (whole || "number" in after) stale.add("views");
     }

@@ -653,6 +653,20 @@ export interface components {
         ChangesRequest: {
             steps: components["schemas"]["StepRequest"][];
         };
+        /** @description The upper left corner of a table; paper mm. */
+        Corner: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        /** @description The upper left corner of a table; paper mm. */
+        CornerRequest: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         CredentialsRequest: {
             username: string;
             password: string;
@@ -678,6 +692,7 @@ export interface components {
             height: number;
             readonly items: components["schemas"]["DisplayItem"][];
             links: components["schemas"]["Link"][];
+            tables: components["schemas"]["Space"][];
         };
         /** @description Linework at paper = place + ratio * (u, v) turned, clipped. */
         DrawingItem: {
@@ -939,6 +954,7 @@ export interface components {
             document_type?: string;
             status?: string;
             device?: components["schemas"]["DeviceEnum"];
+            drawing_list?: components["schemas"]["CornerRequest"] | null;
             guides?: components["schemas"]["GuidesRequest"];
             /** @description The version that this change is made from. */
             version?: number;
@@ -1218,6 +1234,7 @@ export interface components {
             status?: string;
             device?: components["schemas"]["DeviceEnum"];
             readonly unprintable: components["schemas"]["Unprintable"];
+            drawing_list?: components["schemas"]["Corner"] | null;
             guides?: components["schemas"]["Guides"];
             readonly free_area: number[];
             /** @description The version that this change is made from. */
@@ -1248,6 +1265,7 @@ export interface components {
             document_type?: string;
             status?: string;
             device?: components["schemas"]["DeviceEnum"];
+            drawing_list?: components["schemas"]["CornerRequest"] | null;
             guides?: components["schemas"]["GuidesRequest"];
             /** @description The version that this change is made from. */
             version?: number;
@@ -1278,7 +1296,7 @@ export interface components {
             /** @description Ids of elements; all where it is empty. */
             only?: string[];
         };
-        /** @description An empty rectangle of a sheet, paper mm. */
+        /** @description A rectangle of a sheet, paper mm. */
         Space: {
             /** Format: double */
             x: number;

@@ -11,6 +11,7 @@ import { colours } from "../theme/theme";
 const CARD_PENS = screenPens();
 const NONE: DisplayList["items"] = [];
 const NO_LINKS: DisplayList["links"] = [];
+const NO_TABLES: DisplayList["tables"] = [];
 
 /** Paint a scene whenever it changes, and again as its pictures come. */
 function usePicture(display: DisplayList | undefined, geometry: ReadonlyMap<string, Geometry>, place: string, width: number, height: number) {
@@ -62,7 +63,7 @@ export function ViewThumbnail({ view, width, height }: { view: View; width: numb
     const items: DisplayList["items"] = view.linework
       ? [drawingOf(view.linework, CARD_PENS)]
       : NONE;
-    return [{ width, height, items, links: NO_LINKS }, new Map([["view", whole]])] as const;
+    return [{ width, height, items, links: NO_LINKS, tables: NO_TABLES }, new Map([["view", whole]])] as const;
   }, [view, width, height]);
   return usePicture(display, geometry, `view ${view.id}`, width, height);
 }

@@ -116,11 +116,14 @@ export function Register({ sheets, viewports, open, onOpen, onAdd, onAddSeveral,
                   {sheet.title}
                 </Box>
               </Box>
-              {behind && (
-                <Box sx={{ ml: 0.5 }}>
-                  <StateMark state="behind" />
-                </Box>
-              )}
+              <Box sx={{ ml: 0.5, display: "flex", gap: 1 }}>
+                {behind && <StateMark state="behind" />}
+                {sheets.filter((s) => s.number === sheet.number).length > 1 && (
+                  <Box component="span" sx={{ color: colours.rust, fontSize: 11.5, fontWeight: 600 }}>
+                    number twice
+                  </Box>
+                )}
+              </Box>
             </ButtonBase>
           );
         })}

@@ -46,9 +46,12 @@ interface Props {
   onProject: () => void;
   onPlot: (all: boolean) => void;
   onDuplicate: (contents: boolean) => void;
+  onRenumber: () => void;
 }
 
-export function SheetLedge({ sheet, edits, beyond, onProject, onPlot, onDuplicate }: Props) {
+export function SheetLedge({ sheet, edits, beyond, onProject, onPlot, onDuplicate, onRenumber }: Props) {
+  const [x = 0, y = 0, , height = 0] = sheet.free_area;
+  const upperLeft = { x, y: y + height };
   return (
     <Ledge label="Ledge: sheet">
       <Group name="Title block">
@@ -130,6 +133,10 @@ export function SheetLedge({ sheet, edits, beyond, onProject, onPlot, onDuplicat
               ["Duplicate with its viewports", () => onDuplicate(true)],
               ["Duplicate without them", () => onDuplicate(false)],
               ["Draw an outline for a view", () => useDesk.setState({ outline: { of: null, points: [] } })],
+              ["Renumber from here on", onRenumber],
+              sheet.drawing_list
+                ? ["Take the list of drawings away", () => void edits.changeSheet(sheet, { drawing_list: null }, "take the list of drawings away")]
+                : ["Place the list of drawings", () => void edits.changeSheet(sheet, { drawing_list: upperLeft }, "place the list of drawings")],
               ["Delete sheet", () => void edits.deleteSheet(sheet)],
             ]}
           />

@@ -1,7 +1,7 @@
 /** The Sheets station: register, board, ledge and rack. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router-dom";
 import { api, data, type Project, type Sheet, type View, type Viewport } from "../../api/client";
 import { useDisplay, useJobs, useLadder, useModelVersions, useSheets, useViewports, useViews } from "../../api/queries";
@@ -14,6 +14,7 @@ import { Guides } from "../../board/Guides";
 import { MarkLinks } from "../../board/MarkLinks";
 import { pictures } from "../../board/pictures";
 import type { Placed } from "../../board/snapping";
+import { TableFrame } from "../../board/TableFrame";
 import { Unprintable } from "../../board/Unprintable";
 import { ViewportFrame } from "../../board/ViewportFrame";
 import { colours } from "../../theme/theme";
@@ -64,7 +65,12 @@ export function SheetsStation({ project }: { project: Project }) {
   const chosen = selected.flatMap((s) => on.find((v) => v.id === s) ?? []);
   const [viewport] = chosen;
 
-  useEffect(() => useDesk.getState().select(null), [sheet?.id]);
+  // A sheet that comes to the board has nothing chosen on it but what one came for.
+  const arriving = useRef<string | null>(null);
+  useEffect(() => {
+    useDesk.getState().select(arriving.current);
+    arriving.current = null;
+  }, [sheet?.id]);
   useEffect(() => void (isSuccess && placed && resume()), [isSuccess, placed]);
   // A scale that was typed stands on the project's own ladder from then on.
   const odd = viewport && !ladder.some((r) => r.scale === viewport.scale) ? viewport.version : null;
@@ -153,9 +159,11 @@ export function SheetsStation({ project }: { project: Project }) {
   const goTo = (view: string) => {
     const first = firstOf(view);
     if (!first) return;
-    if (first.sheet !== sheet?.id) open(first.sheet);
-    // The sheet that comes to the board lets go of what was chosen on the last one.
-    requestAnimationFrame(() => requestAnimationFrame(() => useDesk.getState().select(first.id)));
+    if (first.sheet === sheet?.id) useDesk.getState().select(first.id);
+    else {
+      arriving.current = first.id;
+      open(first.sheet);
+    }
   };
 
   const addSheet = () => {
@@ -208,6 +216,9 @@ export function SheetsStation({ project }: { project: Project }) {
                       onInside={(at) => void toMiddle(v, at)}
                     />
                   ))}
+                  {display.tables.map((box, k) => (
+                    <TableFrame key={k} box={box} look={look} name="List of drawings" onMove={(at) => void edits.changeSheet(sheet, { drawing_list: at }, "move the list of drawings")} />
+                  ))}
                   <MarkLinks links={display.links} look={look} of={standing} onGo={goTo} />
                   <Agreements look={look} />
                   {!on.length && <EmptySheet look={look} sheet={sheet} hasViews={views.length > 0} />}
@@ -243,6 +254,7 @@ export function SheetsStation({ project }: { project: Project }) {
                 onProject={() => setQuestion({ ask: "project" })}
                 onPlot={(all) => void plot(all ? undefined : sheet)}
                 onDuplicate={(contents) => open(edits.duplicateSheet(sheet, contents))}
+                onRenumber={() => void edits.renumberFrom(sheet)}
               />
             )}
           </>

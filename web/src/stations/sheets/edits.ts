@@ -138,7 +138,7 @@ export function useEdits(project: string) {
     function addSheets(titles: readonly string[], like?: Sheet): string | undefined {
       const first = Math.max(-1, ...register().map((s) => s.position)) + 1;
       const steps = titles.map((title, k) =>
-        making("sheets", { id: newId(), project, title, position: first + k, paper: like?.paper ?? "A3", orientation: like?.orientation ?? "landscape", free_area: like?.free_area ?? [], device: like?.device ?? "file", guides: {} }),
+        making("sheets", { id: newId(), project, title, position: first + k, paper: like?.paper ?? "A3", orientation: like?.orientation ?? "landscape", free_area: like?.free_area ?? [], device: like?.device ?? "file", drawing_list: null, guides: {} }),
       );
       void commit(project, titles.length === 1 ? "add a sheet" : `add ${titles.length} sheets`, steps);
       return steps[0]?.id;
@@ -146,13 +146,31 @@ export function useEdits(project: string) {
 
     /** A copy of a sheet behind it, with its viewports or without. */
     function duplicateSheet(sheet: Sheet, contents: boolean): string {
-      const { version: _v, number: _n, ...row } = sheet;
+      const { version: _v, number: _n, drawing_list: _l, ...row } = sheet;
       const made = making("sheets", { ...row, id: newId(), position: sheet.position + 1 });
       const copies = contents ? inOrder(sheet.id).map((v) => copyOf(v, { sheet: made.id, position: v.position })) : [];
       const order = register().flatMap((s) => (s.id === sheet.id ? [s, made] : [s]));
       const moved = renumbered(order);
       void commit(project, `duplicate ${sheet.number}`, [{ ...made, after: { ...made.after, position: order.indexOf(made) } }, ...copies, ...moved]);
       return made.id;
+    }
+
+    /** The numbers after a sheet's go on from its own: A-07, A-08 and so on. */
+    function renumberFrom(sheet: Sheet) {
+      const match = /^(.*?)(\d+)(\D*)$/.exec(sheet.number);
+      if (!match) {
+        say(`“${sheet.number}” has no figure to count on from.`, true);
+        return Promise.resolve(false);
+      }
+      const [, before = "", figures = "", after = ""] = match;
+      const order = register();
+      const first = order.findIndex((s) => s.id === sheet.id);
+      const steps = order.slice(first + 1).flatMap((s, k) => {
+        const number = `${before}${String(Number(figures) + k + 1).padStart(figures.length, "0")}${after}`;
+        return s.number === number ? [] : [changing("sheets", s, { number })];
+      });
+      if (!steps.length) say(`The sheets after ${sheet.number} are numbered on from it already.`);
+      return commit(project, `renumber from ${sheet.number}`, steps);
     }
 
     const deleteSheet = (sheet: Sheet) =>
@@ -165,7 +183,7 @@ export function useEdits(project: string) {
       return commit(project, `move ${sheet.number} in the register`, renumbered(order));
     }
 
-    return { change, reshape, changeSheet, place, arrange, placeIn, copy, copyTo, remove, stack, addSheets, duplicateSheet, deleteSheet, moveSheet };
+    return { change, reshape, changeSheet, place, arrange, placeIn, copy, copyTo, remove, stack, addSheets, duplicateSheet, deleteSheet, moveSheet, renumberFrom };
   }, [project]);
 }
 

@@ -72,7 +72,7 @@ export function Drawing({ linework, extents, label, weight = 2.4, rim = 36, fixe
     if (!context || !size.width) return;
     const { width, height } = size;
     const geometry: Geometry = { x: 0, y: 0, width, height, ratio: sight.ratio, centre_u: sight.u, centre_v: sight.v, turn: 0, shape: "rectangle", corners: [] };
-    const display: DisplayList = { width, height, items: linework ? [drawingOf(linework, pens)] : [], links: [] };
+    const display: DisplayList = { width, height, items: linework ? [drawingOf(linework, pens)] : [], links: [], tables: [] };
     const scene = { display, geometry: new Map([["view", geometry]]), place: label, thinnest: 0.4 };
     const again = () => {
       context.setTransform(dpr, 0, 0, dpr, 0, 0);
