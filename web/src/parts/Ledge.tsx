@@ -22,7 +22,7 @@ export function Ledge({ label, children }: { label: string; children: ReactNode 
         boxShadow: "inset 0 3px 0 #fff8",
         display: "flex",
         alignItems: "flex-start",
-        gap: 2,
+        gap: 1.5,
         overflowX: "auto",
       }}
     >

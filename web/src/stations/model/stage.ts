@@ -31,6 +31,12 @@ const ANGLE = 40;
 const SNAP = 14;
 /** As far as one can rise above the building without tipping over; radians. */
 const STEEPEST = 1.55;
+/** A frame that takes longer is felt as a stall, one that takes less has room for more; milliseconds. */
+const [SLOW, QUICK] = [50, 25] as const;
+/** Never fewer triangles than this are shown while turning, or nothing would be recognised. */
+const LEAST_SHOWN = 4_000;
+/** So long after the last movement all of the building is drawn again; milliseconds. */
+const REST = 180;
 
 export class Stage {
   private readonly renderer: WebGLRenderer;
@@ -46,10 +52,18 @@ export class Stage {
   private shownFrom: number[] = [];
   private shownElements: number[] = [];
   private ghosts: Mesh<BufferGeometry, MeshLambertMaterial> | null = null;
+  /** The numbers of all elements, the largest first. */
+  private readonly bySize: readonly number[];
   private readonly middle = new Vector3();
   private readonly box = new Box3();
   private radius = 1;
   private wanted = 0;
+  /** While one turns it on a slow machine: how many of its triangles are drawn, the largest elements first. */
+  private budget = Infinity;
+  private moving = false;
+  private inHand = false;
+  private resting = 0;
+  private last = 0;
   private readonly watchers = new Set<() => void>();
 
   constructor(
@@ -75,6 +89,7 @@ export class Stage {
     const sun = new DirectionalLight("#ffffff", 1.9);
     sun.position.set(-0.4, -0.7, 0.9);
     this.scene.add(this.mesh, this.lines, new AmbientLight("#ffffff", 1.5), sun);
+    this.bySize = largestFirst(solid);
     for (const camera of [this.flat, this.deep]) camera.up.set(0, 0, 1);
     this.controls = this.held();
     this.colour(() => null);
@@ -86,12 +101,18 @@ export class Stage {
     const controls = new OrbitControls(this.camera, this.canvas);
     controls.enableDamping = false;
     controls.zoomToCursor = true;
-    controls.addEventListener("change", () => this.draw());
+    controls.addEventListener("start", () => (this.inHand = true));
+    controls.addEventListener("change", () => this.move());
+    controls.addEventListener("end", () => {
+      this.inHand = false;
+      this.rest();
+    });
     return controls;
   }
 
   dispose() {
     cancelAnimationFrame(this.wanted);
+    clearTimeout(this.resting);
     this.controls.dispose();
     this.mesh.geometry.dispose();
     this.lines.geometry.dispose();
@@ -108,10 +129,41 @@ export class Stage {
   /** Draw with the next frame, however often it is asked for. */
   draw() {
     cancelAnimationFrame(this.wanted);
-    this.wanted = requestAnimationFrame(() => {
+    this.wanted = requestAnimationFrame((now) => {
+      if (this.moving) this.judge(now);
+      const count = this.mesh.geometry.index?.count ?? 0;
+      const some = this.moving && this.budget < count / 3;
+      this.mesh.geometry.setDrawRange(0, some ? Math.round(this.budget) * 3 : Infinity);
+      this.lines.visible = !some;
       this.renderer.render(this.scene, this.camera);
       for (const told of this.watchers) told();
     });
+  }
+
+  /** Draw while one turns, nears or moves it: only as much as keeps up with the hand, and the rest when it rests. */
+  private move() {
+    if (!this.moving) this.last = 0;
+    this.moving = true;
+    if (!this.inHand) this.rest();
+    this.draw();
+  }
+
+  /** All of it, once nothing has moved for a moment. */
+  private rest() {
+    clearTimeout(this.resting);
+    this.resting = window.setTimeout(() => {
+      this.moving = false;
+      this.draw();
+    }, REST);
+  }
+
+  /** Draw less of it next time where the last frame was long in coming, more where it came at once. */
+  private judge(now: number) {
+    const all = (this.mesh.geometry.index?.count ?? 0) / 3;
+    const frame = now - this.last;
+    if (this.last && frame > SLOW) this.budget = Math.max(LEAST_SHOWN, Math.min(this.budget, all) / 2);
+    else if (this.last && frame < QUICK && this.budget < all) this.budget *= 1.05;
+    this.last = now;
   }
 
   resize(width: number, height: number) {
@@ -233,14 +285,16 @@ export class Stage {
     this.shownFrom = [];
     this.shownElements = [];
     let count = 0;
-    elements.forEach((e, k) => {
-      if (!which(k)) return;
+    // The largest first: while it is turned on a slow machine, only so many of them are drawn.
+    for (const k of this.bySize) {
+      const e = elements[k];
+      if (!e || !which(k)) continue;
       this.shownFrom.push(count);
       this.shownElements.push(k);
       count += e.triangles[1] - e.triangles[0];
       pickedTriangles.push(triangles.subarray(e.triangles[0] * 3, e.triangles[1] * 3));
       pickedEdges.push(edges.subarray(e.edges[0] * 2, e.edges[1] * 2));
-    });
+    }
     this.mesh.geometry.setIndex(new BufferAttribute(joined(pickedTriangles), 1));
     this.lines.geometry.setIndex(new BufferAttribute(joined(pickedEdges), 1));
     this.draw();
@@ -340,6 +394,20 @@ export class Stage {
     const across = 2 * Math.atan(Math.tan((ANGLE * Math.PI) / 360) * Math.max(this.deep.aspect, 1));
     return { eye: real(this.camera.position), target: real(this.controls.target), angle: Math.round((across * 180) / Math.PI) };
   }
+}
+
+function largestFirst({ elements, places }: Solid): number[] {
+  const sizes = elements.map((e) => {
+    const low = [Infinity, Infinity, Infinity];
+    const high = [-Infinity, -Infinity, -Infinity];
+    for (let p = e.points[0] * 3; p < e.points[1] * 3; p++) {
+      const at = places[p] ?? 0;
+      low[p % 3] = Math.min(low[p % 3] ?? 0, at);
+      high[p % 3] = Math.max(high[p % 3] ?? 0, at);
+    }
+    return Math.hypot(...high.map((h, k) => h - (low[k] ?? 0)));
+  });
+  return elements.map((_, k) => k).sort((a, b) => (sizes[b] ?? 0) - (sizes[a] ?? 0));
 }
 
 /** Where one stands who looks straight at an upright face: degrees clockwise from north; null for one that leans. */

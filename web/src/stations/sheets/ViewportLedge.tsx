@@ -56,7 +56,7 @@ export function ViewportLedge(props: Props) {
         <Rows>
           <ChoiceField
             label="Which is seen"
-            width={150}
+            width={140}
             value={viewport.view}
             choices={views.filter((v) => v.linework || v.id === viewport.view).map((v) => [v.id, v.name] as const)}
             onChoose={(id) => {
@@ -64,7 +64,7 @@ export function ViewportLedge(props: Props) {
               change({ view: id, shown: {}, linework: next?.linework, extents: next?.extents, axes: next?.axes, ...middleOf(next) }, `show ${next?.name}`);
             }}
           />
-          <Box sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 150 }}>
+          <Box sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 140 }}>
             {drawing ? (
               <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
                 being drawn: {job.stage || "waiting"}
@@ -83,11 +83,11 @@ export function ViewportLedge(props: Props) {
       <Group name="Scale">
         <Rows>
           {perspective ? (
-            <Box sx={{ width: 116, fontSize: 12.5, pt: 2, color: "text.secondary" }}>Not to scale</Box>
+            <Box sx={{ width: 106, fontSize: 12.5, pt: 2, color: "text.secondary" }}>Not to scale</Box>
           ) : (
             <ComboField
               label="True scale"
-              width={116}
+              width={106}
               value={viewport.scale}
               choices={ladder.map((r) => ({ value: r.scale, group: LADDERS[r.ladder] }))}
               onChoose={(scale) => {
@@ -96,7 +96,7 @@ export function ViewportLedge(props: Props) {
               }}
             />
           )}
-          <FigureField label="Turn" unit="°" number width={116} value={shownFigure(now.turn)} onCommit={(value) => change({ turn: Number(value) }, "turn what is seen")} />
+          <FigureField label="Turn" unit="°" number width={106} value={shownFigure(now.turn)} onCommit={(value) => change({ turn: Number(value) }, "turn what is seen")} />
         </Rows>
       </Group>
       <Frame viewport={viewport} now={now} perspective={perspective} edits={edits} />
@@ -106,7 +106,7 @@ export function ViewportLedge(props: Props) {
         <Rows>
           <ChoiceField
             label="Title"
-            width={112}
+            width={108}
             value={viewport.title_style ?? "plain"}
             choices={TITLES}
             onChoose={(title_style) => change({ title_style: title_style as Viewport["title_style"] }, "drawing title")}
@@ -148,7 +148,7 @@ export function ViewportLedge(props: Props) {
 const TITLES = [
   ["plain", "Plain"],
   ["bar", "Scale bar"],
-  ["north", "Bar and north"],
+  ["north", "Bar, north"],
   ["none", "None"],
 ] as const;
 const SLIM = { minWidth: 0, px: 1 };
@@ -178,16 +178,16 @@ function Frame({ viewport, now, perspective, edits }: { viewport: Viewport; now:
     <Group name="Frame on paper">
       <Rows>
         <Box sx={{ display: "flex", gap: 0.5 }}>
-          <FigureField label={fx === 1 ? "Right" : fx === 0 ? "Left" : "Middle x"} unit="mm" number width={72} value={shownFigure(now.x + fx * now.width)} onCommit={(v) => set(moved(now, Number(v) - now.x - fx * now.width, 0), "move a viewport")} />
-          <FigureField label={fy === 1 ? "Top" : fy === 0 ? "Bottom" : "Middle y"} unit="mm" number width={86} value={shownFigure(now.y + fy * now.height)} onCommit={(v) => set(moved(now, 0, Number(v) - now.y - fy * now.height), "move a viewport")} />
-          <ChoiceField label="Measured from" width={104} value={corner} choices={CORNERS} onChoose={setCorner} />
+          <FigureField label={fx === 1 ? "Right" : fx === 0 ? "Left" : "Middle x"} unit="mm" number width={68} value={shownFigure(now.x + fx * now.width)} onCommit={(v) => set(moved(now, Number(v) - now.x - fx * now.width, 0), "move a viewport")} />
+          <FigureField label={fy === 1 ? "Top" : fy === 0 ? "Bottom" : "Middle y"} unit="mm" number width={80} value={shownFigure(now.y + fy * now.height)} onCommit={(v) => set(moved(now, 0, Number(v) - now.y - fy * now.height), "move a viewport")} />
+          <ChoiceField label="Measured from" width={100} value={corner} choices={CORNERS} onChoose={setCorner} />
         </Box>
         <Box sx={{ display: "flex", gap: 0.5 }}>
-          <FigureField label="Width" unit="mm" number width={72} value={shownFigure(now.width)} onCommit={(v) => size("width", Number(v))} />
-          <FigureField label="Height" unit="mm" number width={86} value={shownFigure(now.height)} onCommit={(v) => size("height", Number(v))} />
+          <FigureField label="Width" unit="mm" number width={68} value={shownFigure(now.width)} onCommit={(v) => size("width", Number(v))} />
+          <FigureField label="Height" unit="mm" number width={80} value={shownFigure(now.height)} onCommit={(v) => size("height", Number(v))} />
           <ChoiceField
             label="Shape"
-            width={104}
+            width={100}
             value={viewport.shape}
             choices={[["rectangle", "Rectangle"], ["circle", "Circle"], ["polygon", "Polygon"], ["draw", "Draw it…"]]}
             onChoose={(shape) => {
