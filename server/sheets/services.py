@@ -115,7 +115,7 @@ def subjects_of(project: Project) -> list[Subject]:
     """The views of a project that are marked on others, with where they first stand in the register."""
     stands: dict[Any, Reference] = {}
     placed = Viewport.objects.filter(sheet__project=project).order_by(
-        "sheet__position", "sheet__number", "position", "id"
+        "sheet__position", "sheet__number", "sheet", "position", "id"
     )
     for _, group in groupby(placed.values_list("sheet", "sheet__number", "view"), key=lambda row: row[0]):
         for number, (_, sheet, view) in enumerate(group, 1):
