@@ -39,7 +39,8 @@ Item = Path | Fill | Text
 def mark_items(marks: Iterable[Mark], source: SOURCE) -> Iterator[Item]:
     for mark in marks:
         if mark.kind == "section":
-            yield Path(np.array(mark.line), LINE_PEN, LAYER, source)
+            if mark.through:
+                yield Path(np.array(mark.line), LINE_PEN, LAYER, source)
             for piece in _thick_parts(mark.line):
                 yield Path(np.array(piece), THICK_PEN, LAYER, source)
         elif mark.kind == "detail":
@@ -100,9 +101,23 @@ def level_items(levels: Iterable[Level], source: SOURCE) -> Iterator[Item]:
         triangle = np.array([(x, level.y), (x + LEVEL_SIZE / 2, up), (x - LEVEL_SIZE / 2, up)])
         yield Path(triangle, LEADER_PEN, LAYER, source, closed=True)
         start = x + LEVEL_SIZE
-        yield Text((start, level.y + 0.8), level.height, LEVEL_TEXT, INK, layer=LAYER, source=source)
+        yield from _lettered((start, level.y + 0.8), level.height, LEVEL_TEXT, source)
         text, size = fit(level.name, SHEET, max(reach, 14.0))
-        yield Text((level.left + 1.0, level.y - 0.8 - size), text, size, INK, layer=LAYER, source=source)
+        yield from _lettered((level.left + 1.0, level.y - 0.8 - size), text, size, source)
+
+
+def _lettered(at: Point, text: str, size: float, source: SOURCE) -> Iterator[Item]:
+    """Words on a drawing, with what lies under them kept away so that they read."""
+    x, y = at
+    wide, rim = text_width(text, size), 0.4
+    ground = [
+        (x - rim, y - rim),
+        (x + wide + rim, y - rim),
+        (x + wide + rim, y + size + rim),
+        (x - rim, y + size + rim),
+    ]
+    yield Fill((np.array(ground),), PAPER, LAYER, source)
+    yield Text(at, text, size, INK, layer=LAYER, source=source)
 
 
 #: A scale bar is about as long as this on paper; mm.

@@ -83,6 +83,7 @@ class Mark:
         line: a section's line, or the closed outline of a detail.
         bubbles: the middles of its bubbles.
         sight: the way the marked view is looked at, a unit vector; none for a detail.
+        through: whether a section's line is drawn from end to end, or only its ends.
     """
 
     subject: str
@@ -91,6 +92,7 @@ class Mark:
     line: tuple[Point, ...]
     bubbles: tuple[Point, ...]
     sight: Point | None
+    through: bool = False
 
 
 @dataclass(frozen=True)
@@ -128,7 +130,7 @@ def _marks_of(seen: Seen, subject: Subject, window: BaseGeometry, others: list[M
     kind = subject.spec.kind
     if kind == "section":
         yield from _section(seen, subject, window)
-    elif kind == "elevation" and _looks_down(seen):
+    elif kind == "elevation" and seen.spec.kind in ("plan", "roof"):
         yield from _elevation(seen, subject, window, others)
     elif kind == "detail" and subject.spec.of is not None and _same_look(subject.spec.of, seen.spec):
         yield from _detail(seen, subject, window)
@@ -153,7 +155,8 @@ def _section(seen: Seen, subject: Subject, window: BaseGeometry) -> Iterator[Mar
     points = [(float(x), float(y)) for x, y in part.coords]
     sight = _unit(tuple(-x for x in seen.way(subject.toward)))
     bubbles = _beyond(points[0], points[1]), _beyond(points[-1], points[-2])
-    yield Mark(subject.id, subject.stands, "section", tuple(points), bubbles, sight)
+    # From the side the line would run through all that is drawn there, and say no more than its ends.
+    yield Mark(subject.id, subject.stands, "section", tuple(points), bubbles, sight, through=_looks_down(seen))
 
 
 def _elevation(seen: Seen, subject: Subject, window: BaseGeometry, others: list[Mark]) -> Iterator[Mark]:

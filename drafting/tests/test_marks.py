@@ -66,6 +66,7 @@ class SectionMarkTests(TestCase):
     def test_on_an_elevation_a_section_across_is_an_upright_and_one_along_is_not_there(self):
         (mark,) = marks_in(SOUTH, [ALONG, ACROSS])
         self.assertEqual((mark.subject, {round(x, 9) for x, _ in mark.line}), ("b", {200.0}))
+        self.assertEqual([m.through for m in (mark, *marks_in(PLAN, [ALONG]))], [False, True])
         self.assertAlmostEqual(mark.sight[0], -1)
 
 
@@ -84,8 +85,10 @@ class ElevationMarkTests(TestCase):
         self.assertGreaterEqual(min(apart), 2 * BUBBLE)
         self.assertEqual(len(marks), 4)
 
-    def test_an_elevation_has_no_mark_on_another(self):
+    def test_an_elevation_has_no_mark_on_another_nor_on_a_detail(self):
         self.assertEqual(marks_in(SOUTH, [EAST]), [])
+        detail = ViewSpec("detail", of=parse_view("plan:0"), region=(0.0, 0.0, 1000.0))
+        self.assertEqual(marks_in(replace(PLAN, spec=detail), [EAST]), [])
 
 
 class DetailMarkTests(TestCase):

@@ -56,7 +56,7 @@ export function ViewportLedge(props: Props) {
         <Rows>
           <ChoiceField
             label="Which is seen"
-            width={140}
+            width={158}
             value={viewport.view}
             choices={views.filter((v) => v.linework || v.id === viewport.view).map((v) => [v.id, v.name] as const)}
             onChoose={(id) => {
@@ -64,7 +64,7 @@ export function ViewportLedge(props: Props) {
               change({ view: id, shown: {}, linework: next?.linework, extents: next?.extents, axes: next?.axes, ...middleOf(next) }, `show ${next?.name}`);
             }}
           />
-          <Box sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 140 }}>
+          <Box sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 158 }}>
             {drawing ? (
               <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
                 being drawn: {job.stage || "waiting"}
