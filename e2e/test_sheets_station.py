@@ -288,6 +288,71 @@ class SheetsStationTests(Office):
         self.saved()
         self.assertEqual(rows.count(), 3)
 
+    def test_guides_are_pulled_out_of_the_rulers_and_hold_what_comes_near(self):
+        page = self.page
+        self.place_by_key("Roof plan")
+        frame = self.viewport("Roof plan")
+        expect(frame).to_be_focused()
+        self.choose_scale("1:250")
+        page.get_by_role("button", name="Fit crop").click()
+        self.fill("Left", "140")
+        pixels = self.pixels("Roof plan")
+        ruler = page.locator('[data-ruler="left"]').bounding_box()
+        y = ruler["y"] + ruler["height"] / 2
+        page.mouse.move(ruler["x"] + 8, y)
+        page.mouse.down()
+        page.mouse.move(frame.bounding_box()["x"] - 20 * pixels, y, steps=4)
+        page.mouse.up()
+        self.saved()
+        (guide,) = Sheet.objects.get().guides["x"]
+        self.assertAlmostEqual(guide, 120, delta=1)
+        self.drag(frame, (guide - 140) * pixels + 3, 40)
+        self.assertAlmostEqual(self.row("Roof plan").x, guide, places=6)
+        # With Alt nothing holds it.
+        page.keyboard.down("Alt")
+        self.drag(frame, 3, 0)
+        page.keyboard.up("Alt")
+        self.assertAlmostEqual(self.row("Roof plan").x, guide + 3 / pixels, delta=0.5 / pixels)
+        self.assertNotAlmostEqual(self.row("Roof plan").x, guide, places=3)
+        page.keyboard.press("Control+z")
+        page.keyboard.press("Control+z")
+        page.keyboard.press("Control+z")
+        self.saved()
+        self.assertEqual(Sheet.objects.get().guides, {})
+
+    def test_an_outline_is_drawn_and_a_view_seen_through_it_and_an_element_left_out(self):
+        page = self.page
+        expect(page.get_by_role("button", name="More…")).to_be_visible()
+        self.more("Draw an outline for a view")
+        expect(page.get_by_role("menu")).to_have_count(0)
+        board = self.board.bounding_box()
+        for dx, dy in ((0.3, 0.2), (0.8, 0.2), (0.8, 0.6), (0.3, 0.6)):
+            page.mouse.click(board["x"] + board["width"] * dx, board["y"] + board["height"] * dy)
+            page.wait_for_timeout(50)
+        page.keyboard.press("Enter")
+        page.get_by_role("dialog").get_by_role("button", name="South elevation").click()
+        frame = self.viewport("South elevation")
+        expect(frame).to_be_focused()
+        before = self.row("South elevation")
+        self.assertEqual((before.shape, len(before.corners)), ("polygon", 4))
+
+        # Reached in, a double click brings the element under it to the middle; then it can be left out.
+        box = frame.bounding_box()
+        middle = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.dblclick(*middle)
+        expect(page.get_by_role("button", name="Step out")).to_be_visible()
+        leave = page.get_by_role("button", name="Leave it out")
+        for dy in range(-60, 61, 6):
+            page.mouse.dblclick(middle[0], middle[1] + dy)
+            page.wait_for_timeout(150)
+            if leave.count():
+                break
+        leave.click()
+        expect(self.ledge.get_by_role("group", name="Shown, not as in the view")).to_be_visible()
+        row = self.row("South elevation")
+        self.assertEqual(len(row.shown["without"]), 1)
+        self.assertNotEqual((row.centre_u, row.centre_v), (before.centre_u, before.centre_v))
+
     def test_a_sections_mark_says_where_it_stands_and_follows_when_its_sheet_is_renumbered(self):
         page = self.page
         self.saved()

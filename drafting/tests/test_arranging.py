@@ -4,8 +4,11 @@ from dataclasses import replace
 from itertools import combinations
 from unittest import TestCase
 
+from hypothesis import given
+from hypothesis import strategies as st
+
 from drafting.errors import SheetError
-from drafting.sheets.arranging import Seen, arrange
+from drafting.sheets.arranging import PROJECTIONS, Seen, arrange
 from drafting.sheets.paper import Paper
 from drafting.sheets.placing import free_area
 from drafting.sheets.scale import FEET_LADDER
@@ -66,6 +69,22 @@ class ArrangingTests(TestCase):
                 rim = Box(free.x - 1e-6, free.y - 1e-6, free.width + 2e-6, free.height + 2e-6)
                 self.assertTrue(all(rim.holds(box) for box in boxes))
                 self.assertFalse(any(a.meets(b) for a, b in combinations(boxes, 2)))
+
+    @given(
+        st.lists(st.sampled_from((SOUTH, NORTH, EAST, WEST, PLAN, UPPER, LOOK, EYE)), min_size=1, max_size=7),
+        st.sampled_from(PROJECTIONS),
+        st.floats(0.2, 20),
+    )
+    def test_any_choice_of_views_is_laid_out_whole_and_apart(self, views, projection, large):
+        grown = [replace(v, id=str(k), extents=tuple(x * large for x in v.extents)) for k, v in enumerate(views)]
+        placed = arrange(grown, A1, projection)
+        for view, viewport in zip(grown, placed, strict=True):
+            u0, v0, u1, v1 = view.extents
+            for corner in ((u0, v0), (u1, v1)):
+                x, y = viewport.to_paper(*corner)
+                self.assertTrue(viewport.box.x <= x <= viewport.box.right and viewport.box.y <= y <= viewport.box.top)
+        self.assertFalse(any(a.box.meets(b.box) for a, b in combinations(placed, 2)))
+        self.assertEqual(len({v.scale for v in placed if v.to_scale}), len({v.to_scale for v in placed if v.to_scale}))
 
     def test_plans_alone_stand_side_by_side_at_one_height(self):
         set_ = laid_out(PLAN, UPPER)

@@ -4,6 +4,9 @@ import math
 from dataclasses import replace
 from unittest import TestCase
 
+from hypothesis import given
+from hypothesis import strategies as st
+
 from drafting.sheets.marks import BUBBLE, Reference, Seen, Subject, level_text, levels_in, marks_in, north_on_paper
 from drafting.sheets.scale import Scale
 from drafting.sheets.viewport import Box, Viewport
@@ -68,6 +71,23 @@ class SectionMarkTests(TestCase):
         self.assertEqual((mark.subject, {round(x, 9) for x, _ in mark.line}), ("b", {200.0}))
         self.assertEqual([m.through for m in (mark, *marks_in(PLAN, [ALONG]))], [False, True])
         self.assertAlmostEqual(mark.sight[0], -1)
+
+    @given(st.floats(-20_000, 20_000), st.floats(0, 360), st.floats(0, 360), st.sampled_from((50, 100, 500)))
+    def test_however_a_line_lies_its_bubbles_are_seen_whole_and_its_arrows_look_across_it(self, off, way, turn, over):
+        cos, sin = math.cos(math.radians(way)), math.sin(math.radians(way))
+        at = (6000 - sin * off / 4, 4000 + cos * off / 4)
+        line = (at[0] - 40_000 * cos, at[1] - 40_000 * sin, at[0] + 40_000 * cos, at[1] + 40_000 * sin)
+        subject = Subject("s", ViewSpec("section", line=line), (sin, -cos, 0.0))
+        viewport = replace(PLAN.viewport, turn=turn, scale=Scale.parse(f"1:{over}"))
+        for mark in marks_in(replace(PLAN, viewport=viewport), [subject]):
+            for x, y in mark.bubbles:
+                self.assertTrue(BOX.x + BUBBLE <= x <= BOX.right - BUBBLE and BOX.y + BUBBLE <= y <= BOX.top - BUBBLE)
+            (ax, ay), (bx, by) = mark.line[0], mark.line[-1]
+            length = math.dist(mark.line[0], mark.line[-1])
+            self.assertAlmostEqual((mark.sight[0] * (bx - ax) + mark.sight[1] * (by - ay)) / length, 0, places=6)
+            # What lies to the left of the line is looked at, whichever way it was cut off.
+            wanted = math.radians(way + turn + 90)
+            self.assertAlmostEqual(mark.sight[0] * math.cos(wanted) + mark.sight[1] * math.sin(wanted), 1, places=6)
 
 
 class ElevationMarkTests(TestCase):

@@ -12,6 +12,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 from rest_framework.viewsets import ModelViewSet
 
+from server.changes.models import MadeChange
 from server.config.problems import Conflict
 from server.sheets.api import SheetViewSet, ViewportViewSet
 from server.views.api import NamedTreatmentViewSet, SubsetViewSet, ViewViewSet
@@ -39,6 +40,9 @@ class StepSerializer(serializers.Serializer):
 
 
 class ChangesSerializer(serializers.Serializer):
+    change = serializers.UUIDField(
+        required=False, help_text="A name for it: sent again after a lost connection, it is not made again."
+    )
     steps = StepSerializer(many=True, allow_empty=False, max_length=MOST)
 
 
@@ -54,9 +58,15 @@ class ChangesView(APIView):
         """Answers with each row as it is now, null for one that is gone. A conflict changes nothing at all."""
         given = ChangesSerializer(data=request.data)
         given.is_valid(raise_exception=True)
+        name = given.validated_data.get("change")
         with transaction.atomic():
-            rows = [self._taken(request, step) for step in given.validated_data["steps"]]
-        return Response({"rows": rows})
+            made = MadeChange.objects.filter(pk=name, user=request.user).first() if name else None
+            if made:
+                return Response(made.answer)
+            answer = {"rows": [self._taken(request, step) for step in given.validated_data["steps"]]}
+            if name:
+                MadeChange.remember(name, request.user, answer)
+        return Response(answer)
 
     def _taken(self, request: Request, step: dict[str, Any]) -> Any:
         pk, row = step["id"], step["row"]

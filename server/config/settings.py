@@ -41,6 +41,7 @@ INSTALLED_APPS = [
     "server.projects",
     "server.buildings",
     "server.views",
+    "server.changes",
     "server.sheets",
     "server.jobs",
 ]

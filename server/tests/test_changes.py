@@ -44,6 +44,20 @@ class ChangesTests(ApiCase):
         self.assertIn("too small", answer["detail"])
         self.assertEqual(Viewport.objects.get().x, self.placed["x"])
 
+    def test_a_change_that_is_sent_twice_is_made_once(self):
+        copy, name = str(uuid.uuid4()), str(uuid.uuid4())
+        steps = [
+            {"rows": "viewports", "id": copy, "version": 0, "row": self.copy_of(self.placed)},
+            {"rows": "viewports", "id": self.placed["id"], "version": 1, "row": {"x": 44.0}},
+        ]
+        first, again = (self.call("post", "changes/", {"change": name, "steps": steps}) for _ in range(2))
+        self.assertEqual([r["version"] for r in again["rows"]], [r["version"] for r in first["rows"]])
+        self.assertEqual((Viewport.objects.count(), Viewport.objects.get(pk=self.placed["id"]).version), (2, 2))
+        # One that failed can be sent again under its name.
+        wrong = {"change": str(uuid.uuid4()), "steps": [{**steps[1], "row": {"width": -1}}]}
+        for _ in range(2):
+            self.call("post", "changes/", wrong, 400)
+
     def test_a_clash_names_the_row_as_it_is_and_changes_nothing(self):
         self.make(("viewports", self.placed["id"], 1, {"y": 77.0}))
         steps = (("sheets", self.sheet, 1, {"title": "No"}), ("viewports", self.placed["id"], 1, {"x": 44.0}))

@@ -23,6 +23,8 @@ export interface Step {
 }
 
 interface Unsaved {
+  /** By which the server knows it again: sent twice, because the first answer was lost, it is made once. */
+  id: string;
   project: string;
   steps: Step[];
   taken: () => void;
@@ -35,6 +37,11 @@ const KEPT_AS = "dunefold.unsaved";
 /** How long to wait before a lost connection is tried again; milliseconds. */
 const AGAIN = 3_000;
 let underWay = false;
+/**
+ * The versions that the server has told of. What is on the screen is ahead of what has been sent: a row whose change
+ * still waits may have been deleted there already, or deleted and made again.
+ */
+const versions = new Map<string, number>();
 
 export function rows<K extends Kind>(kind: K, project: string): Rows[K][] {
   return queryClient.getQueryData<Rows[K][]>([kind, project]) ?? [];
@@ -61,12 +68,12 @@ export const making = <K extends Kind>(kind: K, row: Partial<Rows[K]> & { id: st
 export const deleting = <K extends Kind>(kind: K, row: Rows[K]): Step => ({ rows: kind, id: row.id, before: row as unknown as Part, after: null });
 
 /** Show steps at once and have them written, all or none. Rejects when the server refuses them, having told why. */
-export function write(project: string, steps: Step[]): Promise<void> {
+export function write(project: string, steps: Step[], id: string = newId()): Promise<void> {
   for (const step of steps) show(project, step);
   return whileWriting(
     () =>
       new Promise<void>((taken, refused) => {
-        queue.push({ project, steps, taken, refused });
+        queue.push({ id, project, steps, taken, refused });
         keep();
         void send();
       }),
@@ -74,6 +81,8 @@ export function write(project: string, steps: Step[]): Promise<void> {
 }
 
 function show(project: string, { rows: kind, id, before, after }: Step) {
+  const version = find(kind, project, id)?.version;
+  if (version) versions.set(id, Math.max(version, versions.get(id) ?? 0));
   if (after === null) drop(kind, project, id);
   else if (before === null) put(kind, project, { ...after, id, version: 0 } as never);
   else setRows(kind, project, (old) => old.map((r) => (r.id === id ? { ...r, ...after } : r)) as never[]);
@@ -86,10 +95,11 @@ async function send() {
     const { project, steps } = first;
     try {
       const body = {
+        change: first.id,
         steps: steps.map(({ rows: kind, id, before, after }) => ({
           rows: kind,
           id,
-          version: before === null ? 0 : (find(kind, project, id)?.version ?? 1),
+          version: before === null ? 0 : Math.max(versions.get(id) ?? 0, find(kind, project, id)?.version ?? 0, 1),
           row: after,
         })),
       };
@@ -117,7 +127,11 @@ async function send() {
 
 /** What the server made of a step. A later change to the row may be on the screen already; only the version is news then. */
 function take(project: string, { rows: kind, id }: Step, row: Part | null) {
-  if (!row) return;
+  if (!row) {
+    versions.delete(id);
+    return;
+  }
+  versions.set(id, row.version as number);
   const later = queue.some((u) => u.steps.some((s) => s.rows === kind && s.id === id));
   setRows(kind, project, (old) => (old as { id?: string }[]).map((r) => (r.id !== id ? r : later ? { ...row, ...r, version: row.version } : row)) as never[]);
 }
@@ -126,7 +140,10 @@ function take(project: string, { rows: kind, id }: Step, row: Part | null) {
 function refuse(project: string, steps: Step[], error: unknown) {
   useDesk.getState().say(error instanceof Error ? error.message : String(error), true);
   const current = error instanceof ApiError ? (error.current as { rows: Kind; id: string; row: Part | null } | undefined) : undefined;
-  if (current?.row) put(current.rows, project, current.row as never);
+  if (current?.row) {
+    versions.set(current.id, current.row.version as number);
+    put(current.rows, project, current.row as never);
+  }
   else if (current) drop(current.rows, project, current.id);
   for (const kind of new Set(steps.map((s) => s.rows))) void queryClient.invalidateQueries({ queryKey: [kind, project] });
 }
@@ -159,17 +176,17 @@ function refresh(project: string, steps: readonly Step[]) {
 }
 
 function keep() {
-  const unsaved = queue.map(({ project, steps }) => ({ project, steps }));
+  const unsaved = queue.map(({ id, project, steps }) => ({ id, project, steps }));
   if (unsaved.length) sessionStorage.setItem(KEPT_AS, JSON.stringify(unsaved));
   else sessionStorage.removeItem(KEPT_AS);
 }
 
 /** Take up again what had not reached the server when the page was left. Call it once the rows of a project are there. */
 export function resume() {
-  const kept = JSON.parse(sessionStorage.getItem(KEPT_AS) ?? "[]") as { project: string; steps: Step[] }[];
+  const kept = JSON.parse(sessionStorage.getItem(KEPT_AS) ?? "[]") as { id: string; project: string; steps: Step[] }[];
   if (!kept.length || queue.length) return;
   sessionStorage.removeItem(KEPT_AS);
-  for (const { project, steps } of kept) write(project, steps).catch(() => undefined);
+  for (const { id, project, steps } of kept) write(project, steps, id).catch(() => undefined);
 }
 
 /** Ask the server for what it decides itself, after all that is on its way to it. */

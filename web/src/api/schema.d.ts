@@ -651,6 +651,11 @@ export interface components {
             reshaped: components["schemas"]["ChangedElement"][];
         };
         ChangesRequest: {
+            /**
+             * Format: uuid
+             * @description A name for it: sent again after a lost connection, it is not made again.
+             */
+            change?: string;
             steps: components["schemas"]["StepRequest"][];
         };
         /** @description The upper left corner of a table; paper mm. */

@@ -85,18 +85,20 @@ export function useEdits(project: string) {
     }
 
     /** A view seen through an outline that was drawn on the sheet. */
-    async function placeIn(view: View, sheet: string, geometry: Geometry, scale: string) {
+    function placeIn(view: View, sheet: string, geometry: Geometry, scale: string) {
       const row = { ...geometry, id: newId(), sheet, view: view.id, scale, position: nextPosition(sheet), linework: view.linework, extents: view.extents, axes: view.axes, state: view.state, pinned: false, framed: false, opaque: false, marks: true, levels: true, title_style: "plain" as const, pens: {}, shown: {} };
-      if (await commit(project, "place a view in an outline", [making("viewports", row)])) select(row.id);
+      void commit(project, "place a view in an outline", [making("viewports", row)]);
+      select(row.id);
     }
 
     const nextPosition = (sheet: string) => Math.max(-1, ...on(sheet).map((v) => v.position)) + 1;
 
     /** Copies of viewports on a sheet, moved by a distance; each stays linked to its view. */
-    async function copy(viewports: readonly Viewport[], sheet: string, by: number, what: string) {
+    function copy(viewports: readonly Viewport[], sheet: string, by: number, what: string) {
       const first = nextPosition(sheet);
       const steps = viewports.map((v, k) => copyOf(v, { sheet, position: first + k, x: v.x + by, y: v.y - by }));
-      if (await commit(project, what, steps)) select(steps.map((s) => s.id));
+      void commit(project, what, steps);
+      select(steps.map((s) => s.id));
     }
 
     function copyTo(viewports: readonly Viewport[], sheets: readonly string[]) {

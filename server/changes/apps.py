@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class ChangesConfig(AppConfig):
+    name = "server.changes"
+    label = "changes"
