@@ -48,6 +48,11 @@ class SheetsStationTests(Office):
         self.page.get_by_role("button", name="More…").click()
         self.page.get_by_role("menuitem", name=deed).click()
 
+    def add_sheets(self, *titles: str) -> None:
+        self.page.get_by_role("button", name="Add several sheets").click()
+        self.page.get_by_role("textbox", name="Titles").fill("\n".join(titles))
+        self.page.get_by_role("button", name=f"Add {len(titles)} sheets").click()
+
     def pixels(self, name: str) -> float:
         """Pixels of the screen for a millimetre of the sheet."""
         return float(self.viewport(name).bounding_box()["width"]) / self.row(name).width
@@ -250,9 +255,7 @@ class SheetsStationTests(Office):
 
     def test_copies_go_to_other_sheets_and_what_was_done_is_taken_back_after_a_reload(self):
         page = self.page
-        page.get_by_role("button", name="Add several sheets").click()
-        page.get_by_role("textbox", name="Titles").fill("Sections\nDetails")
-        page.get_by_role("button", name="Add 2 sheets").click()
+        self.add_sheets("Sections", "Details")
         register = page.get_by_role("navigation", name="Register")
         expect(register.get_by_role("button", name="Sheet A-03 Details")).to_be_visible()
         register.get_by_role("button", name="Sheet A-01").click()
@@ -361,9 +364,7 @@ class SheetsStationTests(Office):
         order_drawing(View.objects.create(project=project, name="Section", spec=spec, position=90))
         self.place_by_key("Plan, Ground floor")
         expect(page.get_by_role("button", name="Mark of a view that is not placed yet").first).to_be_attached()
-        page.get_by_role("button", name="Add several sheets").click()
-        page.get_by_role("textbox", name="Titles").fill("Elevations\nRoof\nDetails\nSections")
-        page.get_by_role("button", name="Add 4 sheets").click()
+        self.add_sheets("Elevations", "Roof", "Details", "Sections")
         register = page.get_by_role("navigation", name="Register")
         register.get_by_role("button", name="Sheet A-05 Sections").click()
         expect(page.get_by_text("Nothing is placed on this sheet")).to_be_visible()
@@ -380,9 +381,7 @@ class SheetsStationTests(Office):
 
     def test_the_list_of_drawings_is_right_after_a_reorder_and_a_renumbering(self):
         page = self.page
-        page.get_by_role("button", name="Add several sheets").click()
-        page.get_by_role("textbox", name="Titles").fill("Elevations\nSections")
-        page.get_by_role("button", name="Add 2 sheets").click()
+        self.add_sheets("Elevations", "Sections")
         register = page.get_by_role("navigation", name="Register")
         register.get_by_role("button", name="Sheet A-01").click()
         self.more("Place the list of drawings")

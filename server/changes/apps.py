@@ -1,6 +1,7 @@
+"""Changes as a Django app."""
+
 from django.apps import AppConfig
 
 
 class ChangesConfig(AppConfig):
     name = "server.changes"
-    label = "changes"

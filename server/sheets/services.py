@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import dataclass
 from itertools import groupby
 from typing import Any
 
@@ -43,12 +44,38 @@ from server.views.models import Linework, View
 GEOMETRY = ("x", "y", "width", "height", "centre_u", "centre_v")
 
 
-def display_of(sheet: Sheet, place_in_set: tuple[int, int] | None = None) -> DisplayList:
-    """The display list of a sheet. `place_in_set` is its number and the count of sheets, looked up if not known."""
+@dataclass(frozen=True)
+class WholeSet:
+    """What the sheets of a project say of each other and of the building; the same for all of them.
+
+    Attributes:
+        order: ids of the sheets, in register order.
+        subjects: the views that are marked on others.
+        storeys: name and elevation (mm) of each.
+        true_north: degrees from the model's y axis, if the model says it.
+    """
+
+    order: tuple[Any, ...]
+    subjects: tuple[Subject, ...]
+    storeys: tuple[tuple[str, float], ...]
+    true_north: float | None
+
+    @classmethod
+    def of(cls, project: Project) -> WholeSet:
+        newest = newest_version(project)
+        facts = newest.facts if newest else {}
+        return cls(
+            tuple(Sheet.objects.filter(project=project).values_list("pk", flat=True)),
+            tuple(subjects_of(project)),
+            tuple((storey["name"], storey["elevation"]) for storey in facts.get("storeys", [])),
+            facts.get("true_north"),
+        )
+
+
+def display_of(sheet: Sheet, whole: WholeSet | None = None) -> DisplayList:
+    """The display list of a sheet. Whoever wants several looks the whole set up once."""
     project = sheet.project
-    if place_in_set is None:
-        order = list(Sheet.objects.filter(project=project).values_list("pk", flat=True))
-        place_in_set = order.index(sheet.pk) + 1, len(order)
+    whole = whole or WholeSet.of(project)
     fields = core.TitleFields(
         owner=project.practice,
         project=project.name,
@@ -64,11 +91,11 @@ def display_of(sheet: Sheet, place_in_set: tuple[int, int] | None = None) -> Dis
         approver=sheet.approver,
         document_type=sheet.document_type,
         status=sheet.status,
-        sheet_of=place_in_set,
+        sheet_of=(whole.order.index(sheet.pk) + 1, len(whole.order)),
     )
     rows = list(sheet.viewports.select_related("view__linework", "own_linework"))
     viewports = tuple(as_core(row, number) for number, row in enumerate(rows, 1))
-    annotations = annotations_of(project, rows, viewports)
+    annotations = annotations_of(rows, viewports, whole)
     return compose(core.Sheet(sheet.as_paper, fields, viewports, annotations, drawing_list_on(sheet)))
 
 
@@ -86,14 +113,8 @@ def drawing_list_on(sheet: Sheet) -> core.DrawingList | None:
     return core.DrawingList((sheet.drawing_list["x"], sheet.drawing_list["y"]), tuple(rows))
 
 
-def annotations_of(
-    project: Project, rows: list[Viewport], viewports: tuple[CoreViewport, ...]
-) -> dict[str, Annotation]:
+def annotations_of(rows: list[Viewport], viewports: tuple[CoreViewport, ...], whole: WholeSet) -> dict[str, Annotation]:
     """Marks, levels and north of the viewports of one sheet."""
-    subjects = subjects_of(project)
-    newest = newest_version(project)
-    facts = newest.facts if newest else {}
-    storeys = [(storey["name"], storey["elevation"]) for storey in facts.get("storeys", [])]
     found = {}
     for row, viewport in zip(rows, viewports, strict=True):
         if row.linework is None or not row.linework.axes:
@@ -104,9 +125,9 @@ def annotations_of(
             viewport, str(row.view_id), spec, tuple(axes["right"]), tuple(axes["up"]), tuple(axes["origin"])
         )
         found[viewport.id] = Annotation(
-            tuple(marks_in(seen, subjects)) if row.marks else (),
-            tuple(levels_in(seen, storeys, row.scale_in_feet)) if row.levels else (),
-            north_on_paper(seen, facts.get("true_north")),
+            tuple(marks_in(seen, whole.subjects)) if row.marks else (),
+            tuple(levels_in(seen, whole.storeys, row.scale_in_feet)) if row.levels else (),
+            north_on_paper(seen, whole.true_north),
         )
     return found
 
@@ -275,11 +296,11 @@ def order_plot(project: Project, sheets: list[Sheet]) -> Job:
 
 def plot(job: Job, work: jobs.Work) -> None:
     """Plot the sheets of a job, in register order."""
-    in_set = list(Sheet.objects.filter(project=job.project).values_list("pk", flat=True))
     sheets = list(Sheet.objects.filter(pk__in=job.order["sheets"]).select_related("project"))
     if not sheets:
         raise SheetError("The sheets to plot have been deleted.")
-    pages = [(str(s), display_of(s, (in_set.index(s.pk) + 1, len(in_set)))) for s in sheets]
+    whole = WholeSet.of(job.project)
+    pages = [(str(s), display_of(s, whole)) for s in sheets]
     keys = {item.linework for _, display in pages for item in display.items if isinstance(item, Drawing)}
     linework = {row.key: storage.path_of(row.file) for row in Linework.objects.filter(key__in=keys)}
     made = storage.workplace(".pdf")

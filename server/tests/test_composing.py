@@ -107,13 +107,16 @@ class ComposingTests(ApiCase):
     def test_what_cannot_be_left_out_is_refused(self):
         self.assertIn("blank", self.change(self.place(), 400, shown={"without_layers": [""]})["detail"])
 
+    def own_scales(self):
+        rungs = self.call("get", f"ladder/?project={self.project}")
+        return [rung["scale"] for rung in rungs if rung["ladder"] == "own"]
+
     def test_a_scale_of_ones_own_is_kept_with_the_project(self):
-        own = lambda: [r["scale"] for r in self.call("get", f"ladder/?project={self.project}") if r["ladder"] == "own"]  # noqa: E731
         placed = self.place(scale="1:50")
-        self.assertEqual(own(), [])
+        self.assertEqual(self.own_scales(), [])
         self.change(placed, scale="1:33 1/3")
         self.change(placed, scale='1/4" = 1\'-0"')
-        self.assertEqual(own(), ["1:33 1/3"])
+        self.assertEqual(self.own_scales(), ["1:33 1/3"])
         self.assertEqual(self.call("get", f"viewports/{placed['id']}/")["scale"], '1/4" = 1\'-0"')
         # Where feet are drawn in, the next view is placed in feet too.
         self.assertIn("1'-0\"", self.place()["scale"])

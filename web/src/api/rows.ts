@@ -152,7 +152,7 @@ function refuse(project: string, steps: Step[], error: unknown) {
 const LISTED = ["position", "number", "title", "paper", "revision"];
 
 /** What hangs on the rows of some steps is asked for anew. */
-function refresh(project: string, steps: readonly Step[]) {
+export function refresh(project: string, steps: readonly Step[]) {
   const stale = new Set<string>();
   const sheets = new Set<unknown>();
   for (const { rows: kind, id, before, after } of steps) {
@@ -196,8 +196,5 @@ export async function decided<T>(ask: () => Promise<T>): Promise<T> {
     return ask();
   });
 }
-
-/** After rows that the server made: what hangs on them. */
-export const refreshAfter = (project: string, steps: readonly Step[]) => refresh(project, steps);
 
 export const newId = () => crypto.randomUUID();

@@ -35,6 +35,9 @@ export const BOARD = "board";
 /** Pictures take no more memory than this; pixels of four bytes. */
 const MOST = 48_000_000;
 
+/** After so long a picture that could not be painted is tried again; milliseconds. */
+const AGAIN = 3_000;
+
 class Pictures {
   private worker: Worker | null = null;
   private readonly made = new Map<string, Picture>();
@@ -74,11 +77,6 @@ class Pictures {
     return (await this.ask({ linework, at, reach })).found ?? null;
   }
 
-  /** What failed is tried again: after a new session, say. */
-  forget() {
-    this.failed.clear();
-  }
-
   private next() {
     // What is under the hand comes before what is only looked at small.
     const first = [...this.waiting].find(([place]) => place.startsWith(BOARD)) ?? [...this.waiting][0];
@@ -93,10 +91,19 @@ class Pictures {
         this.made.delete(place);
         this.made.set(place, { ...wanted, bitmap });
         this.thinOut();
-      } else this.failed.add(wanted.linework);
+      } else this.tryAgain(wanted.linework);
       for (const told of this.watchers) told();
       this.next();
     });
+  }
+
+  /** A connection that is lost comes back: whoever watches asks once more then. */
+  private tryAgain(linework: string) {
+    this.failed.add(linework);
+    setTimeout(() => {
+      this.failed.delete(linework);
+      for (const told of this.watchers) told();
+    }, AGAIN);
   }
 
   private thinOut() {

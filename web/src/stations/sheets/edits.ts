@@ -2,7 +2,7 @@
 import { useMemo } from "react";
 import { api, data, type Sheet, type View, type Viewport } from "../../api/client";
 import { commit } from "../../api/deeds";
-import { changing, decided, deleting, making, newId, put, refreshAfter, rows, type Step } from "../../api/rows";
+import { changing, decided, deleting, making, newId, put, refresh, rows, type Step } from "../../api/rows";
 import { useDesk } from "../../board/desk";
 import { geometryOf, type Geometry } from "../../board/geometry";
 
@@ -56,7 +56,7 @@ export function useEdits(project: string) {
     function placed(made: Viewport[], what: string) {
       for (const row of made) put("viewports", project, row);
       const steps = made.map((row) => making("viewports", row));
-      refreshAfter(project, steps);
+      refresh(project, steps);
       done({ what, steps });
       select(made.map((row) => row.id));
     }

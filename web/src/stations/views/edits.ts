@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import { api, data, type View } from "../../api/client";
 import { commit } from "../../api/deeds";
 import { queryClient } from "../../api/queries";
-import { changing, decided, deleting, making, newId, put, refreshAfter } from "../../api/rows";
+import { changing, decided, deleting, making, newId, put, refresh } from "../../api/rows";
 import { useDesk } from "../../board/desk";
 import type { Shown, Spec, Treatment } from "./kinds";
 
@@ -60,7 +60,7 @@ export function useViewEdits(project: string) {
           const old = before.get(view.id);
           return old ? [changing("views", old, { spec: view.spec })] : [];
         });
-        refreshAfter(project, steps);
+        refresh(project, steps);
         done({ what, steps });
       } catch (error) {
         told(error);
