@@ -1,6 +1,11 @@
 /** Where things lie: sheet millimetres (from the lower left, y up), screen pixels (from the upper left), and views. */
 import type { DrawingItem, Viewport } from "../api/client";
 
+/** A way on paper: across, or upward; and what a box has along it. */
+export type Way = 0 | 1;
+export const START = ["x", "y"] as const;
+export const SIZE = ["width", "height"] as const;
+
 /** How the sheet lies on the board: pixels for a millimetre, and where the lower left corner of the paper is. */
 export interface Look {
   scale: number;

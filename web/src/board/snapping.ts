@@ -1,6 +1,6 @@
 /** Where something in the hand wants to lie: in agreement with other drawings of the building, or in line with them. */
 import type { Viewport } from "../api/client";
-import { boxAround, placementOf, type Box, type Geometry, type Point } from "./geometry";
+import { boxAround, placementOf, SIZE, START, type Box, type Geometry, type Point, type Way } from "./geometry";
 
 export interface Placed {
   id: string;
@@ -21,7 +21,8 @@ interface Candidate {
   says: string;
   /** What it is in line with. */
   with: Box;
-  at: (box: Box) => number;
+  /** Where on paper the line lies that says so. */
+  at: number;
 }
 
 /** How near something has to come, in pixels: to a drawing of the same building sooner than to an edge. */
@@ -33,7 +34,7 @@ const SAME = 1e-6;
 const WAYS = ["right", "up"] as const;
 
 /** Where the model's origin would lie on paper along the paper's x (right) or y (up), by the drawing's own axis. */
-function zeroOf({ geometry, axes }: Placed, way: 0 | 1): number {
+function zeroOf({ geometry, axes }: Placed, way: Way): number {
   const { place } = placementOf(geometry);
   const axis = axes?.[WAYS[way]] ?? [];
   const along = axis.reduce((sum, a, k) => sum + a * (axes?.origin[k] ?? 0), 0);
@@ -41,7 +42,7 @@ function zeroOf({ geometry, axes }: Placed, way: 0 | 1): number {
 }
 
 /** Whether two drawings measure along the same axis of the building, one way, at one scale. */
-export function shares(a: Placed, b: Placed, way: 0 | 1): boolean {
+export function shares(a: Placed, b: Placed, way: Way): boolean {
   if (!a.axes || !b.axes || a.geometry.turn || b.geometry.turn) return false;
   if (Math.abs(a.geometry.ratio / b.geometry.ratio - 1) > SAME) return false;
   const [p, q] = [a.axes[WAYS[way]], b.axes[WAYS[way]]];
@@ -49,10 +50,8 @@ export function shares(a: Placed, b: Placed, way: 0 | 1): boolean {
 }
 
 /** By how much a has to be moved to agree with b on an axis that they share. */
-export const disagreement = (a: Placed, b: Placed, way: 0 | 1) => zeroOf(b, way) - zeroOf(a, way);
+export const disagreement = (a: Placed, b: Placed, way: Way) => zeroOf(b, way) - zeroOf(a, way);
 
-const START: readonly ((b: Box) => number)[] = [(b) => b.x, (b) => b.y];
-const SIZE: readonly ((b: Box) => number)[] = [(b) => b.width, (b) => b.height];
 const SHARES = [0, 0.5, 1] as const;
 
 interface Field {
@@ -74,9 +73,8 @@ export function snapped(moving: readonly Placed[], field: Field, dx: number, dy:
   const now = { ...box, x: box.x + by[0], y: box.y + by[1] };
   const agreement = found.flatMap((c, way) => {
     if (!c) return [];
-    const at = c.at(now);
     const both = boxAround([now, c.with]);
-    const [from, to]: [Point, Point] = way ? [[both.x, at], [both.x + both.width, at]] : [[at, both.y], [at, both.y + both.height]];
+    const [from, to]: [Point, Point] = way ? [[both.x, c.at], [both.x + both.width, c.at]] : [[c.at, both.y], [c.at, both.y + both.height]];
     return [{ from, to, says: c.says }];
   });
   return { by, agreement };
@@ -88,7 +86,7 @@ function nearest(candidates: Candidate[], wanted: number, most: number): Candida
   return best;
 }
 
-function axisCandidates(moving: readonly Placed[], others: readonly Placed[], way: 0 | 1): Candidate[] {
+function axisCandidates(moving: readonly Placed[], others: readonly Placed[], way: Way): Candidate[] {
   return moving.flatMap((m) =>
     others
       .filter((o) => shares(m, o, way))
@@ -96,20 +94,21 @@ function axisCandidates(moving: readonly Placed[], others: readonly Placed[], wa
         by: disagreement(m, o, way),
         says: `agrees with ${o.name}`,
         with: o.geometry,
-        at: () => (START[way]?.(o.geometry) ?? 0) + (SIZE[way]?.(o.geometry) ?? 0) / 2,
+        at: o.geometry[START[way]] + o.geometry[SIZE[way]] / 2,
       })),
   );
 }
 
-function edgeCandidates(box: Box, { others, frames, guides }: Field, way: 0 | 1): Candidate[] {
-  const [start, size] = [START[way] ?? (() => 0), SIZE[way] ?? (() => 0)];
-  const lines = [...others.map((o) => o.geometry as Box), ...frames].flatMap((b) => SHARES.map((share) => [start(b) + share * size(b), share, b] as const));
+function edgeCandidates(box: Box, { others, frames, guides }: Field, way: Way): Candidate[] {
+  const [start, size] = [START[way], SIZE[way]];
+  const by = (at: number, own: number) => at - box[start] - own * box[size];
+  const lines = [...others.map((o) => o.geometry as Box), ...frames].flatMap((b) => SHARES.map((share) => [b[start] + share * b[size], share, b] as const));
   const fixed = (way ? guides.y : guides.x) ?? [];
   return [
     ...lines.flatMap(([at, share, other]) =>
       // Middles go with middles, edges with edges.
-      SHARES.filter((own) => (own === 0.5) === (share === 0.5)).map((own) => ({ by: at - start(box) - own * size(box), says: "", with: other, at: () => at })),
+      SHARES.filter((own) => (own === 0.5) === (share === 0.5)).map((own) => ({ by: by(at, own), says: "", with: other, at })),
     ),
-    ...fixed.flatMap((at) => SHARES.map((own) => ({ by: at - start(box) - own * size(box), says: "", with: box, at: () => at }))),
+    ...fixed.flatMap((at) => SHARES.map((own) => ({ by: by(at, own), says: "", with: box, at }))),
   ];
 }

@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import type { Viewport } from "../../api/client";
-import { boxAround, geometryOf, moved, type Geometry } from "../../board/geometry";
+import { boxAround, geometryOf, moved, SIZE, START, type Geometry, type Way } from "../../board/geometry";
 import { disagreement, shares, type Placed } from "../../board/snapping";
 import { Group, Ledge, Rows } from "../../parts/Ledge";
 import type { Edits } from "./edits";
@@ -16,7 +16,6 @@ interface Props {
   onToSheets: () => void;
 }
 
-type Way = 0 | 1;
 const SIDES: readonly (readonly [name: string, way: Way, share: number])[] = [
   ["Left sides", 0, 0],
   ["Middles across", 0, 0.5],
@@ -25,8 +24,6 @@ const SIDES: readonly (readonly [name: string, way: Way, share: number])[] = [
   ["Middles up", 1, 0.5],
   ["Tops", 1, 1],
 ];
-const START = ["x", "y"] as const;
-const SIZE = ["width", "height"] as const;
 
 const by = (g: Geometry, way: Way, distance: number) => (way ? moved(g, 0, distance) : moved(g, distance, 0));
 

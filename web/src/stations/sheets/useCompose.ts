@@ -1,6 +1,7 @@
 /** What the keys and the ledge do to what is chosen on a sheet. */
 import { useMemo } from "react";
 import type { Rung, Sheet, Viewport } from "../../api/client";
+import { rows } from "../../api/rows";
 import { fitTo } from "../../board/Board";
 import { useDesk } from "../../board/desk";
 import { boxAround, crosses, geometryOf, moved, outlined, shifted, type Geometry, type Point } from "../../board/geometry";
@@ -26,9 +27,10 @@ const BESIDE = 10;
 
 export function useCompose({ sheet, on, ladder, edits, onPlot, onOutlined }: Given): Compose {
   return useMemo(() => {
+    // As they are now, not as they were painted last: keys come faster than pictures.
     const chosen = () => {
-      const { selected } = useDesk.getState();
-      return selected.flatMap((id) => on.find((v) => v.id === id) ?? []);
+      const there = rows("viewports", sheet?.project ?? "");
+      return useDesk.getState().selected.flatMap((id) => there.find((v) => v.id === id && v.sheet === sheet?.id) ?? []);
     };
     const loose = () => chosen().filter((v) => !v.pinned);
     const reshape = (change: (g: Geometry) => Geometry, what: string) => {
