@@ -36,6 +36,8 @@ from drafting.plot.svg import write_svg
 from drafting.sheets.paper import Paper
 from drafting.sheets.placing import place_view
 from drafting.sheets.sheet import Sheet
+from drafting.sheets.shipped_templates import STANDARD
+from drafting.sheets.template import Blank
 from drafting.views.camera import camera_for
 from drafting.views.typed import parse_view
 
@@ -81,7 +83,7 @@ def parts(building: Building, source: Path, kept: Path) -> dict[str, float]:
     times["elevation: joining"] = median(lambda: join(strokes))
 
     linework = draw(building, parse_view("elevation:south"))
-    viewport = replace(place_view(linework.extents, Paper.of("A1")), linework="elevation")
+    viewport = replace(place_view(linework.extents, Blank(Paper.of("A1"), STANDARD)), linework="elevation")
     display = compose(Sheet(Paper.of("A1"), viewports=(viewport,)))
     times["write one sheet, PDF"] = median(lambda: write_pdf([("1", display)], lambda _: linework))
     times["write one sheet, SVG"] = median(lambda: write_svg(display, lambda _: linework))

@@ -71,6 +71,10 @@ def write_observatory(path: str, *, revised: bool = False) -> None:
     _deck(w, ground)
     _stairs(w, ground, upper)
     furnish(w, ground, upper, lookout, revised)
+    w.grid(
+        [(str(k + 1), (x, -4300.0), (x, WIDTH + 1200.0)) for k, x in enumerate((TOWER[0], 0.0, LENGTH))],
+        [(letter, (TOWER[0] - 2000.0, y), (LENGTH + 3500.0, y)) for letter, y in (("A", 0.0), ("B", WIDTH))],
+    )
     w.write(path)
 
 

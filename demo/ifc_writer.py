@@ -71,6 +71,20 @@ class IfcWriter:
         self._contained[storey] = []
         return storey
 
+    def grid(self, across: Sequence[tuple[str, Point, Point]], along: Sequence[tuple[str, Point, Point]]) -> None:
+        """A grid of straight named lines, in two directions."""
+        f = self.file
+
+        def axes(lines: Sequence[tuple[str, Point, Point]]) -> list[Any]:
+            points = {end: f.createIfcCartesianPoint(tuple(map(float, end))) for _, *ends in lines for end in ends}
+            return [
+                f.createIfcGridAxis(name, f.createIfcPolyline([points[a], points[b]]), True) for name, a, b in lines
+            ]
+
+        placement = self._placement(self.building.ObjectPlacement)
+        grid = self._rooted("IfcGrid", "Grid", ObjectPlacement=placement, UAxes=axes(across), VAxes=axes(along))
+        self._contained[self.site].append(grid)
+
     def element(
         self,
         ifc_class: str,

@@ -20,7 +20,9 @@ from drafting.plot.svg import write_svg
 from drafting.sheets.paper import ORIENTATIONS, SIZES, Paper
 from drafting.sheets.placing import place_view
 from drafting.sheets.scale import Scale
-from drafting.sheets.sheet import Sheet, TitleFields
+from drafting.sheets.sheet import Sheet
+from drafting.sheets.shipped_templates import STANDARD
+from drafting.sheets.template import Blank
 from drafting.views.spec import ViewSpec
 from drafting.views.typed import FORMS as VIEW_FORMS
 from drafting.views.typed import parse_view
@@ -123,8 +125,8 @@ def _output(form: str, name: str, linework: Linework, view: ViewSpec, paper: Pap
     sheet = sheet_for(name, linework, view, paper, scale)
     display = compose(sheet)
     if form == ".svg":
-        return write_svg(display, lambda _: linework, sheet.fields.title)
-    return write_pdf([(sheet.fields.title, display)], lambda _: linework, sheet.fields.title)
+        return write_svg(display, lambda _: linework, view.title)
+    return write_pdf([(view.title, display)], lambda _: linework, view.title)
 
 
 def sheet_for(name: str, linework: Linework, view: ViewSpec, paper: Paper, scale: Scale | None) -> Sheet:
@@ -133,9 +135,9 @@ def sheet_for(name: str, linework: Linework, view: ViewSpec, paper: Paper, scale
     Raises:
         SheetError: the drawing at this scale is larger than the sheet.
     """
-    placed = place_view(linework.extents, paper, scale=scale)
+    placed = place_view(linework.extents, Blank(paper, STANDARD), scale=scale)
     viewport = replace(placed, id="1", linework="1", number="1", name=view.title, to_scale=view.to_scale)
-    return Sheet(paper, TitleFields(project=name, title=view.title), (viewport,))
+    return Sheet(paper, {"project": name, "title": view.title}, (viewport,))
 
 
 def _list(building: Building) -> None:

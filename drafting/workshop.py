@@ -41,6 +41,7 @@ def read_model(source: Path, target: Path, name: str, unit: str, progress: Progr
         "size": [round(float(x), 1) for x in high - low],
         "true_north": building.true_north,
         "storeys": [{"name": s.name, "elevation": s.elevation} for s in building.storeys],
+        "grid": [{"name": line.name, "ends": line.ends} for line in building.grid],
         "layers": building.layer_counts(),
         "classes": building.class_counts(),
         "left_out": building.left_out,
@@ -83,12 +84,13 @@ def draw_view(kept: Path, view: dict[str, Any], target: Path, progress: Progress
 def plot_sheets(
     pages: list[tuple[str, DisplayList]],
     linework: dict[str, Path],
+    pictures: dict[str, Path],
     target: Path,
     title: str,
     author: str,
     progress: Progress = silent,
 ) -> None:
-    """Write sheets, in their order, as one PDF to `target`. `linework` says where each drawing is kept."""
+    """Write sheets, in their order, as one PDF to `target`. `linework` and `pictures` say where each is kept."""
 
     def told() -> Any:
         for number, page in enumerate(pages):
@@ -96,7 +98,7 @@ def plot_sheets(
             yield page
 
     read = lru_cache(maxsize=32)(lambda key: Linework.from_gzip(linework[key].read_bytes()))
-    target.write_bytes(write_pdf(told(), read, title, author))
+    target.write_bytes(write_pdf(told(), read, title, author, lambda key: pictures[key].read_bytes()))
 
 
 @lru_cache(maxsize=2)

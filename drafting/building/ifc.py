@@ -16,6 +16,7 @@ import ifcopenshell.util.unit
 import numpy as np
 
 from drafting.building.fabric import NOT_FABRIC, NOT_FABRIC_2X3
+from drafting.building.ifc_grid import read_grids
 from drafting.building.model import NO_LAYER, NO_MATERIAL, Building, BuildUp, Element, Floats, Ints, Storey
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
@@ -104,7 +105,7 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
         )
     order = sorted(range(len(elements)), key=lambda i: elements[i].id)
     building = mesh.building(elements, order, storeys, file, left_out, usages)
-    return replace(building, homeless=frozenset(homeless), true_north=_true_north(file))
+    return replace(building, homeless=frozenset(homeless), true_north=_true_north(file), grid=read_grids(file))
 
 
 def _true_north(file: Any) -> float | None:

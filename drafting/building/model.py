@@ -45,6 +45,14 @@ class Element:
 
 
 @dataclass(frozen=True)
+class GridLine:
+    """A line of the building's grid: its name, and the two ends that the file gives it, x and y in mm."""
+
+    name: str
+    ends: tuple[tuple[float, float], tuple[float, float]]
+
+
+@dataclass(frozen=True)
 class BuildUp:
     """The layers of an element, one behind the other.
 
@@ -70,6 +78,7 @@ class Building:
         triangle_material: (T,) int32 index into `materials`.
         build_ups: the layers of those elements that have them, by index into `elements`.
         true_north: degrees from the model's y axis to true north, clockwise; None where the file does not say it.
+        grid: the straight lines of its grids.
         homeless: ids of elements that the file puts in no storey and on no site.
         left_out: element counts by class that are no building fabric and so are not drawn.
         warnings: sentences about what was found wrong but could be drawn.
@@ -86,6 +95,7 @@ class Building:
     unit: str = "millimetre"
     build_ups: dict[int, BuildUp] = field(default_factory=dict)
     true_north: float | None = None
+    grid: tuple[GridLine, ...] = ()
     homeless: frozenset[str] = frozenset()
     left_out: dict[str, int] = field(default_factory=dict)
     warnings: tuple[str, ...] = ()

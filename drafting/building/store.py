@@ -8,7 +8,7 @@ from pathlib import Path
 
 import numpy as np
 
-from drafting.building.model import Building, BuildUp, Element, Storey
+from drafting.building.model import Building, BuildUp, Element, GridLine, Storey
 
 #: Raised whenever what is kept changes its form; kept buildings of another form are read anew.
 FORM = 2
@@ -25,6 +25,7 @@ def save_building(building: Building, path: Path) -> None:
         "unit": building.unit,
         "build_ups": [[which, b.normal, b.start, b.layers] for which, b in sorted(building.build_ups.items())],
         "true_north": building.true_north,
+        "grid": [[line.name, line.ends] for line in building.grid],
         "left_out": building.left_out,
         "warnings": building.warnings,
     }
@@ -58,6 +59,7 @@ def load_building(path: Path) -> Building:
                 for which, normal, start, layers in facts.get("build_ups", ())
             },
             true_north=facts.get("true_north"),
+            grid=tuple(GridLine(name, ((ax, ay), (bx, by))) for name, ((ax, ay), (bx, by)) in facts.get("grid", ())),
             left_out=facts["left_out"],
             warnings=tuple(facts["warnings"]),
         )

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from drafting.building.model import Building, BuildUp, Storey
+from drafting.building.model import Building, BuildUp, GridLine, Storey
 from drafting.errors import BuildingFileError
 
 #: Millimetres in each.
@@ -34,5 +34,10 @@ def in_unit(building: Building, unit: str) -> Building:
             which: BuildUp(b.normal, b.start * by, tuple((m, thickness * by) for m, thickness in b.layers))
             for which, b in building.build_ups.items()
         },
+        grid=tuple(
+            GridLine(line.name, ((ax * by, ay * by), (bx * by, by_ * by)))
+            for line in building.grid
+            for (ax, ay), (bx, by_) in [line.ends]
+        ),
         unit=UNIT_NAMES[unit],
     )

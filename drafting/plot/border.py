@@ -8,9 +8,8 @@ from itertools import pairwise
 import numpy as np
 
 from drafting.plot.display import Path, Text
-from drafting.plot.pens import CENTRING_PEN, FRAME_PEN, INK, ZONE_PEN, Pen
-from drafting.sheets.paper import Paper
-from drafting.sheets.sheet import frame_of
+from drafting.plot.pens import CENTRING_PEN, INK, ZONE_PEN, Pen
+from drafting.sheets.template import Blank
 from drafting.sheets.viewport import Box
 
 #: ISO 5457: zones are 50 mm long, counted from the centring marks, in a border 5 mm wide outside the frame.
@@ -22,14 +21,21 @@ ZONE_LETTERING = 2.5
 LAYER = "Border"
 
 
-def border_items(paper: Paper) -> Iterator[Path | Text]:
-    """Everything of a sheet that is the same whatever is drawn on it, but for the title block."""
-    frame = frame_of(paper)
-    outer = Box(frame.x - BORDER, frame.y - BORDER, frame.width + 2 * BORDER, frame.height + 2 * BORDER)
+def border_items(blank: Blank) -> Iterator[Path | Text]:
+    """What a template's border is of: zones, centring marks, and the frame over them."""
+    if blank.template.zones:
+        yield from _zones(blank)
+    if blank.template.centring:
+        yield from _centring(blank)
+    if blank.template.frame:
+        yield Path(np.array(blank.frame.corners), Pen(blank.template.frame), LAYER, closed=True)
+
+
+def _zones(blank: Blank) -> Iterator[Path | Text]:
+    frame, outer = blank.frame, _outer(blank)
     yield Path(np.array(outer.corners), ZONE_PEN, LAYER, closed=True)
-    middle_x, middle_y = paper.width / 2, paper.height / 2
-    across = _divisions(frame.x, frame.right, middle_x)
-    down = _divisions(frame.y, frame.top, middle_y)
+    across = _divisions(frame.x, frame.right, blank.paper.width / 2)
+    down = _divisions(frame.y, frame.top, blank.paper.height / 2)
     for x in across[1:-1]:
         for a, b in ((frame.top, outer.top), (outer.y, frame.y)):
             yield _line((x, a), (x, b), ZONE_PEN)
@@ -43,6 +49,11 @@ def border_items(paper: Paper) -> Iterator[Path | Text]:
     for i, (a, b) in enumerate(pairwise(down[::-1])):
         for x in (frame.x - BORDER / 2, frame.right + BORDER / 2):
             yield _label(LETTERS[i % len(LETTERS)], (x, (a + b) / 2 - lower))
+
+
+def _centring(blank: Blank) -> Iterator[Path]:
+    frame, outer = blank.frame, _outer(blank)
+    middle_x, middle_y = blank.paper.width / 2, blank.paper.height / 2
     for start, end in (
         ((middle_x, outer.y), (middle_x, frame.y + MARK_INSIDE)),
         ((middle_x, outer.top), (middle_x, frame.top - MARK_INSIDE)),
@@ -50,7 +61,13 @@ def border_items(paper: Paper) -> Iterator[Path | Text]:
         ((outer.right, middle_y), (frame.right - MARK_INSIDE, middle_y)),
     ):
         yield _line(start, end, CENTRING_PEN)
-    yield Path(np.array(frame.corners), FRAME_PEN, LAYER, closed=True)
+
+
+def _outer(blank: Blank) -> Box:
+    """The outer line of the zones; at the edge of the paper where the frame stands too near to it."""
+    frame, paper = blank.frame, blank.paper
+    x, y = max(frame.x - BORDER, 0.0), max(frame.y - BORDER, 0.0)
+    return Box(x, y, min(frame.right + BORDER, paper.width) - x, min(frame.top + BORDER, paper.height) - y)
 
 
 def _divisions(low: float, high: float, middle: float) -> list[float]:

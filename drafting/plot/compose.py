@@ -1,14 +1,14 @@
-"""From a sheet to its display list: border, drawings with their marks, drawing titles, title block."""
+"""From a sheet to its display list: border, drawings with their marks, drawing titles, and its template filled in."""
 
 from __future__ import annotations
 
 from drafting.plot.border import border_items
-from drafting.plot.display import DisplayList, Drawing, Link
+from drafting.plot.display import DisplayList, Drawing, FieldBox, Link, TitleBox
 from drafting.plot.drawing_list import drawing_list_items, list_box
-from drafting.plot.drawing_title import drawing_title_items
-from drafting.plot.mark_items import level_items, mark_items
+from drafting.plot.drawing_title import drawing_title_items, title_box
+from drafting.plot.mark_items import grid_items, level_items, mark_items
 from drafting.plot.pens import CUT_FILL, OUTLINE_PEN, ROLE_PENS
-from drafting.plot.title_block import title_block_items
+from drafting.plot.template_items import template_items
 from drafting.sheets.marks import Annotation
 from drafting.sheets.sheet import Sheet
 from drafting.sheets.viewport import Viewport
@@ -20,12 +20,13 @@ def compose(sheet: Sheet) -> DisplayList:
     items = [
         # A view that was never drawn has only its title yet.
         *(drawing_of(viewport) for viewport in sheet.viewports if viewport.linework),
-        *border_items(sheet.paper),
+        *border_items(sheet.blank),
+        *(item for viewport, about in annotated for item in grid_items(about.grid, (viewport.id, ""))),
         *(item for viewport, about in annotated for item in mark_items(about.marks, (viewport.id, ""))),
         *(item for viewport, about in annotated for item in level_items(about.levels, (viewport.id, ""))),
         *(item for viewport, about in annotated for item in drawing_title_items(viewport, about.north)),
         *(drawing_list_items(sheet.drawing_list) if sheet.drawing_list else ()),
-        *title_block_items(sheet),
+        *template_items(sheet),
     ]
     links = (
         Link(viewport.id, mark.subject, at)
@@ -34,7 +35,24 @@ def compose(sheet: Sheet) -> DisplayList:
         for at in mark.bubbles
     )
     tables = (list_box(sheet.drawing_list),) if sheet.drawing_list else ()
-    return DisplayList(sheet.paper.width, sheet.paper.height, tuple(items), tuple(links), tables)
+    fields = (
+        FieldBox(part.field, sheet.blank.box_of(part), part.field in sheet.typed)
+        for part in sheet.template.parts
+        if part.kind == "field"
+    )
+    titles = ((viewport.id, title_box(viewport, about.north)) for viewport, about in annotated)
+    return DisplayList(
+        sheet.paper.width,
+        sheet.paper.height,
+        tuple(items),
+        tuple(links),
+        tables,
+        tuple(fields),
+        tuple(TitleBox(viewport, box) for viewport, box in titles if box),
+        sheet.blank.frame,
+        tuple(sheet.blank.ends_of(part) for part in sheet.template.parts),
+        sheet.blank.shrink,
+    )
 
 
 def drawing_of(viewport: Viewport) -> Drawing:

@@ -60,6 +60,15 @@ class Text:
 
 
 @dataclass(frozen=True)
+class Image:
+    """A picture of pixels by its key, and the box that it fills."""
+
+    picture: str
+    box: Box
+    layer: str = ""
+
+
+@dataclass(frozen=True)
 class Drawing:
     """Linework seen through a viewport: paper = place + ratio * (u, v) turned, clipped to `clip`.
 
@@ -98,7 +107,7 @@ class Clipped:
     items: tuple[Fill | Path, ...]
 
 
-Primitive = Path | Fill | Text | Clipped
+Primitive = Path | Fill | Text | Image | Clipped
 
 
 @dataclass(frozen=True)
@@ -110,16 +119,40 @@ class Link:
     at: Point
 
 
+@dataclass(frozen=True)
+class FieldBox:
+    """Where a field stands on a sheet, and whether it is typed over on this sheet alone."""
+
+    field: str
+    box: Box
+    typed: bool
+
+
+@dataclass(frozen=True)
+class TitleBox:
+    """Where the drawing title of a viewport lies."""
+
+    viewport: str
+    box: Box
+
+
 @dataclass(frozen=True, eq=False)
 class DisplayList:
     """A sheet of paper and what lies on it, lowest first, and what of it points to other views."""
 
     width: float
     height: float
-    items: tuple[Path | Fill | Text | Drawing, ...] = field(default_factory=tuple)
+    items: tuple[Path | Fill | Text | Image | Drawing, ...] = field(default_factory=tuple)
     links: tuple[Link, ...] = ()
-    #: Where tables lie, to be taken hold of.
+    #: Where tables lie, to be taken hold of; so do fields and drawing titles.
     tables: tuple[Box, ...] = ()
+    fields: tuple[FieldBox, ...] = ()
+    titles: tuple[TitleBox, ...] = ()
+    #: The frame line, from whose sides a template's parts are measured; where the two ends of each lie (x, y, x, y);
+    #: and by how much they are narrower on a narrow paper.
+    frame: Box = field(default_factory=lambda: Box(0.0, 0.0, 0.0, 0.0))
+    parts: tuple[tuple[float, float, float, float], ...] = ()
+    shrink: float = 1.0
 
     def as_dict(self) -> dict[str, Any]:
         """JSON for the board: each item with its `type`."""
@@ -129,10 +162,15 @@ class DisplayList:
             "items": [_item_dict(item) for item in self.items],
             "links": [asdict(link) for link in self.links],
             "tables": [asdict(box) for box in self.tables],
+            "fields": [asdict(field) for field in self.fields],
+            "titles": [asdict(title) for title in self.titles],
+            "frame": asdict(self.frame),
+            "parts": self.parts,
+            "shrink": self.shrink,
         }
 
 
-def _item_dict(item: Path | Fill | Text | Drawing) -> dict[str, Any]:
+def _item_dict(item: Path | Fill | Text | Image | Drawing) -> dict[str, Any]:
     kind = {"type": type(item).__name__.lower()}
     if isinstance(item, Path):
         points, pen = item.points.round(4).tolist(), asdict(item.pen)
@@ -147,6 +185,11 @@ def _item_dict(item: Path | Fill | Text | Drawing) -> dict[str, Any]:
         letters = {name: getattr(item, name) for name in ("at", "text", "size", "colour", "anchor", "bold")}
         return kind | letters | {"viewport": item.source[0]}
     return kind | asdict(item)
+
+
+def no_picture(key: str) -> bytes:
+    """For display lists without pictures of pixels."""
+    raise KeyError(key)
 
 
 def expand(display: DisplayList, linework: Callable[[str], Linework]) -> Iterator[Primitive]:

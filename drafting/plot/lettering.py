@@ -14,6 +14,8 @@ CAP_HEIGHT = 0.655
 #: A field shrinks to this before it is shortened: ISO 3098's 1.8 mm, the least that reads.
 LEAST = 1.8
 ELLIPSIS = "…"
+#: From base line to base line, in heights of capitals (ISO 3098: at least 1.3 without accents below and above).
+LEADING = 1.7
 
 
 @cache
@@ -37,6 +39,44 @@ def fit(text: str, size: float, room: float, bold: bool = False) -> tuple[str, f
     if smaller >= LEAST:
         return text, smaller
     size = min(size, LEAST)
+    return _shortened(text, size, room, bold), size
+
+
+def _shortened(text: str, size: float, room: float, bold: bool) -> str:
+    """As much of a line as its room holds, with a sign that there was more."""
+    if text_width(text, size, bold) <= room:
+        return text
     while text and text_width(text + ELLIPSIS, size, bold) > room:
         text = text[:-1].rstrip()
-    return text + ELLIPSIS, size
+    return text + ELLIPSIS
+
+
+def set_in(
+    text: str, size: float, room: tuple[float, float], lines: int = 1, least: float = LEAST, bold: bool = False
+) -> tuple[list[str], float]:
+    """The lines and the size with which words keep within a room (width, height; mm).
+
+    They are broken between words where there are lines for it, then shrunk step by step to `least`, then shortened.
+    """
+    width, height = room
+    while True:
+        fitting = max(1, min(lines, int((height - size) / (size * LEADING)) + 1))
+        broken = _broken(text, size, width, bold)
+        if len(broken) <= fitting and all(text_width(line, size, bold) <= width for line in broken):
+            return broken, size
+        if size <= least:
+            kept = [*broken[: fitting - 1], " ".join(broken[fitting - 1 :])]
+            return [_shortened(line, size, width, bold) for line in kept], size
+        size = max(least, size * 0.94)
+
+
+def _broken(text: str, size: float, width: float, bold: bool) -> list[str]:
+    """Words on lines as long as they fit; a word that is longer than a line has one to itself."""
+    lines = [""]
+    for word in text.split():
+        longer = f"{lines[-1]} {word}".strip()
+        if lines[-1] and text_width(longer, size, bold) > width:
+            lines.append(word)
+        else:
+            lines[-1] = longer
+    return lines

@@ -8,10 +8,10 @@ from itertools import pairwise
 
 import numpy as np
 
-from drafting.plot.display import Fill, Path, Text
+from drafting.plot.display import Fill, Floats, Path, Text
 from drafting.plot.lettering import fit, text_width
 from drafting.plot.pens import INK, PAPER, Pen
-from drafting.sheets.marks import BUBBLE, Level, Mark
+from drafting.sheets.marks import BUBBLE, GRID_BUBBLE, GridMark, Level, Mark
 from drafting.sheets.scale import Scale
 from drafting.sheets.viewport import Point
 
@@ -23,6 +23,7 @@ LINE_PEN = Pen(0.25, pattern=_CHAIN)
 THICK_PEN, BUBBLE_PEN = Pen(0.7), Pen(0.25)
 OUTLINE_PEN = Pen(0.35, pattern=(12.0, 3.0))
 LEADER_PEN = Pen(0.18)
+GRID_PEN, GRID_LAYER = Pen(0.13, pattern=_CHAIN), "Grid"
 #: How long the thick ends and corners of a section's line are; mm.
 THICK = 6.0
 #: How far an arrow reaches beyond its bubble; mm.
@@ -65,6 +66,11 @@ def _thick_parts(line: tuple[Point, ...]) -> Iterator[list[Point]]:
     yield [towards(line[-1], line[-2]), line[-1]]
 
 
+def _ring(at: Point, radius: float) -> Floats:
+    angles = np.linspace(0, 2 * np.pi, 73)[:-1]
+    return np.array(at) + radius * np.column_stack([np.cos(angles), np.sin(angles)])
+
+
 def _bubble(at: Point, mark: Mark, source: SOURCE) -> Iterator[Item]:
     """A circle with the drawing's number above and the sheet's below, and an arrow on the side that is looked to."""
     x, y = at
@@ -77,7 +83,7 @@ def _bubble(at: Point, mark: Mark, source: SOURCE) -> Iterator[Item]:
         tip = (x + sx * reach, y + sy * reach)
         sides = [(x + sx * base - sy * half * k, y + sy * base + sx * half * k) for k in (1, -1)]
         yield Fill((np.array([tip, *sides]),), INK, LAYER, source)
-    ring = np.array([(x + BUBBLE * math.cos(a), y + BUBBLE * math.sin(a)) for a in np.linspace(0, 2 * np.pi, 73)[:-1]])
+    ring = _ring(at, BUBBLE)
     yield Fill((ring,), PAPER, LAYER, source)
     yield Path(ring, BUBBLE_PEN, LAYER, source, closed=True)
     yield Path(np.array([(x - BUBBLE, y), (x + BUBBLE, y)]), BUBBLE_PEN, LAYER, source)
@@ -88,6 +94,18 @@ def _bubble(at: Point, mark: Mark, source: SOURCE) -> Iterator[Item]:
     ):
         text, fitted = fit(words, size, room, bold)
         yield Text((x, base_line), text, fitted, INK, anchor="middle", bold=bold, layer=LAYER, source=source)
+
+
+def grid_items(marks: Iterable[GridMark], source: SOURCE) -> Iterator[Item]:
+    """Thin chain lines with their names in bubbles (ISO 128-2: axes)."""
+    for mark in marks:
+        yield Path(np.array(mark.line), GRID_PEN, GRID_LAYER, source)
+        ring = _ring(mark.bubble, GRID_BUBBLE)
+        yield Fill((ring,), PAPER, GRID_LAYER, source)
+        yield Path(ring, BUBBLE_PEN, GRID_LAYER, source, closed=True)
+        text, size = fit(mark.name, NUMBER, 2 * GRID_BUBBLE - 1.6)
+        at = mark.bubble[0], mark.bubble[1] - size / 2
+        yield Text(at, text, size, INK, anchor="middle", layer=GRID_LAYER, source=source)
 
 
 def level_items(levels: Iterable[Level], source: SOURCE) -> Iterator[Item]:
@@ -162,14 +180,7 @@ def north_items(at: Point, way: Point, source: SOURCE) -> Iterator[Item]:
     """A circle with a needle to north, its right half dark, and an N beyond its point."""
     x, y = at
     nx, ny = way
-    angles = np.linspace(0, 2 * np.pi, 73)[:-1]
-    yield Path(
-        np.array([(x + NORTH * math.cos(a), y + NORTH * math.sin(a)) for a in angles]),
-        LEADER_PEN,
-        LAYER,
-        source,
-        closed=True,
-    )
+    yield Path(_ring(at, NORTH), LEADER_PEN, LAYER, source, closed=True)
     tip, tail = (x + nx * NORTH, y + ny * NORTH), (x - nx * NORTH * 0.6, y - ny * NORTH * 0.6)
     foot = (x - nx * NORTH, y - ny * NORTH)
     right = (foot[0] + ny * NORTH * 0.45 + nx * 0.6, foot[1] - nx * NORTH * 0.45 + ny * 0.6)

@@ -6,13 +6,14 @@ import io
 from collections.abc import Callable, Iterable
 
 from reportlab.lib.colors import HexColor
+from reportlab.lib.utils import ImageReader
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import FILL_EVEN_ODD, Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
 from drafting.linework.model import Linework
-from drafting.plot.display import Clipped, DisplayList, Fill, Path, Primitive, Text, expand
+from drafting.plot.display import Clipped, DisplayList, Fill, Image, Path, Primitive, Text, expand, no_picture
 from drafting.plot.lettering import BOLD, CAP_HEIGHT, REGULAR
 
 #: Points of PDF (1/72 inch) in a millimetre.
@@ -20,9 +21,16 @@ POINT = 72 / 25.4
 
 
 def write_pdf(
-    pages: Iterable[tuple[str, DisplayList]], linework: Callable[[str], Linework], title: str = "", author: str = ""
+    pages: Iterable[tuple[str, DisplayList]],
+    linework: Callable[[str], Linework],
+    title: str = "",
+    author: str = "",
+    pictures: Callable[[str], bytes] = no_picture,
 ) -> bytes:
-    """A PDF with one page for each (name, display list), each in its own size and named in the outline."""
+    """A PDF with one page for each (name, display list), each in its own size and named in the outline.
+
+    `linework` and `pictures` give what display lists name by keys.
+    """
     _register_fonts()
     out = io.BytesIO()
     canvas = Canvas(out, invariant=1, pageCompression=1, initialFontName="lettering")
@@ -36,7 +44,7 @@ def write_pdf(
         canvas.setLineJoin(1)
         canvas.setLineCap(1)
         for item in expand(display, linework):
-            _write(canvas, item)
+            _write(canvas, item, pictures)
         canvas.showPage()
     canvas.save()
     return out.getvalue()
@@ -48,7 +56,7 @@ def _register_fonts() -> None:
             pdfmetrics.registerFont(TTFont(name, str(path)))
 
 
-def _write(canvas: Canvas, item: Primitive) -> None:
+def _write(canvas: Canvas, item: Primitive, pictures: Callable[[str], bytes]) -> None:
     if isinstance(item, Path):
         canvas.setStrokeColor(HexColor(item.pen.colour))
         canvas.setLineWidth(item.pen.width * POINT)
@@ -68,11 +76,14 @@ def _write(canvas: Canvas, item: Primitive) -> None:
         canvas.setFont("lettering-bold" if item.bold else "lettering", item.size / CAP_HEIGHT * POINT)
         draw = {"start": canvas.drawString, "middle": canvas.drawCentredString, "end": canvas.drawRightString}
         draw[item.anchor](item.at[0] * POINT, item.at[1] * POINT, item.text)
+    elif isinstance(item, Image):
+        box = [figure * POINT for figure in (item.box.x, item.box.y, item.box.width, item.box.height)]
+        canvas.drawImage(ImageReader(io.BytesIO(pictures(item.picture))), *box, mask="auto")
     elif isinstance(item, Clipped):
         canvas.saveState()
         canvas.clipPath(_rings(canvas, (item.clip,), True), stroke=0, fill=0)
         for inner in item.items:
-            _write(canvas, inner)
+            _write(canvas, inner, pictures)
         canvas.restoreState()
 
 

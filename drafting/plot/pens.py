@@ -49,8 +49,7 @@ ROLE_PENS: dict[str, Pen] = {
 #: What the cut goes through is toned, so that it reads as solid at every scale.
 CUT_FILL = "#d9d6cf"
 
-#: ISO 5457: the frame is a 0.7 mm line.
-FRAME_PEN = Pen(0.7)
+#: ISO 5457: centring marks are 0.7 mm lines.
 CENTRING_PEN = Pen(0.7)
 ZONE_PEN = Pen(0.35)
 BLOCK_PEN = Pen(0.5)

@@ -8,11 +8,16 @@ from pathlib import Path as FilePath
 from xml.sax.saxutils import escape, quoteattr
 
 from drafting.linework.model import Linework
-from drafting.plot.display import Clipped, DisplayList, Fill, Path, Primitive, Text, expand
+from drafting.plot.display import Clipped, DisplayList, Fill, Image, Path, Primitive, Text, expand, no_picture
 from drafting.plot.lettering import BOLD, CAP_HEIGHT, REGULAR
 
 
-def write_svg(display: DisplayList, linework: Callable[[str], Linework], title: str = "") -> bytes:
+def write_svg(
+    display: DisplayList,
+    linework: Callable[[str], Linework],
+    title: str = "",
+    pictures: Callable[[str], bytes] = no_picture,
+) -> bytes:
     """An SVG whose user unit is one millimetre of paper."""
     w, h = _figure(display.width), _figure(display.height)
     parts = [
@@ -24,11 +29,11 @@ def write_svg(display: DisplayList, linework: Callable[[str], Linework], title: 
         '<g fill="none" stroke-linecap="round" stroke-linejoin="round">',
     ]
     for number, item in enumerate(expand(display, linework)):
-        parts += _written(item, display.height, f"clip{number}")
+        parts += _written(item, display.height, f"clip{number}", pictures)
     return "\n".join([*parts, "</g>", "</svg>", ""]).encode()
 
 
-def _written(item: Primitive, height: float, name: str) -> Iterator[str]:
+def _written(item: Primitive, height: float, name: str, pictures: Callable[[str], bytes]) -> Iterator[str]:
     if isinstance(item, Path):
         data = _path((item.points,), height, item.closed)
         layer = f" data-layer={quoteattr(item.layer)}" if item.layer else ""
@@ -45,11 +50,18 @@ def _written(item: Primitive, height: float, name: str) -> Iterator[str]:
             f'font-size="{_figure(item.size / CAP_HEIGHT)}" text-anchor="{item.anchor}"{weight}>'
             f"{escape(item.text)}</text>"
         )
+    elif isinstance(item, Image):
+        pixels, box = pictures(item.picture), item.box
+        form = "png" if pixels.startswith(b"\x89PNG") else "jpeg"
+        yield (
+            f'<image x="{_figure(box.x)}" y="{_figure(height - box.top)}" width="{_figure(box.width)}" '
+            f'height="{_figure(box.height)}" href="data:image/{form};base64,{base64.b64encode(pixels).decode()}"/>'
+        )
     elif isinstance(item, Clipped):
         yield f'<clipPath id="{name}"><path d="{_path((item.clip,), height, True)}"/></clipPath>'
         yield f'<g clip-path="url(#{name})">'
         for inner in item.items:
-            yield from _written(inner, height, name)
+            yield from _written(inner, height, name, pictures)
         yield "</g>"
 
 

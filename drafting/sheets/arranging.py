@@ -11,8 +11,9 @@ import numpy as np
 
 from drafting.errors import SheetError
 from drafting.sheets.paper import Paper
-from drafting.sheets.placing import CLEAR, RIM, TITLE_ROOM, Extents, space_for
+from drafting.sheets.placing import RIM, Extents, space_for
 from drafting.sheets.scale import LADDER, Scale
+from drafting.sheets.template import CLEAR, TITLE_ROOM, Blank
 from drafting.sheets.viewport import Box, Viewport
 
 #: ISO 5456-2: in third-angle projection what is seen from the right stands on the right, in first-angle on the left.
@@ -49,7 +50,7 @@ class Seen:
 
 def arrange(
     views: Sequence[Seen],
-    paper: Paper,
+    blank: Blank,
     projection: str = PROJECTIONS[0],
     taken: Iterable[Box] = (),
     ladder: tuple[Scale, ...] = LADDER,
@@ -72,8 +73,8 @@ def arrange(
     factors = [1.0 if v.to_scale else front.size[0] / max(v.size[0], 1e-9) for v in views]
     across = _tracks(views, cells, factors, 0)
     upward = _tracks(views, cells, factors, 1)
-    space = space_for(paper, taken)
-    scale = _common_scale(across, upward, space, ladder, paper)
+    space = space_for(blank, taken)
+    scale = _common_scale(across, upward, space, ladder, blank.paper)
     ratio = float(scale.ratio)
     lefts = _spread(across, ratio, space.x, space.width, 2 * RIM, CLEAR)
     bottoms = _spread(upward, ratio, space.y, space.height, 2 * RIM, TITLE_ROOM)

@@ -21,6 +21,8 @@ from drafting.views.treatment import Treatment
 MARKED = ("section", "elevation", "detail")
 #: Radius of the bubble that carries a mark's numbers, and how near to the outline it may come; paper mm.
 BUBBLE, CLEAR = 5.0, 1.0
+#: Radius of the bubble of a grid line; mm.
+GRID_BUBBLE = 3.5
 #: A section's line shorter than this on paper could not be told from its own arrows; mm.
 LEAST_LINE = 12.0
 #: How far apart two elevation marks are set that would cover each other; mm.
@@ -107,33 +109,91 @@ class Level:
 
 
 @dataclass(frozen=True)
+class GridMark:
+    """A line of the building's grid on paper, and the middle of the bubble with its name beyond its first end; mm."""
+
+    name: str
+    line: tuple[Point, Point]
+    bubble: Point
+
+
+@dataclass(frozen=True)
 class Annotation:
-    """What is derived about a viewport beside its drawing: marks, levels, and the way to north on paper."""
+    """What is derived about a viewport beside its drawing: marks, levels, grid, and the way to north on paper."""
 
     marks: tuple[Mark, ...] = ()
     levels: tuple[Level, ...] = ()
+    grid: tuple[GridMark, ...] = ()
     north: Point | None = None
 
 
-def marks_in(seen: Seen, subjects: Sequence[Subject]) -> list[Mark]:
-    """The marks of all views that lie in the one that is seen: sections and details, and elevations round them."""
+def grid_in(seen: Seen, lines: Sequence[tuple[str, Point, Point]]) -> list[GridMark]:
+    """The lines of a grid (name and ends, mm) that are seen: from above, or from the side by looking along them."""
+    if not seen.spec.to_scale:
+        return []
+    window = Polygon(seen.viewport.outline).buffer(-CLEAR)
+    found = []
+    for name, (x0, y0), (x1, y1) in lines:
+        if _looks_down(seen):
+            line = LineString([seen.to_paper((x0, y0, 0.0)), seen.to_paper((x1, y1, 0.0))])
+        elif _upright(seen) and abs(math.hypot(*seen.way((*_unit((x1 - x0, y1 - y0)), 0.0)))) < _STRAIGHT:
+            across, _ = seen.to_paper((x0, y0, seen.origin[2]))
+            low, high = window.bounds[1], window.bounds[3]
+            line = LineString([(across, high), (across, low)])
+        else:
+            continue
+        part = _longest(line.intersection(window.buffer(-2 * GRID_BUBBLE)))
+        if part is None or part.length < LEAST_LINE:
+            continue
+        a, b = (
+            (float(part.coords[0][0]), float(part.coords[0][1])),
+            (float(part.coords[-1][0]), float(part.coords[-1][1])),
+        )
+        wx, wy = _unit((a[0] - b[0], a[1] - b[1]))
+        found.append(GridMark(name, (a, b), (a[0] + wx * GRID_BUBBLE, a[1] + wy * GRID_BUBBLE)))
+    return found
+
+
+def marks_in(seen: Seen, subjects: Sequence[Subject], taken: Sequence[Point] = ()) -> list[Mark]:
+    """The marks of all views that lie in the one that is seen: sections and details, and elevations round them, clear
+    of the bubbles that are `taken` already."""
     window = Polygon(seen.viewport.outline).buffer(-CLEAR)
     found: list[Mark] = []
     # Elevation marks can stand elsewhere as well, and so they make room for the others.
     for subject in sorted(subjects, key=lambda s: s.spec.kind == "elevation"):
         if subject.id != seen.view and seen.spec.to_scale:
-            found += _marks_of(seen, subject, window, found)
+            moved = seen.viewport.moved_marks.get(subject.id, ())
+            found += [_moved(mark, moved) for mark in _marks_of(seen, subject, window, found, taken)]
     return found
 
 
-def _marks_of(seen: Seen, subject: Subject, window: BaseGeometry, others: list[Mark]) -> Iterator[Mark]:
+def _marks_of(
+    seen: Seen, subject: Subject, window: BaseGeometry, others: list[Mark], taken: Sequence[Point]
+) -> Iterator[Mark]:
     kind = subject.spec.kind
     if kind == "section":
         yield from _section(seen, subject, window)
     elif kind == "elevation" and seen.spec.kind in ("plan", "roof"):
-        yield from _elevation(seen, subject, window, others)
+        yield from _elevation(seen, subject, window, [*taken, *(b for mark in others for b in mark.bubbles)])
     elif kind == "detail" and subject.spec.of is not None and _same_look(subject.spec.of, seen.spec):
         yield from _detail(seen, subject, window)
+
+
+def _moved(mark: Mark, by: Sequence[Point]) -> Mark:
+    """A mark whose bubbles were moved by hand: a section's only along its line, whose ends go with them."""
+    if len(by) != len(mark.bubbles):
+        return mark
+    bubbles, line = list(mark.bubbles), list(mark.line)
+    for k, (dx, dy) in enumerate(by):
+        if mark.kind == "section":
+            end, inner = (0, 1) if k == 0 else (-1, -2)
+            wx, wy = _unit((line[end][0] - line[inner][0], line[end][1] - line[inner][1]))
+            # The line keeps a little of its length, or it would turn round.
+            along = max(dx * wx + dy * wy, LEAST_LINE / 2 - math.dist(line[end], line[inner]))
+            dx, dy = wx * along, wy * along
+            line[end] = line[end][0] + dx, line[end][1] + dy
+        bubbles[k] = bubbles[k][0] + dx, bubbles[k][1] + dy
+    return replace(mark, bubbles=tuple(bubbles), line=tuple(line))
 
 
 def _section(seen: Seen, subject: Subject, window: BaseGeometry) -> Iterator[Mark]:
@@ -159,7 +219,7 @@ def _section(seen: Seen, subject: Subject, window: BaseGeometry) -> Iterator[Mar
     yield Mark(subject.id, subject.stands, "section", tuple(points), bubbles, sight, through=_looks_down(seen))
 
 
-def _elevation(seen: Seen, subject: Subject, window: BaseGeometry, others: list[Mark]) -> Iterator[Mark]:
+def _elevation(seen: Seen, subject: Subject, window: BaseGeometry, taken: Sequence[Point]) -> Iterator[Mark]:
     """An elevation's mark: on the side from which it is looked at, as near to the outline as it goes."""
     way = _unit(seen.way(subject.toward))
     room = window.buffer(-BUBBLE)
@@ -168,7 +228,6 @@ def _elevation(seen: Seen, subject: Subject, window: BaseGeometry, others: list[
     middle = room.centroid
     far = 2 * (room.bounds[2] - room.bounds[0] + room.bounds[3] - room.bounds[1])
     aside = (-way[1], way[0])
-    taken = [b for mark in others for b in mark.bubbles]
     for step in (0, 1, -1, 2, -2, 3, -3):
         x, y = middle.x + aside[0] * step * BESIDE, middle.y + aside[1] * step * BESIDE
         ray = LineString([(x, y), (x + way[0] * far, y + way[1] * far)]).intersection(room)

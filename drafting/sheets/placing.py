@@ -5,13 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from drafting.errors import SheetError
-from drafting.sheets.paper import Paper
 from drafting.sheets.scale import LADDER, Scale, largest_that_fits
-from drafting.sheets.sheet import block_of, frame_of
+from drafting.sheets.template import CLEAR, TITLE_ROOM, Blank
 from drafting.sheets.viewport import Box, Viewport
 
-#: Room that a drawing keeps from the frame and from its neighbours, and for its title below it; mm.
-CLEAR, TITLE_ROOM = 10.0, 22.0
 #: A viewport is this much larger than its drawing on each side, so that no line lies on its edge; mm.
 RIM = 2.0
 #: A space narrower or lower than this is none that a drawing is put into. mm.
@@ -22,19 +19,12 @@ Extents = tuple[float, float, float, float]
 NOT_KNOWN: Extents = (0.0, 0.0, 10_000.0, 10_000.0)
 
 
-def free_area(paper: Paper) -> Box:
-    """The part of a sheet that drawings have to themselves: within the frame, above the title block."""
-    frame, block = frame_of(paper), block_of(paper)
-    low = block.top + TITLE_ROOM
-    return Box(frame.x + CLEAR, low, frame.width - 2 * CLEAR, frame.top - CLEAR - low)
-
-
-def free_spaces(paper: Paper, taken: Iterable[Box]) -> list[Box]:
+def free_spaces(blank: Blank, taken: Iterable[Box]) -> list[Box]:
     """The empty rectangles of a sheet's free area that cannot be made larger, the largest first.
 
     Drawings keep their distance from each other, and leave room for the titles below them.
     """
-    spaces = [free_area(paper)]
+    spaces = [blank.free]
     for box in taken:
         wall = Box(box.x - CLEAR, box.y - TITLE_ROOM, box.width + 2 * CLEAR, box.height + 2 * TITLE_ROOM)
         cut = [piece for space in spaces for piece in (_around(space, wall) if space.meets(wall) else (space,))]
@@ -53,18 +43,18 @@ def _around(space: Box, wall: Box) -> tuple[Box, ...]:
     )
 
 
-def space_for(paper: Paper, taken: Iterable[Box], at: tuple[float, float] | None = None) -> Box:
+def space_for(blank: Blank, taken: Iterable[Box], at: tuple[float, float] | None = None) -> Box:
     """The largest empty space, or the largest that holds a point; the whole free area where there is none."""
-    spaces = free_spaces(paper, taken)
+    spaces = free_spaces(blank, taken)
     if at is not None:
         x, y = at
         spaces = [s for s in spaces if s.x <= x <= s.right and s.y <= y <= s.top]
-    return spaces[0] if spaces else free_area(paper)
+    return spaces[0] if spaces else blank.free
 
 
 def place_view(
     extents: Extents | None,
-    paper: Paper,
+    blank: Blank,
     at: tuple[float, float] | None = None,
     scale: Scale | None = None,
     taken: Iterable[Box] = (),
@@ -80,7 +70,7 @@ def place_view(
     Raises:
         SheetError: at this scale the drawing is larger than the sheet's frame.
     """
-    space, frame = space_for(paper, taken, at), frame_of(paper)
+    space, frame = space_for(blank, taken, at), blank.frame
     u0, v0, u1, v1 = extents or NOT_KNOWN
     fitting = largest_that_fits(u1 - u0, v1 - v0, space.width - 2 * RIM, space.height - 2 * RIM, ladder)
     wanted = scale or fitting
@@ -88,7 +78,7 @@ def place_view(
     height = (v1 - v0) * float(wanted.ratio) + 2 * RIM
     if width > frame.width or height > frame.height:
         raise SheetError(
-            f"At {wanted} the drawing is {width:.0f} x {height:.0f} mm and does not fit {paper.name}. "
+            f"At {wanted} the drawing is {width:.0f} x {height:.0f} mm and does not fit {blank.paper.name}. "
             f"Take {fitting} or a larger paper."
         )
     within = space if width <= space.width and height <= space.height else frame

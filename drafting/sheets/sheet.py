@@ -1,39 +1,17 @@
-"""A sheet, its frame and title block, as the core takes them."""
+"""A sheet as the core takes it: its paper and template, what its fields say, and what stands on it."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from drafting.sheets.fields import Revision, derived_fields
 from drafting.sheets.marks import Annotation
 from drafting.sheets.paper import Paper
-from drafting.sheets.viewport import Box, Viewport
-
-#: ISO 5457: the frame stands 20 mm from the filing edge and 10 mm from the others.
-FILING_MARGIN, MARGIN = 20.0, 10.0
-#: ISO 7200: the title block is 180 mm wide; ISO 5457 puts it at the lower right of the frame.
-BLOCK_WIDTH, BLOCK_HEIGHT = 180.0, 50.0
-
-
-@dataclass(frozen=True)
-class TitleFields:
-    """What the title block says (ISO 7200). Scale, paper and sheet count are derived, never typed."""
-
-    owner: str = ""
-    project: str = ""
-    project_number: str = ""
-    client: str = ""
-    site: str = ""
-    title: str = ""
-    supplementary_title: str = ""
-    number: str = ""
-    revision: str = ""
-    date: str = ""
-    creator: str = ""
-    approver: str = ""
-    document_type: str = ""
-    status: str = ""
-    sheet_of: tuple[int, int] = (1, 1)
+from drafting.sheets.picture import Picture
+from drafting.sheets.shipped_templates import STANDARD
+from drafting.sheets.template import Blank, Template
+from drafting.sheets.viewport import Viewport
 
 
 @dataclass(frozen=True)
@@ -47,34 +25,43 @@ class DrawingList:
 
 @dataclass(frozen=True)
 class Sheet:
-    """A sheet ready to compose."""
+    """A sheet ready to compose.
+
+    Attributes:
+        fields: what is given of FIELDS, by the project and for this sheet.
+        typed: what is typed over on this sheet alone, derived or not.
+        place: its place in the set, and the number of sheets.
+        annotations: by the id of the viewport.
+        pictures: by their keys, those that the template shows.
+    """
 
     paper: Paper
-    fields: TitleFields = field(default_factory=TitleFields)
+    fields: Mapping[str, str] = field(default_factory=dict)
     viewports: tuple[Viewport, ...] = ()
-    #: By the id of the viewport.
     annotations: Mapping[str, Annotation] = field(default_factory=dict)
     drawing_list: DrawingList | None = None
+    template: Template = STANDARD
+    typed: Mapping[str, str] = field(default_factory=dict)
+    revisions: tuple[Revision, ...] = ()
+    place: tuple[int, int] = (1, 1)
+    plot_date: str = ""
+    pictures: Mapping[str, Picture] = field(default_factory=dict)
 
     @property
-    def scale_text(self) -> str:
-        """What the title block says of the scale: the one there is, or that each drawing says its own."""
-        return common_scale_text(v.scale_text for v in self.viewports)
+    def blank(self) -> Blank:
+        return Blank(self.paper, self.template)
 
+    @property
+    def derived(self) -> dict[str, str]:
+        """What its fields say where nothing is typed over them."""
+        scales = [v.scale_text for v in self.viewports]
+        names = [v.name for v in self.viewports if v.name]
+        worked_out = derived_fields(
+            self.fields, self.revisions, scales, self.paper.name, names, self.place, self.plot_date
+        )
+        return {**worked_out, **self.fields}
 
-def common_scale_text(scales: Iterable[str]) -> str:
-    """The one scale that there is; that each drawing says its own where they differ; a dash where there is none."""
-    different = set(scales)
-    return next(iter(different)) if len(different) == 1 else "As shown" if different else "–"
-
-
-def frame_of(paper: Paper) -> Box:
-    """The frame line of a sheet (ISO 5457)."""
-    return Box(FILING_MARGIN, MARGIN, paper.width - FILING_MARGIN - MARGIN, paper.height - 2 * MARGIN)
-
-
-def block_of(paper: Paper) -> Box:
-    """Where the title block lies; on a sheet narrower than it, as wide as the frame."""
-    frame = frame_of(paper)
-    width = min(BLOCK_WIDTH, frame.width)
-    return Box(frame.right - width, frame.y, width, BLOCK_HEIGHT)
+    @property
+    def says(self) -> dict[str, str]:
+        """What its fields say."""
+        return {**self.derived, **self.typed}

@@ -128,6 +128,8 @@ class Viewport:
         opaque: whether it hides what lies under it on the sheet.
         pens: how its pens differ.
         title: the style of its drawing title, one of TITLES.
+        title_by: by how much its title was moved by hand from where it stands by itself, mm.
+        moved_marks: by the view that is marked, by how much each bubble of its mark was moved by hand, mm.
     """
 
     id: str
@@ -145,6 +147,8 @@ class Viewport:
     opaque: bool = False
     pens: PenChanges = field(default_factory=PenChanges)
     title: str = "plain"
+    title_by: Point = (0.0, 0.0)
+    moved_marks: Mapping[str, tuple[Point, ...]] = field(default_factory=dict)
 
     @property
     def scale_text(self) -> str:

@@ -10,8 +10,9 @@ from hypothesis import strategies as st
 from drafting.errors import SheetError
 from drafting.sheets.arranging import PROJECTIONS, Seen, arrange
 from drafting.sheets.paper import Paper
-from drafting.sheets.placing import free_area
 from drafting.sheets.scale import FEET_LADDER
+from drafting.sheets.shipped_templates import STANDARD
+from drafting.sheets.template import Blank
 from drafting.sheets.viewport import Box
 
 #: A house of 12 x 8 x 6 m, looked at from five sides; u and v are measured from its middle.
@@ -24,7 +25,7 @@ PLAN = Seen("plan", (-6000, -4000, 6000, 4000), (1, 0, 0), (0, 1, 0), O)
 UPPER = Seen("upper", (-3000, -4000, 6000, 4000), (1, 0, 0), (0, 1, 0), O)
 LOOK = Seen("look", (-7000, -5000, 7000, 6000), (0.7071, 0.7071, 0), (-0.4, 0.4, 0.82), O)
 EYE = Seen("eye", (-70, -40, 70, 40), (0.7071, 0.7071, 0), (-0.4, 0.4, 0.82), O, to_scale=False)
-A1 = Paper.of("A1")
+A1 = Blank(Paper.of("A1"), STANDARD)
 
 
 def laid_out(*views, projection="third-angle", paper=A1):
@@ -65,7 +66,7 @@ class ArrangingTests(TestCase):
         for views in ((SOUTH, EAST, WEST, NORTH, PLAN, UPPER, LOOK, EYE), (PLAN, UPPER, LOOK), (LOOK,), (EYE, SOUTH)):
             for projection in ("third-angle", "first-angle"):
                 boxes = [v.box for v in laid_out(*views, projection=projection).values()]
-                free = free_area(A1)
+                free = A1.free
                 rim = Box(free.x - 1e-6, free.y - 1e-6, free.width + 2e-6, free.height + 2e-6)
                 self.assertTrue(all(rim.holds(box) for box in boxes))
                 self.assertFalse(any(a.meets(b) for a, b in combinations(boxes, 2)))

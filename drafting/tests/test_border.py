@@ -6,50 +6,51 @@ import numpy as np
 
 from drafting.plot.border import BORDER, LETTERS, ZONE, border_items
 from drafting.plot.display import Path, Text
-from drafting.plot.pens import CENTRING_PEN, FRAME_PEN
+from drafting.plot.pens import CENTRING_PEN
 from drafting.sheets.paper import SIZES, Paper
-from drafting.sheets.sheet import frame_of
+from drafting.sheets.shipped_templates import STANDARD
+from drafting.sheets.template import Blank
 
-PAPERS = [Paper.of(name, way) for name in SIZES for way in ("landscape", "portrait")]
+BLANKS = [Blank(Paper.of(name, way), STANDARD) for name in SIZES for way in ("landscape", "portrait")]
 
 
 class BorderTests(TestCase):
     def test_nothing_of_the_border_lies_off_the_paper(self):
-        for paper in PAPERS:
-            for item in border_items(paper):
+        for blank in BLANKS:
+            for item in border_items(blank):
                 points = item.points if isinstance(item, Path) else np.array([item.at])
-                self.assertTrue((points >= 0).all() and (points <= [paper.width, paper.height]).all())
+                self.assertTrue((points >= 0).all() and (points <= [blank.paper.width, blank.paper.height]).all())
 
     def test_the_frame_is_drawn_with_its_own_pen_and_last(self):
-        for paper in PAPERS:
-            frame = list(border_items(paper))[-1]
-            self.assertEqual((frame.pen, frame.closed), (FRAME_PEN, True))
-            np.testing.assert_array_equal(frame.points, frame_of(paper).corners)
+        for blank in BLANKS:
+            frame = list(border_items(blank))[-1]
+            self.assertEqual((frame.pen.width, frame.closed), (0.7, True))
+            np.testing.assert_array_equal(frame.points, blank.frame.corners)
 
     def test_centring_marks_stand_on_the_middles_of_the_trimmed_sheet(self):
-        for paper in PAPERS:
-            lines = [i.points for i in border_items(paper) if isinstance(i, Path) and len(i.points) == 2]
+        for blank in BLANKS:
+            lines = [i.points for i in border_items(blank) if isinstance(i, Path) and len(i.points) == 2]
             marks = [p for p in lines if np.ptp(p, axis=0).max() == BORDER + 5]
             self.assertEqual(len(marks), 4)
             for mark in marks:
                 middle = mark.mean(axis=0)
-                self.assertTrue(middle[0] == paper.width / 2 or middle[1] == paper.height / 2)
+                self.assertTrue(middle[0] == blank.paper.width / 2 or middle[1] == blank.paper.height / 2)
         self.assertEqual(CENTRING_PEN.width, 0.7)
 
     def test_zones_are_fifty_millimetres_but_for_the_outermost(self):
-        paper = Paper.of("A3")
-        frame = frame_of(paper)
+        blank = Blank(Paper.of("A3"), STANDARD)
+        frame = blank.frame
         ticks = sorted(
-            {i.points[0, 0] for i in border_items(paper) if isinstance(i, Path) and np.ptp(i.points[:, 0]) == 0}
+            {i.points[0, 0] for i in border_items(blank) if isinstance(i, Path) and np.ptp(i.points[:, 0]) == 0}
         )
         inner = [x for x in ticks if frame.x < x < frame.right]
         self.assertEqual(set(np.diff(inner)), {ZONE})
-        self.assertIn(paper.width / 2, inner)
+        self.assertIn(blank.paper.width / 2, inner)
 
     def test_letters_run_down_without_i_and_o_and_numerals_across(self):
         self.assertNotIn("I", LETTERS)
         self.assertNotIn("O", LETTERS)
-        labels = [i for i in border_items(Paper.of("A0")) if isinstance(i, Text)]
+        labels = [i for i in border_items(Blank(Paper.of("A0"), STANDARD)) if isinstance(i, Text)]
         left = sorted((i for i in labels if i.text.isalpha() and i.at[0] < 100), key=lambda i: -i.at[1])
         self.assertEqual("".join(i.text for i in left), LETTERS[: len(left)])
         lower = sorted((i for i in labels if i.text.isdigit() and i.at[1] < 100), key=lambda i: i.at[0])

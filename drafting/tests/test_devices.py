@@ -4,7 +4,8 @@ from unittest import TestCase
 
 from drafting.plot.devices import DEVICES
 from drafting.sheets.paper import Paper
-from drafting.sheets.sheet import frame_of
+from drafting.sheets.shipped_templates import STANDARD
+from drafting.sheets.template import Blank
 from drafting.sheets.viewport import Box
 
 FILE, OFFICE, ROLL = DEVICES
@@ -27,4 +28,4 @@ class DeviceTests(TestCase):
 
     def test_the_standard_frame_is_printed_whole_by_the_office_printer(self):
         paper = Paper.of("A3")
-        self.assertTrue(OFFICE.printable(paper).holds(frame_of(paper)))
+        self.assertTrue(OFFICE.printable(paper).holds(Blank(paper, STANDARD).frame))

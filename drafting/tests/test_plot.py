@@ -9,14 +9,14 @@ import numpy as np
 import pikepdf
 
 from drafting.plot.compose import compose
-from drafting.plot.display import Clipped, Drawing, Fill, Path, Text, expand
+from drafting.plot.display import Clipped, Drawing, Fill, expand
 from drafting.plot.lettering import fit, text_width
 from drafting.plot.pdf import write_pdf
 from drafting.plot.pens import ROLE_PENS, WIDTHS
 from drafting.plot.svg import write_svg
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale
-from drafting.sheets.sheet import Sheet, TitleFields
+from drafting.sheets.sheet import Sheet
 from drafting.sheets.viewport import Box, PenChanges, Viewport
 from drafting.tests.pdf_reading import page_sizes, strokes, text
 from drafting.tests.scenes import box, drawn
@@ -25,11 +25,12 @@ from drafting.tests.scenes import box, drawn
 WALL = drawn([box((0, 0, 0), (7250, 300, 2600))], "elevation:south")
 SHEET = Sheet(
     Paper.of("A3"),
-    TitleFields(project="Bjørnøya šķūnis", title="Wall", number="A-01", creator="I. M.", sheet_of=(1, 3)),
+    {"project": "Bjørnøya šķūnis", "title": "Wall", "number": "A-01", "creator": "I. M."},
     (
         Viewport("one", "wall", Box(40, 200, 160, 60), Scale.parse("1:50"), (3625, 1300), "1", "Wall, large"),
         Viewport("two", "wall", Box(220, 200, 90, 40), Scale.parse("1:100"), (3625, 1300), "2", "Wall, small"),
     ),
+    place=(1, 3),
 )
 
 
@@ -142,20 +143,6 @@ class DisplayListTests(TestCase):
     def test_the_cut_is_drawn_wider_than_the_profile_and_that_wider_than_edges(self):
         self.assertGreater(ROLE_PENS["cut"].width, ROLE_PENS["profile"].width)
         self.assertGreater(ROLE_PENS["profile"].width, ROLE_PENS["edge"].width)
-
-    def test_no_value_runs_over_its_cell_in_the_title_block(self):
-        names = ("owner", "project", "client", "site", "title", "number", "status", "creator", "project_number")
-        long = replace(SHEET.fields, **dict.fromkeys(names, "Wide words of an endless title " * 12))
-        block = [i for i in compose(replace(SHEET, fields=long, viewports=())).items if i.layer == "Title block"]
-        cells = [(i.points.min(axis=0), i.points.max(axis=0)) for i in block if isinstance(i, Path)]
-        texts = [i for i in block if isinstance(i, Text)]
-        self.assertGreater(len(texts), 20)
-        for item in texts:
-            around = [(low, high) for low, high in cells if (low <= item.at).all() and (item.at <= high).all()]
-            _, high = min(around, key=lambda cell: np.prod(cell[1] - cell[0]))
-            self.assertLess(item.at[0] + text_width(item.text, item.size, item.bold), high[0])
-            self.assertLess(item.at[1] + item.size, high[1])
-            self.assertGreaterEqual(item.size, 1.8 - 1e-9)
 
     def test_lettering_shrinks_before_it_is_shortened(self):
         self.assertEqual(fit("Plan", 5, 100), ("Plan", 5))

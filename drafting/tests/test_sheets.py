@@ -5,8 +5,6 @@ from unittest import TestCase
 
 from drafting.errors import PaperError
 from drafting.sheets.paper import SIZES, Paper
-from drafting.sheets.sheet import block_of, frame_of
-from drafting.sheets.viewport import Box
 
 
 class PaperTests(TestCase):
@@ -37,14 +35,3 @@ class PaperTests(TestCase):
         for name in ("20 x 30", "9000 x 500", "0 x 0"):
             with self.assertRaisesRegex(PaperError, "cannot be made"):
                 Paper.of(name)
-
-    def test_the_frame_leaves_room_for_filing(self):
-        self.assertEqual(frame_of(Paper.of("A3")), Box(20, 10, 390, 277))
-
-    def test_the_title_block_stands_at_the_lower_right_of_every_frame(self):
-        for name in ("A0", "A3", "A4"):
-            for way in ("landscape", "portrait"):
-                paper = Paper.of(name, way)
-                block, frame = block_of(paper), frame_of(paper)
-                self.assertEqual((block.right, block.y), (frame.right, frame.y))
-                self.assertGreaterEqual(block.x, frame.x)

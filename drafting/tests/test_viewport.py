@@ -69,8 +69,8 @@ class ViewportTests(TestCase):
         paper = Paper.of("A3")
         one = Viewport("a", "", Box(0, 0, 1, 1), Scale.parse("1:50"), (0, 0))
         two = Viewport("b", "", Box(0, 0, 1, 1), Scale.parse("1:100"), (0, 0))
-        self.assertEqual(Sheet(paper, viewports=(one, one)).scale_text, "1:50")
-        self.assertEqual(Sheet(paper, viewports=(one, two)).scale_text, "As shown")
+        self.assertEqual(Sheet(paper, viewports=(one, one)).says["scale"], "1:50")
+        self.assertEqual(Sheet(paper, viewports=(one, two)).says["scale"], "As shown")
 
     def test_a_viewport_that_cannot_be_seen_is_refused(self):
         paper = Paper.of("A3")

@@ -15,6 +15,7 @@ from rest_framework.viewsets import ModelViewSet
 from server.changes.models import MadeChange
 from server.config.problems import Conflict
 from server.sheets.api import SheetViewSet, ViewportViewSet
+from server.templates.api import TemplateViewSet
 from server.views.api import NamedTreatmentViewSet, SubsetViewSet, ViewViewSet
 
 #: The rows that can be changed, and what knows how.
@@ -23,6 +24,7 @@ ROWS: dict[str, type[ModelViewSet]] = {
     "viewports": ViewportViewSet,
     "views": ViewViewSet,
     "subsets": SubsetViewSet,
+    "templates": TemplateViewSet,
     "treatments": NamedTreatmentViewSet,
 }
 #: A change of this many rows is no work of one hand.

@@ -39,6 +39,7 @@ INSTALLED_APPS = [
     "django_tasks_db",
     "server.accounts",
     "server.projects",
+    "server.templates",
     "server.buildings",
     "server.views",
     "server.changes",

@@ -12,6 +12,7 @@ from server.changes.api import ChangesView
 from server.jobs.api import JobViewSet
 from server.projects.api import ProjectViewSet
 from server.sheets.api import LadderView, SheetViewSet, ViewportViewSet
+from server.templates.api import PictureViewSet, StockView, TemplateViewSet
 from server.views.api import LineworkView, NamedTreatmentViewSet, SubsetViewSet, ViewViewSet
 
 router = DefaultRouter()
@@ -23,6 +24,8 @@ router.register("treatments", NamedTreatmentViewSet, "treatment")
 router.register("subsets", SubsetViewSet, "subset")
 router.register("sheets", SheetViewSet, "sheet")
 router.register("viewports", ViewportViewSet, "viewport")
+router.register("templates", TemplateViewSet, "template")
+router.register("pictures", PictureViewSet, "picture")
 router.register("jobs", JobViewSet, "job")
 
 urlpatterns = [
@@ -30,6 +33,7 @@ urlpatterns = [
     path("api/schema/", SpectacularAPIView.as_view()),
     path("api/linework/<str:key>/", LineworkView.as_view(), name="linework"),
     path("api/ladder/", LadderView.as_view()),
+    path("api/stock/", StockView.as_view()),
     path("api/changes/", ChangesView.as_view()),
     path("api/", include(router.urls)),
     re_path(r"^(?!api/|static/).*$", ensure_csrf_cookie(TemplateView.as_view(template_name="index.html"))),

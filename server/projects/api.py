@@ -15,6 +15,7 @@ from rest_framework.exceptions import PermissionDenied
 from rest_framework.request import Request
 from rest_framework.response import Response
 
+from drafting.sheets.numbering import Pattern
 from server.config.versioned import VersionedSerializer
 from server.projects.models import Project
 
@@ -32,6 +33,11 @@ class ProjectSerializer(VersionedSerializer):
             "client",
             "site",
             "practice",
+            "department",
+            "reference",
+            "language",
+            "number_pattern",
+            "logo",
             "model_unit",
             "archived",
             "members",
@@ -40,6 +46,14 @@ class ProjectSerializer(VersionedSerializer):
             "version",
         ]
         read_only_fields = ["model_unit"]
+
+    def validate_number_pattern(self, text: str) -> str:
+        return Pattern(text).text
+
+    def validate_logo(self, logo: Any) -> Any:
+        if logo is not None and (self.instance is None or logo.project_id != self.instance.pk):
+            raise serializers.ValidationError("A project's logo is one of its own pictures.")
+        return logo
 
     def get_own(self, project: Project) -> bool:
         """Whether it is one's own, and not one that is shared with one."""

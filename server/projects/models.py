@@ -9,6 +9,7 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import models
 from django.db.models import Q
 
+from drafting.sheets import numbering
 from server.config.versioned import VersionedModel
 
 
@@ -28,6 +29,13 @@ class Project(VersionedModel):
     practice = models.CharField(max_length=200, blank=True)
     #: Scales that were typed and stand on no ladder, kept to be chosen again.
     own_scales = models.JSONField(default=list, editable=False)
+    department = models.CharField(max_length=200, blank=True)
+    reference = models.CharField(max_length=200, blank=True)
+    language = models.CharField(max_length=40, blank=True)
+    #: How its sheets are numbered: the core's Pattern.
+    number_pattern = models.CharField(max_length=40, default=numbering.STANDARD)
+    #: Shown by every template that has a place for a logo.
+    logo = models.ForeignKey("templates.Picture", models.SET_NULL, null=True, blank=True, related_name="+")
     archived = models.BooleanField(default=False)
     created = models.DateTimeField(auto_now_add=True)
 

@@ -19,9 +19,11 @@ from rest_framework.views import APIView
 from drafting.errors import SheetError
 from drafting.plot.devices import DEVICES
 from drafting.sheets.arranging import PROJECTIONS
+from drafting.sheets.fields import FIELDS, MOST_LETTERS
 from drafting.sheets.paper import ORIENTATIONS, SIZES, Paper
-from drafting.sheets.placing import free_area, free_spaces
+from drafting.sheets.placing import free_spaces
 from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
+from drafting.sheets.template import check_blank
 from drafting.sheets.viewport import SHAPES, TITLES, PenChanges, check_on_paper, check_viewport
 from server.buildings.models import newest_version
 from server.config.versioned import VersionedSerializer
@@ -31,6 +33,7 @@ from server.projects.models import Project
 from server.sheets import services
 from server.sheets.display_schema import DisplayListSerializer, SpaceSerializer
 from server.sheets.models import Sheet, Viewport
+from server.templates import services as template_services
 from server.views import services as view_services
 from server.views.api import AxesSerializer, ShownSerializer
 from server.views.models import STATES, View
@@ -48,6 +51,7 @@ class ScaleField(serializers.CharField):
         return str(value)
 
 
+TOO_LONG = {"max_length": "A title has at most {max_length} letters. Shorten it."}
 DEVICE = {device.key: device for device in DEVICES}
 
 
@@ -72,10 +76,36 @@ class GuidesSerializer(serializers.Serializer):
     y = serializers.ListField(child=serializers.FloatField(), max_length=100, required=False)
 
 
+class RevisionSerializer(serializers.Serializer):
+    """A row of the revision table."""
+
+    revision = serializers.CharField(max_length=20)
+    date = serializers.CharField(max_length=20, allow_blank=True, default="")
+    description = serializers.CharField(max_length=300, allow_blank=True, default="")
+    initials = serializers.CharField(max_length=20, allow_blank=True, default="")
+
+
 class SheetSerializer(VersionedSerializer):
     id = serializers.UUIDField(required=False)
     project = OwnProjectField()
-    number = serializers.CharField(max_length=40, required=False)
+    number = serializers.CharField(
+        max_length=40,
+        required=False,
+        error_messages={
+            "blank": "A sheet has a number. Type one, such as A-07.",
+            "max_length": "A sheet's number has at most {max_length} letters.",
+        },
+    )
+    title = serializers.CharField(max_length=200, required=False, allow_blank=True, error_messages=TOO_LONG)
+    supplementary_title = serializers.CharField(
+        max_length=200, required=False, allow_blank=True, error_messages=TOO_LONG
+    )
+    revisions = RevisionSerializer(many=True, required=False, max_length=99)
+    template = serializers.CharField(max_length=36, required=False, help_text="A shipped one's key, or an id.")
+    typed = serializers.DictField(
+        child=serializers.CharField(allow_blank=True, max_length=MOST_LETTERS), required=False,
+        help_text="What is typed over on this sheet alone, by field.",
+    )  # fmt: skip
     paper = serializers.CharField(
         max_length=40, required=False, help_text=f"{', '.join(SIZES)}, or width x height in mm."
     )
@@ -90,8 +120,9 @@ class SheetSerializer(VersionedSerializer):
     class Meta:
         model = Sheet
         fields = [
-            "id", "project", "position", "paper", "orientation", "number", "title", "supplementary_title", "revision",
-            "date", "creator", "approver", "document_type", "status", "device", "unprintable", "drawing_list",
+            "id", "project", "position", "paper", "orientation", "number", "title", "supplementary_title", "creator",
+            "drawn_on", "checker", "checked_on", "approver", "approved_on", "document_type", "status", "purpose",
+            "discipline", "sheet_type", "revisions", "template", "typed", "device", "unprintable", "drawing_list",
             "guides", "free_area", "version",
         ]  # fmt: skip
 
@@ -102,7 +133,21 @@ class SheetSerializer(VersionedSerializer):
                 raise serializers.ValidationError({"project": "A sheet stays in its project."})
         elif "id" in given and Sheet.objects.filter(pk=given["id"]).exists():
             raise serializers.ValidationError({"id": "There is a sheet with this id already."})
+        if {"template", "paper", "orientation"} & set(given):
+            row = self.instance or Sheet(project=given["project"])
+            wanted = Sheet(
+                project=row.project, **{n: given.get(n, getattr(row, n)) for n in ("template", "paper", "orientation")}
+            )
+            if wanted.template not in template_services.templates_of(row.project):
+                raise serializers.ValidationError({"template": "There is no such template. Choose another one."})
+            check_blank(services.blank_of(wanted))
         return given
+
+    def validate_typed(self, typed: dict[str, str]) -> dict[str, str]:
+        unknown = sorted(set(typed) - set(FIELDS))
+        if unknown:
+            raise serializers.ValidationError(f"There is no field {', '.join(unknown)}.")
+        return typed
 
     @extend_schema_field(UnprintableSerializer)
     def get_unprintable(self, sheet: Sheet) -> dict[str, Any]:
@@ -115,7 +160,7 @@ class SheetSerializer(VersionedSerializer):
     @extend_schema_field(serializers.ListField(child=serializers.FloatField()))
     def get_free_area(self, sheet: Sheet) -> list[float]:
         """Left, bottom, width and height of the space that drawings have to themselves, paper mm."""
-        free = free_area(sheet.as_paper)
+        free = services.blank_of(sheet).free
         return [free.x, free.y, free.width, free.height]
 
     def validate_paper(self, name: str) -> str:
@@ -131,7 +176,8 @@ class SheetSerializer(VersionedSerializer):
     def create(self, given: dict[str, Any]) -> Sheet:
         with transaction.atomic():
             project = given["project"]
-            given.setdefault("number", services.next_number(project))
+            like = Sheet(**{n: given[n] for n in ("project", "discipline", "sheet_type") if n in given})
+            given.setdefault("number", services.next_number(like))
             given.setdefault("position", services.next_position(Sheet.objects.filter(project=project)))
             return super().create(given)
 
@@ -177,6 +223,12 @@ def _held_by_pin(viewport: Viewport) -> dict[str, Any]:
     return {name: getattr(viewport, name) for name in PINNED}
 
 
+def _shift() -> Any:
+    """How far something was moved by hand from where it stands by itself."""
+    figure = serializers.FloatField(min_value=-3000, max_value=3000)
+    return serializers.ListField(child=figure, min_length=2, max_length=2, required=False, help_text="Paper mm.")
+
+
 class ViewportSerializer(VersionedSerializer):
     """A viewport. A new one needs its sheet and view, and either all of its geometry or a point to be placed at."""
 
@@ -196,6 +248,11 @@ class ViewportSerializer(VersionedSerializer):
         help_text="Of a polygon: x and y of each corner, paper mm from the lower left of its box.",
     )  # fmt: skip
     turn = serializers.FloatField(required=False, help_text="Of its contents, degrees anticlockwise.")
+    title_by = _shift()
+    moved_marks = serializers.DictField(
+        child=serializers.ListField(child=_shift(), max_length=2), required=False,
+        help_text="By the view that is marked: by how much each bubble of its mark was moved by hand; paper mm.",
+    )  # fmt: skip
     title_style = serializers.ChoiceField(choices=TITLES, required=False)
     shown = ShownSerializer(required=False, help_text="What it shows otherwise than its view does.")
     pens = PensSerializer(required=False)
@@ -216,7 +273,8 @@ class ViewportSerializer(VersionedSerializer):
         model = Viewport
         fields = [
             "id", "sheet", "view", "position", "x", "y", "width", "height", "shape", "corners", "centre_u", "centre_v",
-            "turn", "scale", "ratio", "pinned", "framed", "opaque", "marks", "levels", "title_style", "pens", "shown",
+            "turn", "scale", "ratio", "pinned", "framed", "opaque", "marks", "levels", "grid", "title_style",
+            "title_by", "moved_marks", "pens", "shown",
             "linework", "extents", "axes",
             "state", "at", "version",
         ]  # fmt: skip
@@ -283,6 +341,17 @@ class ArrangeSerializer(serializers.Serializer):
     projection = serializers.ChoiceField(choices=PROJECTIONS, default=PROJECTIONS[0])
 
 
+class NumberSerializer(serializers.Serializer):
+    """Something about the number of a sheet."""
+
+    sheet = serializers.UUIDField()
+    says = serializers.CharField()
+
+
+class SaysSerializer(serializers.Serializer):
+    derived = serializers.DictField(child=serializers.CharField())
+
+
 class PlotSerializer(serializers.Serializer):
     project = OwnProjectField()
     sheets = serializers.ListField(
@@ -310,7 +379,7 @@ class SheetViewSet(OfOwnProjects, viewsets.ModelViewSet):
     def spaces(self, request: Request, pk: str) -> Response:
         """The empty rectangles of a sheet, the largest first."""
         sheet = self.get_object()
-        spaces = free_spaces(sheet.as_paper, services.taken_on(sheet))
+        spaces = free_spaces(services.blank_of(sheet), services.taken_on(sheet))
         return Response(SpaceSerializer(spaces, many=True).data)
 
     @extend_schema(request=ArrangeSerializer, responses={201: ViewportSerializer(many=True)})
@@ -327,6 +396,30 @@ class SheetViewSet(OfOwnProjects, viewsets.ModelViewSet):
             raise Http404
         made = services.arrange_views(sheet, [views[pk] for pk in wanted], given.validated_data["projection"])
         return Response(ViewportSerializer(made, many=True, context=context).data, status=status.HTTP_201_CREATED)
+
+    @extend_schema(responses=SaysSerializer)
+    @action(detail=True, methods=["get"])
+    def fields(self, request: Request, pk: str) -> Response:
+        """What every field of a title block says on this sheet where nothing is typed over it."""
+        sheet = self.get_object()
+        return Response({"derived": services.as_core_sheet(sheet, services.WholeSet.of(sheet.project)).derived})
+
+    @extend_schema(responses=NumberSerializer(many=True))
+    @action(detail=True, methods=["get"], pagination_class=None)
+    def numbers(self, request: Request, pk: str) -> Response:
+        """The numbers that this sheet and those after it would have, counted on from its own."""
+        return Response([{"sheet": s.pk, "says": number} for s, number in services.numbers_from(self.get_object())])
+
+    @extend_schema(
+        parameters=[OpenApiParameter("project", OpenApiTypes.UUID, required=True)],
+        responses=NumberSerializer(many=True),
+    )
+    @action(detail=False, methods=["get"], pagination_class=None)
+    def doubts(self, request: Request) -> Response:
+        """What is odd about the numbers of a project's sheets: doubles, and what is left out before one."""
+        project = get_object_or_404(Project.of(request.user), pk=request.query_params.get("project"))
+        found = services.doubts_about_numbers(project)
+        return Response([{"sheet": pk, "says": doubt} for pk, doubt in found.items()])
 
     @extend_schema(request=PlotSerializer, responses={202: JobSerializer})
     @action(detail=False, methods=["post"])

@@ -12,6 +12,15 @@ def _points() -> Any:
     return serializers.ListField(child=serializers.ListField(child=serializers.FloatField()), help_text="Paper mm.")
 
 
+class SpaceSerializer(serializers.Serializer):
+    """A rectangle of a sheet, paper mm."""
+
+    x = serializers.FloatField()
+    y = serializers.FloatField()
+    width = serializers.FloatField()
+    height = serializers.FloatField()
+
+
 class PenSerializer(serializers.Serializer):
     width = serializers.FloatField(help_text="Paper mm.")
     colour = serializers.CharField()
@@ -66,26 +75,26 @@ class DrawingItemSerializer(serializers.Serializer):
     opaque = serializers.BooleanField(help_text="Whether what lies below is hidden.")
 
 
+class ImageItemSerializer(serializers.Serializer):
+    """A picture of pixels."""
+
+    type = serializers.ChoiceField(choices=["image"])
+    picture = serializers.CharField(help_text="Its id, or `logo`.")
+    box = SpaceSerializer()
+
+
 _DisplayItem = PolymorphicProxySerializer(
     component_name="DisplayItem",
     serializers={
         "path": PathItemSerializer,
         "fill": FillItemSerializer,
         "text": TextItemSerializer,
+        "image": ImageItemSerializer,
         "drawing": DrawingItemSerializer,
     },
     resource_type_field_name="type",
     many=True,
 )
-
-
-class SpaceSerializer(serializers.Serializer):
-    """A rectangle of a sheet, paper mm."""
-
-    x = serializers.FloatField()
-    y = serializers.FloatField()
-    width = serializers.FloatField()
-    height = serializers.FloatField()
 
 
 class LinkSerializer(serializers.Serializer):
@@ -96,12 +105,35 @@ class LinkSerializer(serializers.Serializer):
     at = serializers.ListField(child=serializers.FloatField(), help_text="Paper mm.")
 
 
+class FieldBoxSerializer(serializers.Serializer):
+    """Where a field of the title block stands."""
+
+    field = serializers.CharField()
+    box = SpaceSerializer()
+    typed = serializers.BooleanField(help_text="Whether it is typed over on this sheet alone.")
+
+
+class TitleBoxSerializer(serializers.Serializer):
+    """Where the drawing title of a viewport lies."""
+
+    viewport = serializers.CharField()
+    box = SpaceSerializer()
+
+
 class DisplayListSerializer(serializers.Serializer):
     width = serializers.FloatField(help_text="Paper mm.")
     height = serializers.FloatField(help_text="Paper mm.")
     items = serializers.SerializerMethodField()
     links = LinkSerializer(many=True)
     tables = SpaceSerializer(many=True)
+    fields = FieldBoxSerializer(many=True)
+    titles = TitleBoxSerializer(many=True)
+    frame = SpaceSerializer()
+    parts = serializers.ListField(
+        child=serializers.ListField(child=serializers.FloatField()),
+        help_text="Where the two ends of each part of the template lie: x, y, x, y; paper mm.",
+    )
+    shrink = serializers.FloatField(help_text="By how much parts are narrower on this paper.")
 
     @extend_schema_field(_DisplayItem)
     def get_items(self, display: Any) -> Any:

@@ -15,6 +15,10 @@ from server.projects.models import Project
 from server.views.models import Linework, View
 
 
+def no_shift() -> list[float]:
+    return [0.0, 0.0]
+
+
 class Sheet(VersionedModel):
     """A page of the set. What its title block says beyond these fields is the project's, or derived."""
 
@@ -26,12 +30,24 @@ class Sheet(VersionedModel):
     number = models.CharField(max_length=40)
     title = models.CharField(max_length=200, blank=True)
     supplementary_title = models.CharField(max_length=200, blank=True)
-    revision = models.CharField(max_length=20, blank=True)
-    date = models.CharField(max_length=20, blank=True)
     creator = models.CharField(max_length=60, blank=True)
+    drawn_on = models.CharField(max_length=20, blank=True)
+    checker = models.CharField(max_length=60, blank=True)
+    checked_on = models.CharField(max_length=20, blank=True)
     approver = models.CharField(max_length=60, blank=True)
+    approved_on = models.CharField(max_length=20, blank=True)
     document_type = models.CharField(max_length=60, blank=True)
     status = models.CharField(max_length=60, blank=True)
+    purpose = models.CharField(max_length=60, blank=True)
+    #: What a pattern of numbers may name.
+    discipline = models.CharField(max_length=10, default="A", blank=True)
+    sheet_type = models.CharField(max_length=10, blank=True)
+    #: The core's Revisions, oldest first: `revision`, `date`, `description`, `initials`.
+    revisions = models.JSONField(default=list)
+    #: A shipped template by its key, or one of the project's own by its id.
+    template = models.CharField(max_length=36, default="block")
+    #: What is typed over on this sheet alone, by the core's FIELDS.
+    typed = models.JSONField(default=dict)
     #: The core's Device that it is meant for: what that cannot print on is shown.
     device = models.CharField(max_length=20, default="file")
     #: The upper left corner of a list of the set's drawings, paper mm: `x` and `y`; null for none.
@@ -48,6 +64,11 @@ class Sheet(VersionedModel):
     @property
     def as_paper(self) -> Paper:
         return Paper.of(self.paper, self.orientation)
+
+    @property
+    def revision(self) -> str:
+        """The newest revision."""
+        return self.revisions[-1]["revision"] if self.revisions else ""
 
 
 class Viewport(VersionedModel):
@@ -77,6 +98,10 @@ class Viewport(VersionedModel):
     #: Whether the marks of other views, and the storeys' levels, are seen in it.
     marks = models.BooleanField(default=True)
     levels = models.BooleanField(default=True)
+    grid = models.BooleanField(default=True)
+    #: By how much its drawing title was moved by hand, paper mm; so, by the view that is marked, the bubbles of marks.
+    title_by = models.JSONField(default=no_shift)
+    moved_marks = models.JSONField(default=dict)
     title_style = models.CharField(max_length=10, default="plain")
     #: The core's PenChanges: how its pens differ.
     pens = models.JSONField(default=dict)

@@ -3,32 +3,41 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
 from itertools import groupby
 from typing import Any
 
 import numpy as np
 from django.db import transaction
-from django.db.models import F, Max
+from django.db.models import F, Max, QuerySet
+from django.utils import timezone
 
 from drafting.errors import SheetError
 from drafting.plot.compose import compose
 from drafting.plot.display import DisplayList, Drawing
+from drafting.sheets import numbering
 from drafting.sheets import sheet as core
 from drafting.sheets.arranging import Seen, arrange
+from drafting.sheets.fields import FIELDS, Revision, common_scale_text
 from drafting.sheets.marks import (
     MARKED,
     Annotation,
     Reference,
     Subject,
+    grid_in,
     levels_in,
     marks_in,
     north_on_paper,
 )
 from drafting.sheets.marks import Seen as SeenThrough
+from drafting.sheets.numbering import Numbered
 from drafting.sheets.paper import Paper
+from drafting.sheets.picture import Picture
 from drafting.sheets.placing import place_view
 from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
+from drafting.sheets.shipped_templates import STANDARD
+from drafting.sheets.template import Blank, Template, check_blank
 from drafting.sheets.viewport import NOT_TO_SCALE, Box, PenChanges
 from drafting.sheets.viewport import Viewport as CoreViewport
 from drafting.views.spec import ViewSpec
@@ -38,8 +47,15 @@ from server.jobs import services as jobs
 from server.jobs.models import Job
 from server.projects.models import Project
 from server.sheets.models import Sheet, Viewport
+from server.templates import services as template_services
+from server.templates.models import Template as TemplateRow
 from server.views.models import Linework, View
 
+GridLine = tuple[str, tuple[float, float], tuple[float, float]]
+#: The core's FIELDS that a sheet or its project has a column for: by the name of the column.
+SHEET_FIELDS = tuple(key for key, field in FIELDS.items() if field.of == "sheet")
+PROJECT_FIELDS = {key: {"project": "name", "project_number": "number"}.get(key, key)
+                  for key, field in FIELDS.items() if field.of == "project"}  # fmt: skip
 #: What makes up the geometry of a viewport, beside its scale.
 GEOMETRY = ("x", "y", "width", "height", "centre_u", "centre_v")
 
@@ -53,12 +69,18 @@ class WholeSet:
         subjects: the views that are marked on others.
         storeys: name and elevation (mm) of each.
         true_north: degrees from the model's y axis, if the model says it.
+        grid: name and ends (mm) of each line of the building's grid.
+        templates: by what sheets call them.
+        pictures: by what templates call them.
     """
 
     order: tuple[Any, ...]
     subjects: tuple[Subject, ...]
     storeys: tuple[tuple[str, float], ...]
     true_north: float | None
+    grid: tuple[GridLine, ...]
+    templates: Mapping[str, Template]
+    pictures: Mapping[str, Picture]
 
     @classmethod
     def of(cls, project: Project) -> WholeSet:
@@ -69,34 +91,56 @@ class WholeSet:
             tuple(subjects_of(project)),
             tuple((storey["name"], storey["elevation"]) for storey in facts.get("storeys", [])),
             facts.get("true_north"),
+            tuple((line["name"], tuple(line["ends"][0]), tuple(line["ends"][1])) for line in facts.get("grid", [])),
+            template_services.templates_of(project),
+            template_services.pictures_of(project),
         )
 
 
 def display_of(sheet: Sheet, whole: WholeSet | None = None) -> DisplayList:
     """The display list of a sheet. Whoever wants several looks the whole set up once."""
+    return compose(as_core_sheet(sheet, whole or WholeSet.of(sheet.project)))
+
+
+def as_core_sheet(sheet: Sheet, whole: WholeSet) -> core.Sheet:
+    """The core's sheet of a row, with all that is derived from the set."""
     project = sheet.project
-    whole = whole or WholeSet.of(project)
-    fields = core.TitleFields(
-        owner=project.practice,
-        project=project.name,
-        project_number=project.number,
-        client=project.client,
-        site=project.site,
-        title=sheet.title,
-        supplementary_title=sheet.supplementary_title,
-        number=sheet.number,
-        revision=sheet.revision,
-        date=sheet.date,
-        creator=sheet.creator,
-        approver=sheet.approver,
-        document_type=sheet.document_type,
-        status=sheet.status,
-        sheet_of=(whole.order.index(sheet.pk) + 1, len(whole.order)),
-    )
     rows = list(sheet.viewports.select_related("view__linework", "own_linework"))
     viewports = tuple(as_core(row, number) for number, row in enumerate(rows, 1))
-    annotations = annotations_of(rows, viewports, whole)
-    return compose(core.Sheet(sheet.as_paper, fields, viewports, annotations, drawing_list_on(sheet)))
+    return core.Sheet(
+        sheet.as_paper,
+        {key: getattr(project, column) for key, column in PROJECT_FIELDS.items()}
+        | {key: getattr(sheet, key) for key in SHEET_FIELDS},
+        viewports,
+        annotations_of(rows, viewports, whole),
+        drawing_list_on(sheet),
+        template=whole.templates.get(sheet.template, STANDARD),
+        typed=sheet.typed,
+        revisions=tuple(Revision(**revision) for revision in sheet.revisions),
+        place=(whole.order.index(sheet.pk) + 1, len(whole.order)),
+        plot_date=timezone.localdate().isoformat(),
+        pictures=whole.pictures,
+    )
+
+
+def blank_of(sheet: Sheet) -> Blank:
+    """The empty sheet: its paper with its template."""
+    return Blank(sheet.as_paper, template_services.template_named(sheet.project, sheet.template))
+
+
+def sheets_with(template: TemplateRow) -> QuerySet[Sheet]:
+    """The sheets that have a template."""
+    return Sheet.objects.filter(project=template.project, template=str(template.pk))
+
+
+def check_sheets_with(row: TemplateRow, template: Template) -> None:
+    """Refuse a change to a template that some sheet's paper has no room for.
+
+    Raises:
+        SheetError: names what would be cut off, and where.
+    """
+    for sheet in sheets_with(row):
+        check_blank(Blank(sheet.as_paper, template))
 
 
 def drawing_list_on(sheet: Sheet) -> core.DrawingList | None:
@@ -109,7 +153,7 @@ def drawing_list_on(sheet: Sheet) -> core.DrawingList | None:
             str(v.scale) if ViewSpec.from_dict(v.view.spec).to_scale else NOT_TO_SCALE for v in each.viewports.all()
         )
         paper = each.as_paper.name
-        rows.append((each.number, each.title, paper, core.common_scale_text(scales), each.revision))
+        rows.append((each.number, each.title, paper, common_scale_text(list(scales)), each.revision))
     return core.DrawingList((sheet.drawing_list["x"], sheet.drawing_list["y"]), tuple(rows))
 
 
@@ -124,9 +168,11 @@ def annotations_of(rows: list[Viewport], viewports: tuple[CoreViewport, ...], wh
         seen = SeenThrough(
             viewport, str(row.view_id), spec, tuple(axes["right"]), tuple(axes["up"]), tuple(axes["origin"])
         )
+        grid = tuple(grid_in(seen, whole.grid)) if row.grid else ()
         found[viewport.id] = Annotation(
-            tuple(marks_in(seen, whole.subjects)) if row.marks else (),
+            tuple(marks_in(seen, whole.subjects, [mark.bubble for mark in grid])) if row.marks else (),
             tuple(levels_in(seen, whole.storeys, row.scale_in_feet)) if row.levels else (),
+            grid,
             north_on_paper(seen, whole.true_north),
         )
     return found
@@ -170,6 +216,8 @@ def as_core(row: Viewport, number: int) -> CoreViewport:
         opaque=row.opaque,
         pens=PenChanges.from_dict(row.pens),
         title=row.title_style,
+        title_by=(row.title_by[0], row.title_by[1]),
+        moved_marks={view: tuple((x, y) for x, y in by) for view, by in row.moved_marks.items()},
     )
 
 
@@ -177,13 +225,34 @@ def box_of(row: Viewport) -> Box:
     return Box(row.x, row.y, row.width, row.height)
 
 
-def next_number(project: Project) -> str:
-    """The number for a new sheet: the last one's, counted on."""
-    last = Sheet.objects.filter(project=project).last()
-    match = re.fullmatch(r"(.*?)(\d+)(\D*)", last.number) if last else None
-    if match is None:
-        return "A-01" if last is None else f"{last.number}-2"
-    return f"{match[1]}{int(match[2]) + 1:0{len(match[2])}}{match[3]}"
+def numbered(sheet: Sheet) -> Numbered:
+    """A sheet as the core numbers it."""
+    return Numbered(sheet.number, sheet.discipline, sheet.sheet_type)
+
+
+def next_number(sheet: Sheet) -> str:
+    """The number for a new sheet: its series, counted on."""
+    others = [numbered(other) for other in Sheet.objects.filter(project=sheet.project)]
+    return numbering.next_number(numbering.Pattern(sheet.project.number_pattern), numbered(sheet), others)
+
+
+def numbers_from(sheet: Sheet) -> list[tuple[Sheet, str]]:
+    """The sheets from one on in the register, with their numbers counted on from its own.
+
+    Raises:
+        SheetError: its number has no figure to count on from.
+    """
+    order = list(Sheet.objects.filter(project=sheet.project))
+    later = order[[other.pk for other in order].index(sheet.pk) :]
+    pattern = numbering.Pattern(sheet.project.number_pattern)
+    return list(zip(later, numbering.numbers_from(pattern, [numbered(s) for s in later]), strict=True))
+
+
+def doubts_about_numbers(project: Project) -> dict[Any, str]:
+    """What is odd about the numbers of a project's sheets, by the sheet's id."""
+    order = list(Sheet.objects.filter(project=project))
+    doubts = numbering.doubts(numbering.Pattern(project.number_pattern), [numbered(s) for s in order])
+    return {sheet.pk: doubt for sheet, doubt in zip(order, doubts, strict=True) if doubt}
 
 
 def next_position(rows: Any) -> int:
@@ -218,7 +287,7 @@ def geometry_for(view: View, sheet: Sheet, given: dict[str, Any]) -> dict[str, A
     return _geometry(
         place_view(
             tuple(view.linework.extents) if view.linework and view.linework.extents else None,
-            sheet.as_paper,
+            blank_of(sheet),
             tuple(at) if at else None,
             given.get("scale"),
             taken_on(sheet),
@@ -252,7 +321,7 @@ def arrange_views(sheet: Sheet, views: list[View], projection: str) -> list[View
                 str(view.pk), tuple(view.linework.extents), axes["right"], axes["up"], axes["origin"], to_scale=to_scale
             )
         )
-    placed = arrange(seen, sheet.as_paper, projection, taken_on(sheet), ladder_of(sheet.project))
+    placed = arrange(seen, blank_of(sheet), projection, taken_on(sheet), ladder_of(sheet.project))
     with transaction.atomic():
         first = next_position(sheet.viewports)
         rows = [Viewport(sheet=sheet, view=v, position=first + k) for k, v in enumerate(views)]
@@ -305,7 +374,9 @@ def plot(job: Job, work: jobs.Work) -> None:
     linework = {row.key: storage.path_of(row.file) for row in Linework.objects.filter(key__in=keys)}
     made = storage.workplace(".pdf")
     try:
-        work.run("plot_sheets", pages, linework, made, job.project.name, job.project.practice)
+        files = template_services.picture_files(job.project)
+        pictures = {key: storage.path_of(file) for key, file in files.items()}
+        work.run("plot_sheets", pages, linework, pictures, made, job.project.name, job.project.practice)
         job.result = storage.keep(made)
         job.save(update_fields=["result"])
     finally:

@@ -192,6 +192,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Pictures of one's own projects. Deleted with them: a template that is taken back may want them again. */
+        get: operations["pictures_list"];
+        put?: never;
+        /** @description Pictures of one's own projects. Deleted with them: a template that is taken back may want them again. */
+        post: operations["pictures_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Pictures of one's own projects. Deleted with them: a template that is taken back may want them again. */
+        get: operations["pictures_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}/pixels/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The file of a PNG or JPEG. */
+        get: operations["pictures_pixels_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/": {
         parameters: {
             query?: never;
@@ -353,6 +405,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{id}/fields/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What every field of a title block says on this sheet where nothing is typed over it. */
+        get: operations["sheets_fields_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{id}/numbers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The numbers that this sheet and those after it would have, counted on from its own. */
+        get: operations["sheets_numbers_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{id}/spaces/": {
         parameters: {
             query?: never;
@@ -362,6 +448,23 @@ export interface paths {
         };
         /** @description The empty rectangles of a sheet, the largest first. */
         get: operations["sheets_spaces_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/doubts/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What is odd about the numbers of a project's sheets: doubles, and what is left out before one. */
+        get: operations["sheets_doubts_list"];
         put?: never;
         post?: never;
         delete?: never;
@@ -381,6 +484,23 @@ export interface paths {
         put?: never;
         /** @description Plot sheets as one PDF, in the background. */
         post: operations["sheets_plot_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What templates start from: those that ship, and the fields that a title block can have. */
+        get: operations["stock_retrieve"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -422,6 +542,43 @@ export interface paths {
         head?: never;
         /** @description Subsets of one's own projects. Views that are limited to one follow it; when it goes, they show everything. */
         patch: operations["subsets_partial_update"];
+        trace?: never;
+    };
+    "/api/templates/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The own templates of one's projects. */
+        get: operations["templates_list"];
+        put?: never;
+        /** @description The own templates of one's projects. */
+        post: operations["templates_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The own templates of one's projects. */
+        get: operations["templates_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description The own templates of one's projects. */
+        delete: operations["templates_destroy"];
+        options?: never;
+        head?: never;
+        /** @description The own templates of one's projects. */
+        patch: operations["templates_partial_update"];
         trace?: never;
     };
     "/api/treatments/": {
@@ -608,6 +765,21 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * @description * `left` - left
+         *     * `middle` - middle
+         *     * `right` - right
+         *     * `both` - both
+         * @enum {string}
+         */
+        AcrossEnum: "left" | "middle" | "right" | "both";
+        /**
+         * @description * `left` - left
+         *     * `middle` - middle
+         *     * `right` - right
+         * @enum {string}
+         */
+        AlignEnum: "left" | "middle" | "right";
+        /**
          * @description * `start` - start
          *     * `middle` - middle
          *     * `end` - end
@@ -683,7 +855,7 @@ export interface components {
          * @enum {string}
          */
         DeviceEnum: "file" | "office" | "roll";
-        DisplayItem: components["schemas"]["PathItem"] | components["schemas"]["FillItem"] | components["schemas"]["TextItem"] | components["schemas"]["DrawingItem"];
+        DisplayItem: components["schemas"]["PathItem"] | components["schemas"]["FillItem"] | components["schemas"]["TextItem"] | components["schemas"]["ImageItem"] | components["schemas"]["DrawingItem"];
         DisplayList: {
             /**
              * Format: double
@@ -698,6 +870,16 @@ export interface components {
             readonly items: components["schemas"]["DisplayItem"][];
             links: components["schemas"]["Link"][];
             tables: components["schemas"]["Space"][];
+            fields: components["schemas"]["FieldBox"][];
+            titles: components["schemas"]["TitleBox"][];
+            frame: components["schemas"]["Space"];
+            /** @description Where the two ends of each part of the template lie: x, y, x, y; paper mm. */
+            parts: number[][];
+            /**
+             * Format: double
+             * @description By how much parts are narrower on this paper.
+             */
+            shrink: number;
         };
         /** @description Linework at paper = place + ratio * (u, v) turned, clipped. */
         DrawingItem: {
@@ -776,6 +958,25 @@ export interface components {
             };
             warnings: string[];
         };
+        Field: {
+            key: string;
+            caption: string;
+            /**
+             * @description Whose it is.
+             *
+             *     * `project` - project
+             *     * `sheet` - sheet
+             *     * `derived` - derived
+             */
+            of: components["schemas"]["OfEnum"];
+        };
+        /** @description Where a field of the title block stands. */
+        FieldBox: {
+            field: string;
+            box: components["schemas"]["Space"];
+            /** @description Whether it is typed over on this sheet alone. */
+            typed: boolean;
+        };
         FillItem: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -802,6 +1003,22 @@ export interface components {
             x?: number[];
             y?: number[];
         };
+        /** @description A picture of pixels. */
+        ImageItem: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "image";
+            /** @description Its id, or `logo`. */
+            picture: string;
+            box: components["schemas"]["Space"];
+        };
+        /**
+         * @description * `image` - image
+         * @enum {string}
+         */
+        ImageItemTypeEnum: "image";
         Job: {
             /** Format: uuid */
             readonly id: string;
@@ -897,6 +1114,19 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /** @description Something about the number of a sheet. */
+        Number: {
+            /** Format: uuid */
+            sheet: string;
+            says: string;
+        };
+        /**
+         * @description * `project` - project
+         *     * `sheet` - sheet
+         *     * `derived` - derived
+         * @enum {string}
+         */
+        OfEnum: "project" | "sheet" | "derived";
         OfOneProjectRequest: {
             /** Format: uuid */
             project: string;
@@ -907,6 +1137,72 @@ export interface components {
          * @enum {string}
          */
         Orientation: "landscape" | "portrait";
+        /** @description One thing on a template; see the core's Part. What is as usual may be left out. Paper mm. */
+        Part: {
+            kind: components["schemas"]["PartKindEnum"];
+            /** Format: double */
+            x0: number;
+            /** Format: double */
+            y0: number;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            y1: number;
+            across?: components["schemas"]["AcrossEnum"];
+            up?: components["schemas"]["UpEnum"];
+            /** Format: double */
+            width?: number;
+            fill?: string;
+            colour?: string;
+            words?: string;
+            field?: string;
+            /** Format: double */
+            size?: number;
+            /** Format: double */
+            least?: number;
+            lines?: number;
+            align?: components["schemas"]["AlignEnum"];
+            bold?: boolean;
+            picture?: string;
+        };
+        /**
+         * @description * `line` - line
+         *     * `rectangle` - rectangle
+         *     * `text` - text
+         *     * `field` - field
+         *     * `image` - image
+         *     * `revisions` - revisions
+         * @enum {string}
+         */
+        PartKindEnum: "line" | "rectangle" | "text" | "field" | "image" | "revisions";
+        /** @description One thing on a template; see the core's Part. What is as usual may be left out. Paper mm. */
+        PartRequest: {
+            kind: components["schemas"]["PartKindEnum"];
+            /** Format: double */
+            x0: number;
+            /** Format: double */
+            y0: number;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            y1: number;
+            across?: components["schemas"]["AcrossEnum"];
+            up?: components["schemas"]["UpEnum"];
+            /** Format: double */
+            width?: number;
+            fill?: string;
+            colour?: string;
+            words?: string;
+            field?: string;
+            /** Format: double */
+            size?: number;
+            /** Format: double */
+            least?: number;
+            lines?: number;
+            align?: components["schemas"]["AlignEnum"];
+            bold?: boolean;
+            picture?: string;
+        };
         /** @description A treatment of lines that is kept by name; what it does not name is as usual. */
         PatchedNamedTreatmentRequest: {
             /** Format: uuid */
@@ -930,6 +1226,12 @@ export interface components {
             client?: string;
             site?: string;
             practice?: string;
+            department?: string;
+            reference?: string;
+            language?: string;
+            number_pattern?: string;
+            /** Format: uuid */
+            logo?: string | null;
             archived?: boolean;
             /** @description The version that this change is made from. */
             version?: number;
@@ -952,12 +1254,24 @@ export interface components {
             number?: string;
             title?: string;
             supplementary_title?: string;
-            revision?: string;
-            date?: string;
             creator?: string;
+            drawn_on?: string;
+            checker?: string;
+            checked_on?: string;
             approver?: string;
+            approved_on?: string;
             document_type?: string;
             status?: string;
+            purpose?: string;
+            discipline?: string;
+            sheet_type?: string;
+            revisions?: components["schemas"]["RevisionRequest"][];
+            /** @description A shipped one's key, or an id. */
+            template?: string;
+            /** @description What is typed over on this sheet alone, by field. */
+            typed?: {
+                [key: string]: string;
+            };
             device?: components["schemas"]["DeviceEnum"];
             drawing_list?: components["schemas"]["CornerRequest"] | null;
             guides?: components["schemas"]["GuidesRequest"];
@@ -972,6 +1286,22 @@ export interface components {
             project?: string;
             name?: string;
             elements?: string[];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /**
+         * @description Asks for the version that a change was made from, and raises it.
+         *
+         *     Raises:
+         *         Conflict: the row has been changed since.
+         */
+        PatchedTemplateRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            name?: string;
+            spec?: components["schemas"]["SpecRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -1051,7 +1381,14 @@ export interface components {
             opaque?: boolean;
             marks?: boolean;
             levels?: boolean;
+            grid?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
+            /** @description Paper mm. */
+            title_by?: number[];
+            /** @description By the view that is marked: by how much each bubble of its mark was moved by hand; paper mm. */
+            moved_marks?: {
+                [key: string]: number[][];
+            };
             pens?: components["schemas"]["PensRequest"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["ShownRequest"];
@@ -1132,6 +1469,26 @@ export interface components {
                 [key: string]: components["schemas"]["PenChangeFieldRequest"];
             };
         };
+        Picture: {
+            /** Format: uuid */
+            readonly id: string;
+            /** Format: uuid */
+            project: string;
+            readonly name: string;
+            readonly form: string;
+            /** Format: double */
+            readonly width: number;
+            /** Format: double */
+            readonly height: number;
+            /** Format: date-time */
+            readonly created: string;
+        };
+        PictureRequest: {
+            /** Format: uuid */
+            project: string;
+            /** Format: binary */
+            file: string;
+        };
         PlotRequest: {
             /** Format: uuid */
             project: string;
@@ -1152,6 +1509,12 @@ export interface components {
             client?: string;
             site?: string;
             practice?: string;
+            department?: string;
+            reference?: string;
+            language?: string;
+            number_pattern?: string;
+            /** Format: uuid */
+            logo?: string | null;
             readonly model_unit: string;
             archived?: boolean;
             readonly members: string[];
@@ -1174,6 +1537,12 @@ export interface components {
             client?: string;
             site?: string;
             practice?: string;
+            department?: string;
+            reference?: string;
+            language?: string;
+            number_pattern?: string;
+            /** Format: uuid */
+            logo?: string | null;
             archived?: boolean;
             /** @description The version that this change is made from. */
             version?: number;
@@ -1184,15 +1553,36 @@ export interface components {
          * @enum {string}
          */
         ProjectionEnum: "third-angle" | "first-angle";
+        /** @description A row of the revision table. */
+        Revision: {
+            revision: string;
+            /** @default  */
+            date: string;
+            /** @default  */
+            description: string;
+            /** @default  */
+            initials: string;
+        };
+        /** @description A row of the revision table. */
+        RevisionRequest: {
+            revision: string;
+            /** @default  */
+            date: string;
+            /** @default  */
+            description: string;
+            /** @default  */
+            initials: string;
+        };
         /**
          * @description * `sheets` - sheets
          *     * `viewports` - viewports
          *     * `views` - views
          *     * `subsets` - subsets
+         *     * `templates` - templates
          *     * `treatments` - treatments
          * @enum {string}
          */
-        RowsEnum: "sheets" | "viewports" | "views" | "subsets" | "treatments";
+        RowsEnum: "sheets" | "viewports" | "views" | "subsets" | "templates" | "treatments";
         Rung: {
             scale: string;
             /**
@@ -1201,6 +1591,11 @@ export interface components {
              */
             ratio: number;
             ladder: components["schemas"]["LadderEnum"];
+        };
+        Says: {
+            derived: {
+                [key: string]: string;
+            };
         };
         Session: {
             /** @description Who is signed in; blank for nobody. */
@@ -1231,12 +1626,24 @@ export interface components {
             number?: string;
             title?: string;
             supplementary_title?: string;
-            revision?: string;
-            date?: string;
             creator?: string;
+            drawn_on?: string;
+            checker?: string;
+            checked_on?: string;
             approver?: string;
+            approved_on?: string;
             document_type?: string;
             status?: string;
+            purpose?: string;
+            discipline?: string;
+            sheet_type?: string;
+            revisions?: components["schemas"]["Revision"][];
+            /** @description A shipped one's key, or an id. */
+            template?: string;
+            /** @description What is typed over on this sheet alone, by field. */
+            typed?: {
+                [key: string]: string;
+            };
             device?: components["schemas"]["DeviceEnum"];
             readonly unprintable: components["schemas"]["Unprintable"];
             drawing_list?: components["schemas"]["Corner"] | null;
@@ -1263,17 +1670,34 @@ export interface components {
             number?: string;
             title?: string;
             supplementary_title?: string;
-            revision?: string;
-            date?: string;
             creator?: string;
+            drawn_on?: string;
+            checker?: string;
+            checked_on?: string;
             approver?: string;
+            approved_on?: string;
             document_type?: string;
             status?: string;
+            purpose?: string;
+            discipline?: string;
+            sheet_type?: string;
+            revisions?: components["schemas"]["RevisionRequest"][];
+            /** @description A shipped one's key, or an id. */
+            template?: string;
+            /** @description What is typed over on this sheet alone, by field. */
+            typed?: {
+                [key: string]: string;
+            };
             device?: components["schemas"]["DeviceEnum"];
             drawing_list?: components["schemas"]["CornerRequest"] | null;
             guides?: components["schemas"]["GuidesRequest"];
             /** @description The version that this change is made from. */
             version?: number;
+        };
+        Shipped: {
+            key: string;
+            name: string;
+            spec: components["schemas"]["Spec"];
         };
         /** @description What a view leaves out, and what it is limited to. */
         Shown: {
@@ -1312,6 +1736,36 @@ export interface components {
             /** Format: double */
             height: number;
         };
+        /** @description What a template is made of. */
+        Spec: {
+            /** @description From the edges of the paper to the frame: left, bottom, right, top; mm. */
+            margins?: number[];
+            /** @description What is not for drawings along each side of the frame: left, bottom, right, top; mm. */
+            kept?: number[];
+            /**
+             * Format: double
+             * @description Width of the frame's line; mm.
+             */
+            frame?: number;
+            zones?: boolean;
+            centring?: boolean;
+            parts?: components["schemas"]["Part"][];
+        };
+        /** @description What a template is made of. */
+        SpecRequest: {
+            /** @description From the edges of the paper to the frame: left, bottom, right, top; mm. */
+            margins?: number[];
+            /** @description What is not for drawings along each side of the frame: left, bottom, right, top; mm. */
+            kept?: number[];
+            /**
+             * Format: double
+             * @description Width of the frame's line; mm.
+             */
+            frame?: number;
+            zones?: boolean;
+            centring?: boolean;
+            parts?: components["schemas"]["PartRequest"][];
+        };
         /** @description One row: made where `version` is nought, else changed from that version; deleted where `row` is null. */
         StepRequest: {
             rows: components["schemas"]["RowsEnum"];
@@ -1322,6 +1776,10 @@ export interface components {
             row: {
                 [key: string]: unknown;
             } | null;
+        };
+        Stock: {
+            templates: components["schemas"]["Shipped"][];
+            fields: components["schemas"]["Field"][];
         };
         Storey: {
             name: string;
@@ -1353,6 +1811,38 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /**
+         * @description Asks for the version that a change was made from, and raises it.
+         *
+         *     Raises:
+         *         Conflict: the row has been changed since.
+         */
+        Template: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            spec: components["schemas"]["Spec"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /**
+         * @description Asks for the version that a change was made from, and raises it.
+         *
+         *     Raises:
+         *         Conflict: the row has been changed since.
+         */
+        TemplateRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            spec: components["schemas"]["SpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
         TextItem: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -1377,6 +1867,11 @@ export interface components {
          * @enum {string}
          */
         TextItemTypeEnum: "text";
+        /** @description Where the drawing title of a viewport lies. */
+        TitleBox: {
+            viewport: string;
+            box: components["schemas"]["Space"];
+        };
         /**
          * @description * `plain` - plain
          *     * `bar` - bar
@@ -1444,6 +1939,14 @@ export interface components {
             /** @description Left, bottom, right and top, mm. */
             margins: number[];
         };
+        /**
+         * @description * `bottom` - bottom
+         *     * `middle` - middle
+         *     * `top` - top
+         *     * `both` - both
+         * @enum {string}
+         */
+        UpEnum: "bottom" | "middle" | "top" | "both";
         UploadRequest: {
             /** Format: uuid */
             project: string;
@@ -1683,7 +2186,14 @@ export interface components {
             opaque?: boolean;
             marks?: boolean;
             levels?: boolean;
+            grid?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
+            /** @description Paper mm. */
+            title_by?: number[];
+            /** @description By the view that is marked: by how much each bubble of its mark was moved by hand; paper mm. */
+            moved_marks?: {
+                [key: string]: number[][];
+            };
             pens?: components["schemas"]["Pens"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["Shown"];
@@ -1747,7 +2257,14 @@ export interface components {
             opaque?: boolean;
             marks?: boolean;
             levels?: boolean;
+            grid?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
+            /** @description Paper mm. */
+            title_by?: number[];
+            /** @description By the view that is marked: by how much each bubble of its mark was moved by hand; paper mm. */
+            moved_marks?: {
+                [key: string]: number[][];
+            };
             pens?: components["schemas"]["PensRequest"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["ShownRequest"];
@@ -2027,6 +2544,94 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ModelVersion"];
+                };
+            };
+        };
+    };
+    pictures_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Picture"][];
+                };
+            };
+        };
+    };
+    pictures_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["PictureRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Picture"];
+                };
+            };
+        };
+    };
+    pictures_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this picture. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Picture"];
+                };
+            };
+        };
+    };
+    pictures_pixels_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this picture. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/*": string;
                 };
             };
         };
@@ -2431,6 +3036,50 @@ export interface operations {
             };
         };
     };
+    sheets_fields_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this sheet. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Says"];
+                };
+            };
+        };
+    };
+    sheets_numbers_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this sheet. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Number"][];
+                };
+            };
+        };
+    };
     sheets_spaces_list: {
         parameters: {
             query?: never;
@@ -2449,6 +3098,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Space"][];
+                };
+            };
+        };
+    };
+    sheets_doubts_list: {
+        parameters: {
+            query: {
+                project: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Number"][];
                 };
             };
         };
@@ -2474,6 +3144,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Job"];
+                };
+            };
+        };
+    };
+    stock_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
                 };
             };
         };
@@ -2591,6 +3280,123 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Subset"];
+                };
+            };
+        };
+    };
+    templates_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Template"][];
+                };
+            };
+        };
+    };
+    templates_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["TemplateRequest"];
+                "multipart/form-data": components["schemas"]["TemplateRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Template"];
+                };
+            };
+        };
+    };
+    templates_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this template. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Template"];
+                };
+            };
+        };
+    };
+    templates_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this template. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    templates_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this template. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedTemplateRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedTemplateRequest"];
+                "multipart/form-data": components["schemas"]["PatchedTemplateRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Template"];
                 };
             };
         };

@@ -1,0 +1,91 @@
+"""Fields of title blocks (ISO 7200): what a sheet says of itself, each from one source."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+#: Whose a field is: edited for the whole project, for one sheet, or worked out.
+OF = ("project", "sheet", "derived")
+
+
+@dataclass(frozen=True)
+class Field:
+    """A field by its caption, and whose it is, one of OF."""
+
+    caption: str
+    of: str
+
+
+FIELDS: dict[str, Field] = {
+    "practice": Field("Practice", "project"),
+    "department": Field("Department", "project"),
+    "reference": Field("Technical reference", "project"),
+    "project": Field("Project", "project"),
+    "project_number": Field("Project number", "project"),
+    "client": Field("Client", "project"),
+    "site": Field("Site", "project"),
+    "language": Field("Language", "project"),
+    "number": Field("Sheet number", "sheet"),
+    "title": Field("Title", "sheet"),
+    "supplementary_title": Field("Supplementary title", "sheet"),
+    "document_type": Field("Document type", "sheet"),
+    "status": Field("Status", "sheet"),
+    "purpose": Field("Purpose", "sheet"),
+    "creator": Field("Drawn by", "sheet"),
+    "drawn_on": Field("Drawn on", "sheet"),
+    "checker": Field("Checked by", "sheet"),
+    "checked_on": Field("Checked on", "sheet"),
+    "approver": Field("Approved by", "sheet"),
+    "approved_on": Field("Approved on", "sheet"),
+    "revision": Field("Revision", "derived"),
+    "date": Field("Date of issue", "derived"),
+    "sheet_of": Field("Sheet", "derived"),
+    "scale": Field("Scale", "derived"),
+    "paper": Field("Paper", "derived"),
+    "drawings": Field("Drawings", "derived"),
+    "file_name": Field("File name", "derived"),
+    "plot_date": Field("Plotted on", "derived"),
+}
+#: No value is longer: what does not fit is shortened on paper, and this keeps a slip of the hand from a whole page.
+MOST_LETTERS = 400
+
+
+@dataclass(frozen=True)
+class Revision:
+    """A row of the revision table. The date is as it is written."""
+
+    revision: str
+    date: str = ""
+    description: str = ""
+    initials: str = ""
+
+
+def derived_fields(
+    given: Mapping[str, str],
+    revisions: Sequence[Revision],
+    scales: Sequence[str],
+    paper: str,
+    drawings: Sequence[str],
+    place: tuple[int, int],
+    plot_date: str,
+) -> dict[str, str]:
+    """What is worked out about a sheet: `place` is its place in the set and the number of sheets."""
+    newest = revisions[-1] if revisions else Revision("")
+    named = (given.get("project_number", ""), given.get("number", ""), newest.revision)
+    return {
+        "revision": newest.revision,
+        "date": newest.date,
+        "sheet_of": "{} of {}".format(*place),
+        "scale": common_scale_text(scales),
+        "paper": paper,
+        "drawings": ", ".join(dict.fromkeys(drawings)),
+        "file_name": "-".join(part for part in named if part),
+        "plot_date": plot_date,
+    }
+
+
+def common_scale_text(scales: Sequence[str]) -> str:
+    """The one scale that there is; that each drawing says its own where they differ; a dash where there is none."""
+    different = set(scales)
+    return next(iter(different)) if len(different) == 1 else "As shown" if different else "–"

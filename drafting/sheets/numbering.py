@@ -1,0 +1,147 @@
+"""Numbers of sheets: patterns with discipline, type and a running number, and what is doubled or left out."""
+
+from __future__ import annotations
+
+import re
+from collections import Counter, defaultdict
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from drafting.errors import SheetError
+
+#: What a pattern may hold in braces.
+TOKENS = ("discipline", "type", "n")
+STANDARD = "A-{n:02}"
+_TOKEN = re.compile(r"\{(\w*)(?::0(\d))?\}")
+_TRAILING = re.compile(r"(.*?)(\d+)(\D*)")
+MOST_LETTERS = 40
+
+
+@dataclass(frozen=True)
+class Numbered:
+    """A sheet as it is numbered: its number, and the discipline and type that a pattern may name."""
+
+    number: str
+    discipline: str = ""
+    type: str = ""
+
+
+@dataclass(frozen=True)
+class Pattern:
+    """How sheets are numbered, such as `{discipline}-{type}{n:02}`: A-103 is the third of type 1."""
+
+    text: str
+
+    def __post_init__(self) -> None:
+        """
+        Raises:
+            SheetError: it has no running number, or braces that mean nothing.
+        """
+        names = [name for name, _ in _TOKEN.findall(self.text)]
+        if len(self.text) > MOST_LETTERS:
+            raise SheetError(f"A pattern of numbers has at most {MOST_LETTERS} letters.")
+        if names.count("n") != 1:
+            raise SheetError(f"“{self.text}” needs one running number, such as {{n:02}}.")
+        unknown = [name for name in names if name not in TOKENS]
+        if unknown or re.search(r"[{}]", _TOKEN.sub("", self.text)):
+            raise SheetError(f"“{self.text}” is no pattern. In braces stand {', '.join(TOKENS)}, such as {{n:02}}.")
+
+    def number(self, sheet: Numbered, n: int) -> str:
+        """The number of the n-th sheet of a discipline and type."""
+
+        def said(match: re.Match[str]) -> str:
+            name, digits = match.groups()
+            return f"{n:0{digits or 1}}" if name == "n" else str(getattr(sheet, name))
+
+        return _TOKEN.sub(said, self.text)
+
+    def running(self, sheet: Numbered) -> int | None:
+        """Which n a sheet's number has; None for one that is not numbered after the pattern."""
+        parts = (
+            r"(\d+)" if match and match[1] == "n" else re.escape(getattr(sheet, match[1]) if match else text)
+            for text, match in _pieces(self.text)
+        )
+        found = re.fullmatch("".join(parts), sheet.number)
+        return int(found[1]) if found else None
+
+
+def _pieces(text: str) -> list[tuple[str, re.Match[str] | None]]:
+    pieces: list[tuple[str, re.Match[str] | None]] = []
+    at = 0
+    for match in _TOKEN.finditer(text):
+        pieces += [(text[at : match.start()], None), (match[0], match)]
+        at = match.end()
+    return [*pieces, (text[at:], None)]
+
+
+def _series(pattern: Pattern, sheet: Numbered) -> str:
+    """Sheets of one series are counted together: they differ in nothing but the running number."""
+    return pattern.number(sheet, 0)
+
+
+def next_number(pattern: Pattern, sheet: Numbered, others: Sequence[Numbered]) -> str:
+    """The number of a new sheet: its series counted on from the highest there is.
+
+    Where no sheet is numbered after the pattern, the last one's own figures are counted on.
+    """
+    running = [(other, pattern.running(other)) for other in others]
+    own = _counted_on(others[-1].number, 2)[1:] if others and all(n is None for _, n in running) else []
+    if own:
+        return own[0]
+    series = [n for other, n in running if n is not None and _series(pattern, other) == _series(pattern, sheet)]
+    return pattern.number(sheet, max(series, default=0) + 1)
+
+
+def _counted_on(number: str, count: int) -> list[str]:
+    """A number and those that follow it by its own figures; none for one without figures."""
+    found = _TRAILING.fullmatch(number)
+    if found is None:
+        return []
+    before, figures, after = found.groups()
+    return [f"{before}{int(figures) + k:0{len(figures)}}{after}" for k in range(count)]
+
+
+def numbers_from(pattern: Pattern, sheets: Sequence[Numbered]) -> list[str]:
+    """The numbers of sheets in their order, counted on in each series from its first one's.
+
+    A first number that does not follow the pattern is counted on from its own figures.
+
+    Raises:
+        SheetError: the first sheet's number has no figure to count on from.
+    """
+    first = sheets[0]
+    if pattern.running(first) is None:
+        own = _counted_on(first.number, len(sheets))
+        if not own:
+            raise SheetError(f"“{first.number}” has no figure to count on from. Give it one, such as A-01.")
+        return own
+    counts: dict[str, int] = {}
+    numbers = []
+    for sheet in sheets:
+        series = _series(pattern, sheet)
+        counts[series] = counts[series] + 1 if series in counts else pattern.running(sheet) or 1
+        numbers.append(pattern.number(sheet, counts[series]))
+    return numbers
+
+
+def doubts(pattern: Pattern, sheets: Sequence[Numbered]) -> list[str]:
+    """What is odd about each sheet's number, blank where nothing is: one that another has too, one that is left out
+    before it."""
+    often = Counter(sheet.number for sheet in sheets)
+    there: dict[str, set[int]] = defaultdict(set)
+    for sheet in sheets:
+        n = pattern.running(sheet)
+        if n is not None:
+            there[_series(pattern, sheet)].add(n)
+    return [_doubt(pattern, sheet, often[sheet.number], there[_series(pattern, sheet)]) for sheet in sheets]
+
+
+def _doubt(pattern: Pattern, sheet: Numbered, often: int, there: set[int]) -> str:
+    if often > 1:
+        return "number twice"
+    n = pattern.running(sheet)
+    if n is None or n <= min(there) or n - 1 in there:
+        return ""
+    before = max(m for m in there if m < n)
+    missing = [pattern.number(sheet, m) for m in range(before + 1, n)]
+    return f"no {missing[0]}" if len(missing) == 1 else f"no {missing[0]} to {missing[-1]}"
