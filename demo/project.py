@@ -20,6 +20,7 @@ from server.buildings.services import bring_in
 from server.jobs.models import Job
 from server.projects.models import Project
 from server.sheets.models import Sheet, Viewport
+from server.templates.services import take_in
 from server.views.models import View
 from server.views.services import order_all_behind, order_drawing
 
@@ -80,12 +81,17 @@ SHEETS = (
         "A-05", "Arriving, and the wall", "Perspective, detail", "A3",
         (
             ("Arriving from the ramp", "1:150", (32, 100), (-12900, -9600, 12900, 7800)),
-            ("Wall at the tower", "1:25", (262, 146), (-650, -400, 2500, 2600)),
+            ("Wall at the tower", "1:25", (214, 146), (-650, -400, 2500, 2600)),
         ),
     ),
 )  # fmt: skip
 
 
+REVISIONS = [
+    {"revision": "P01", "date": "2026-03-02", "description": "First issue for comment", "initials": "I. M."},
+    {"revision": "P02", "date": "2026-03-16", "description": "Ramp and deck lowered by one step", "initials": "I. M."},
+]
+LOGO = Path(__file__).parent / "logo.svg"
 #: The upper left corner of the list of drawings on the first sheet, mm.
 COVER = {"x": 222, "y": 128}
 #: Small drawings that are no place for marks and levels, by their sheet.
@@ -111,6 +117,8 @@ def load() -> bool:
         site="North head, Ternhaven",
         practice="Sandreed Drawing Office",
     )
+    project.logo = take_in(project, "Sandreed.svg", LOGO.read_bytes())
+    project.save()
     try:
         _bring_in(project, user)
         with transaction.atomic():
@@ -160,10 +168,15 @@ def _sheets(project: Project) -> None:
             title=title,
             supplementary_title=supplement,
             paper=paper,
-            revision="P02",
-            date="2026-03-16",
+            revisions=REVISIONS,
             creator="I. Marram",
+            drawn_on="2026-03-02",
+            checker="P. Samphire",
+            checked_on="2026-03-13",
             approver="T. Dunlin",
+            approved_on="2026-03-16",
+            purpose="Comment",
+            template="strip-right" if position == len(SHEETS) - 1 else "block",
             document_type="Drawing",
             status="For comment",
             drawing_list=COVER if position == 0 else None,
@@ -182,6 +195,7 @@ def _sheets(project: Project) -> None:
                 centre_v=(v0 + v1) / 2,
                 marks=(number, view) not in QUIET,
                 levels=(number, view) not in QUIET,
+                grid=(number, view) not in QUIET and views[view].spec["kind"] != "detail",
                 title_style=TITLES.get(views[view].spec["kind"], "plain"),
             )
             viewport.scale = Scale.parse(scale)

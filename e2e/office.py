@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import subprocess
 import sys
+import tempfile
 from pathlib import Path
 from typing import Any
 
@@ -13,6 +14,9 @@ from django.contrib.auth import get_user_model
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.db import connection
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+
+from demo.building import write_observatory
+from server.sheets.models import Viewport
 
 # The browser's driver runs its own event loop in this thread; Django's ORM is used beside it, not within.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
@@ -131,9 +135,9 @@ class Office(StaticLiveServerTestCase):
         field.fill(value)
         field.press("Enter")
 
-    def plotted(self) -> bytes:
-        """The PDF of the sheet on the board, as it is downloaded."""
-        self.page.get_by_role("button", name="Plot sheet").click()
+    def plotted(self, button: str = "Plot sheet") -> bytes:
+        """The PDF of the sheet on the board, or of the set, as it is downloaded."""
+        self.page.get_by_role("button", name=button).click()
         expect(self.page.get_by_role("img", name="Page 1")).to_have_attribute("data-painted", "yes")
         with self.page.expect_download() as download:
             self.page.get_by_role("link", name="Download PDF").click()
@@ -155,3 +159,50 @@ class Office(StaticLiveServerTestCase):
         self.page.mouse.move(x + dx / 2, y + dy / 2)
         self.page.mouse.move(x + dx, y + dy)
         self.page.mouse.up()
+
+
+class SheetsOffice(Office):
+    """A drafter at the Sheets station, with the demo building and one empty sheet on the board."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        file = Path(folder.name) / "observatory.ifc"
+        write_observatory(str(file))
+        self.first_sheet_of("Bird observatory", file)
+
+    @property
+    def ledge(self) -> Any:
+        return self.page.get_by_role("region", name="Ledge: viewport")
+
+    def saved(self) -> None:
+        """Wait until every change so far has reached the server."""
+        self.page.wait_for_function("() => !sessionStorage.getItem('dunefold.unsaved')")
+
+    def row(self, name: str) -> Viewport:
+        self.saved()
+        return Viewport.objects.select_related("view__linework").get(view__name=name)
+
+    def choose(self, field: str, option: str) -> None:
+        self.page.get_by_role("combobox", name=field, exact=True).click()
+        self.page.get_by_role("option", name=option, exact=True).click()
+
+    def more(self, deed: str) -> None:
+        self.page.get_by_role("button", name="More…").click()
+        self.page.get_by_role("menuitem", name=deed).click()
+
+    def add_sheets(self, *titles: str) -> None:
+        self.page.get_by_role("button", name="Add several sheets").click()
+        self.page.get_by_role("textbox", name="Titles").fill("\n".join(titles))
+        self.page.get_by_role("button", name=f"Add {len(titles)} sheets").click()
+
+    def pixels(self, name: str) -> float:
+        """Pixels of the screen for a millimetre of the sheet."""
+        return float(self.viewport(name).bounding_box()["width"]) / self.row(name).width
+
+    def fill_number(self, number: str) -> None:
+        self.saved()
+        self.page.locator("#board").press("Escape")
+        self.fill("Number", number)
+        self.saved()

@@ -2,61 +2,20 @@
 
 from __future__ import annotations
 
-import tempfile
 from itertools import pairwise
-from pathlib import Path
-from typing import Any
 
 import numpy as np
 from playwright.sync_api import expect
 
-from demo.building import write_observatory
 from drafting.tests.pdf_reading import strokes, text
 from drafting.views.spec import ViewSpec
-from e2e.office import FIRST, Office
+from e2e.office import FIRST, SheetsOffice
 from server.sheets.models import Sheet, Viewport
 from server.views.models import View
 from server.views.services import order_drawing
 
 
-class SheetsStationTests(Office):
-    def setUp(self) -> None:
-        super().setUp()
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        file = Path(folder.name) / "observatory.ifc"
-        write_observatory(str(file))
-        self.first_sheet_of("Bird observatory", file)
-
-    @property
-    def ledge(self) -> Any:
-        return self.page.get_by_role("region", name="Ledge: viewport")
-
-    def saved(self) -> None:
-        """Wait until every change so far has reached the server."""
-        self.page.wait_for_function("() => !sessionStorage.getItem('dunefold.unsaved')")
-
-    def row(self, name: str) -> Viewport:
-        self.saved()
-        return Viewport.objects.select_related("view__linework").get(view__name=name)
-
-    def choose(self, field: str, option: str) -> None:
-        self.page.get_by_role("combobox", name=field, exact=True).click()
-        self.page.get_by_role("option", name=option, exact=True).click()
-
-    def more(self, deed: str) -> None:
-        self.page.get_by_role("button", name="More…").click()
-        self.page.get_by_role("menuitem", name=deed).click()
-
-    def add_sheets(self, *titles: str) -> None:
-        self.page.get_by_role("button", name="Add several sheets").click()
-        self.page.get_by_role("textbox", name="Titles").fill("\n".join(titles))
-        self.page.get_by_role("button", name=f"Add {len(titles)} sheets").click()
-
-    def pixels(self, name: str) -> float:
-        """Pixels of the screen for a millimetre of the sheet."""
-        return float(self.viewport(name).bounding_box()["width"]) / self.row(name).width
-
+class SheetsStationTests(SheetsOffice):
     def test_scales_metric_imperial_and_ones_own(self):
         page = self.page
         self.place_by_key("South elevation")
@@ -404,12 +363,6 @@ class SheetsStationTests(Office):
         expect(register.get_by_text("number twice")).to_have_count(0)
         self.saved()
         self.assertEqual([s.number for s in Sheet.objects.all()], ["A-01", "A-02", "A-03"])
-
-    def fill_number(self, number: str) -> None:
-        self.saved()
-        self.page.locator("#board").press("Escape")
-        self.fill("Number", number)
-        self.saved()
 
     def test_without_a_connection_work_goes_on_and_is_saved_when_it_is_back(self):
         page = self.page

@@ -20,9 +20,9 @@ LAYER = "Title block"
 #: Captions are small and lighter than what they caption. mm.
 CAPTION, CAPTION_COLOUR = 1.8, "#5d646b"
 PADDING = 2.0
-#: The revision table: a row, and the shares of its width that its columns take.
+#: The revision table: a row, and the widths of its columns; nought for what is left over. mm.
 ROW, ROW_TEXT = 4.5, 1.8
-COLUMNS = (("Revision", 0.14), ("Date", 0.18), ("Description", 0.54), ("Initials", 0.14))
+COLUMNS = (("Revision", 12.5), ("Date", 16.0), ("Description", 0.0), ("Initials", 11.0))
 
 Item = Path | Fill | Text | Image
 
@@ -135,7 +135,11 @@ _CAPTIONS = Revision(*(name for name, _ in COLUMNS))
 
 
 def _lefts(box: Box) -> Sequence[float]:
-    return [box.x + box.width * share for share in accumulate((share for _, share in COLUMNS), initial=0.0)]
+    fixed = sum(width for _, width in COLUMNS)
+    # In a table that is too narrow for them its columns share what there is.
+    narrow = min(1.0, box.width / (2 * fixed))
+    rest = box.width - fixed * narrow
+    return [box.x + at for at in accumulate((width * narrow or rest for _, width in COLUMNS), initial=0.0)]
 
 
 def _row(revision: Revision, box: Box, top: float, *, caption: bool) -> Iterator[Item]:

@@ -103,9 +103,9 @@ def _plain() -> Iterator[Part]:
 
 
 SHIPPED: dict[str, Template] = {
-    "block": Template("Block at the lower right", kept=(0, BLOCK_HEIGHT, 0, 0), parts=tuple(_block())),
-    "strip-right": Template("Strip along the right edge", kept=(0, 0, STRIP_RIGHT, 0), parts=tuple(_strip_right())),
-    "strip-bottom": Template("Strip along the bottom", kept=(0, STRIP_BOTTOM, 0, 0), parts=tuple(_strip_bottom())),
+    "block": Template("Corner block", kept=(0, BLOCK_HEIGHT, 0, 0), parts=tuple(_block())),
+    "strip-right": Template("Right strip", kept=(0, 0, STRIP_RIGHT, 0), parts=tuple(_strip_right())),
+    "strip-bottom": Template("Bottom strip", kept=(0, STRIP_BOTTOM, 0, 0), parts=tuple(_strip_bottom())),
     "plain": Template("Plain", zones=False, centring=False, frame=0.35, kept=(0, 10, 0, 0), parts=tuple(_plain())),
 }
 STANDARD = SHIPPED["block"]

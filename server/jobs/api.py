@@ -19,10 +19,24 @@ from server.projects.api import OfOwnProjects, listed_by_project
 
 class JobSerializer(serializers.ModelSerializer):
     view = serializers.SerializerMethodField()
+    notes = serializers.ListField(child=serializers.CharField(), read_only=True)
 
     class Meta:
         model = Job
-        fields = ["id", "project", "kind", "state", "about", "view", "stage", "share", "message", "created", "finished"]
+        fields = [
+            "id",
+            "project",
+            "kind",
+            "state",
+            "about",
+            "view",
+            "stage",
+            "share",
+            "message",
+            "notes",
+            "created",
+            "finished",
+        ]
         read_only_fields = fields
 
     @extend_schema_field(serializers.UUIDField(allow_null=True))

@@ -348,6 +348,12 @@ def keep_scale(viewport: Viewport) -> None:
         project.save(update_fields=["own_scales"])
 
 
+def notes_about(sheet: core.Sheet, names: Mapping[str, str]) -> list[str]:
+    """What is to be looked at before a sheet leaves the office; `names` are those of views, by their ids."""
+    nowhere = {mark.subject for about in sheet.annotations.values() for mark in about.marks if not mark.stands.sheet}
+    return [f"“{name}” is marked here and stands on no sheet." for name in sorted(names.get(v, "") for v in nowhere)]
+
+
 def order_plot(project: Project, sheets: list[Sheet]) -> Job:
     """Have sheets plotted as one PDF.
 
@@ -369,7 +375,10 @@ def plot(job: Job, work: jobs.Work) -> None:
     if not sheets:
         raise SheetError("The sheets to plot have been deleted.")
     whole = WholeSet.of(job.project)
-    pages = [(str(s), display_of(s, whole)) for s in sheets]
+    composed = [(s, as_core_sheet(s, whole)) for s in sheets]
+    names = {str(view.pk): view.name for view in View.objects.filter(project=job.project)}
+    notes = [f"{row.number}: {note}" for row, sheet in composed for note in notes_about(sheet, names)]
+    pages = [(str(row), compose(sheet)) for row, sheet in composed]
     keys = {item.linework for _, display in pages for item in display.items if isinstance(item, Drawing)}
     linework = {row.key: storage.path_of(row.file) for row in Linework.objects.filter(key__in=keys)}
     made = storage.workplace(".pdf")
@@ -377,7 +386,7 @@ def plot(job: Job, work: jobs.Work) -> None:
         files = template_services.picture_files(job.project)
         pictures = {key: storage.path_of(file) for key, file in files.items()}
         work.run("plot_sheets", pages, linework, pictures, made, job.project.name, job.project.practice)
-        job.result = storage.keep(made)
-        job.save(update_fields=["result"])
+        job.result, job.notes = storage.keep(made), notes
+        job.save(update_fields=["result", "notes"])
     finally:
         made.unlink(missing_ok=True)

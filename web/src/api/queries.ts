@@ -2,7 +2,7 @@
 import { QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { isWriting, settled } from "./writing";
-import { ApiError, api, data, type Job } from "./client";
+import { ApiError, api, data, type Job, type Template } from "./client";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -40,6 +40,26 @@ export const useSheets = (project: string) =>
   useQuery({ queryKey: ["sheets", project], queryFn: () => settled(() => data(api.GET("/api/sheets/", ofProject(project)))), refetchInterval: watched });
 export const useViewports = (project: string) =>
   useQuery({ queryKey: ["viewports", project], queryFn: () => settled(() => data(api.GET("/api/viewports/", ofProject(project)))), refetchInterval: watched });
+export const useTemplates = (project: string) =>
+  useQuery({ queryKey: ["templates", project], queryFn: () => settled(() => data(api.GET("/api/templates/", ofProject(project))) as Promise<Template[]>), refetchInterval: watched });
+/** What templates start from; it never changes. */
+export const useStock = () => useQuery({ queryKey: ["stock"], queryFn: () => data(api.GET("/api/stock/")), staleTime: Infinity });
+export const usePictures = (project: string) =>
+  useQuery({ queryKey: ["pictures", project], queryFn: () => data(api.GET("/api/pictures/", ofProject(project))) });
+/** What is odd about the numbers of sheets, by the sheet's id. */
+export const useNumberDoubts = (project: string) =>
+  useQuery({
+    queryKey: ["doubts", project],
+    queryFn: async () => Object.fromEntries((await data(api.GET("/api/sheets/doubts/", ofProject(project)))).map((d) => [d.sheet, d.says])),
+    placeholderData: (last: Record<string, string> | undefined) => last,
+  });
+/** What every field says on a sheet where nothing is typed over it. */
+export const useDerived = (sheet: string) =>
+  useQuery({
+    queryKey: ["display", sheet, "fields"],
+    queryFn: async () => (await data(api.GET("/api/sheets/{id}/fields/", { params: { path: { id: sheet } } }))).derived,
+    placeholderData: (last: Record<string, string> | undefined) => last,
+  });
 export const useLadder = (project: string) =>
   useQuery({ queryKey: ["ladder", project], queryFn: () => data(api.GET("/api/ladder/", ofProject(project))), placeholderData: (last) => last });
 export const useDisplay = (sheet: string) =>

@@ -1,6 +1,6 @@
 /** Rows of a project that people change: shown at once, written in order, and put right when the server refuses. */
 import { useDesk } from "../board/desk";
-import { ApiError, api, data, type NamedTreatment, type Sheet, type Subset, type View, type Viewport } from "./client";
+import { ApiError, api, data, type NamedTreatment, type Sheet, type Subset, type Template, type View, type Viewport } from "./client";
 import { queryClient } from "./queries";
 import { whileWriting } from "./writing";
 
@@ -10,6 +10,7 @@ interface Rows {
   views: View;
   subsets: Subset;
   treatments: NamedTreatment;
+  templates: Template;
 }
 export type Kind = keyof Rows;
 type Part = Record<string, unknown>;
@@ -149,7 +150,7 @@ function refuse(project: string, steps: Step[], error: unknown) {
 }
 
 /** What the list of drawings, or a mark, says of a sheet. */
-const LISTED = ["position", "number", "title", "paper", "revision"];
+const LISTED = ["position", "number", "title", "paper", "revisions"];
 
 /** What hangs on the rows of some steps is asked for anew. */
 export function refresh(project: string, steps: readonly Step[]) {
@@ -165,9 +166,11 @@ export function refresh(project: string, steps: readonly Step[]) {
       sheets.add(id);
       // Marks and the list of drawings say what all sheets are called.
       if (whole || LISTED.some((name) => name in after)) stale.add("display");
+      if (whole || ["number", "position", "discipline", "sheet_type"].some((name) => name in after)) stale.add("doubts");
       if (!whole && ("paper" in after || "orientation" in after)) stale.add("viewports");
       if (whole || "number" in after) stale.add("views");
     }
+    if (kind === "templates") for (const key of ["display", "sheets", "templates"]) stale.add(key);
     if (kind === "views" || kind === "subsets") for (const key of ["display", "viewports", "jobs"]) stale.add(key);
     if (kind === "subsets") stale.add("views");
   }

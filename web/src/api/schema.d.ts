@@ -1038,6 +1038,7 @@ export interface components {
             readonly share: number;
             /** @description Why the work failed, in one sentence. */
             readonly message: string;
+            readonly notes: string[];
             /** Format: date-time */
             readonly created: string;
             /** Format: date-time */

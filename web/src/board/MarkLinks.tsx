@@ -1,8 +1,11 @@
-/** Marks under the hand: a click goes to the drawing that a mark points to. */
+/** Marks under the hand: a click goes to the drawing that a mark points to, and dragging moves its bubble. */
 import ButtonBase from "@mui/material/ButtonBase";
+import { useState } from "react";
 import type { DisplayList } from "../api/client";
 import { colours } from "../theme/theme";
-import { toScreen, type Look } from "./geometry";
+import { drag } from "./dragging";
+import { toScreen, type Look, type Point } from "./geometry";
+import { tenth } from "./Movable";
 
 /** Radius of a mark's bubble; the same as the core has. Paper mm. */
 const BUBBLE = 5;
@@ -13,30 +16,48 @@ interface Props {
   /** What a link's view is called, and where it stands; null for one that is not placed. */
   of: (view: string) => { name: string; sheet: string } | null;
   onGo: (view: string) => void;
+  /** The so-manieth bubble of a view's mark in a viewport was dragged by so much, paper mm. */
+  onMove: (viewport: string, view: string, bubble: number, of: number, by: Point) => void;
 }
 
-export function MarkLinks({ links, look, of, onGo }: Props) {
-  return links.map(({ view, at: [x = 0, y = 0] }, k) => {
+export function MarkLinks({ links, look, of, onGo, onMove }: Props) {
+  const [held, setHeld] = useState<{ link: number; by: Point } | null>(null);
+  return links.map(({ viewport, view, at: [x = 0, y = 0] }, k) => {
     const target = of(view);
     const [left, top] = toScreen(look, x, y);
+    const [dx, dy] = held?.link === k ? held.by : [0, 0];
     const size = 2 * BUBBLE * look.scale;
+    const bubbles = links.filter((l) => l.viewport === viewport && l.view === view);
+    const number = bubbles.indexOf(links[k] ?? { viewport, view, at: [] });
     return (
       <ButtonBase
         key={k}
         aria-label={target ? `Mark: go to ${target.name} on ${target.sheet}` : "Mark of a view that is not placed yet"}
-        title={target ? `${target.name}, on ${target.sheet}` : "Not placed on any sheet yet"}
-        disabled={!target}
-        onClick={() => onGo(view)}
+        title={`${target ? `${target.name}, on ${target.sheet}` : "Not placed on any sheet yet"}\nDrag it to where it is clear`}
+        onPointerDown={(event) => {
+          if (event.button !== 0) return;
+          event.stopPropagation();
+          drag(event, {
+            move: (px, py) => setHeld({ link: k, by: [px, py] }),
+            end: (dragged, e) => {
+              if (dragged) onMove(viewport, view, number, bubbles.length, [tenth((e.clientX - event.clientX) / look.scale), tenth((event.clientY - e.clientY) / look.scale)]);
+              else if (target) onGo(view);
+            },
+            letGo: () => setHeld(null),
+          });
+        }}
+        onKeyDown={(event) => event.key === "Enter" && target && onGo(view)}
         sx={{
           position: "absolute",
-          left: left - size / 2,
-          top: top - size / 2,
+          left: left + dx - size / 2,
+          top: top + dy - size / 2,
           width: size,
           height: size,
           borderRadius: "50%",
           zIndex: 3,
           pointerEvents: "auto",
           border: target ? undefined : `1.5px dashed ${colours.rust}`,
+          outline: held?.link === k ? `1.5px solid ${colours.rust}` : undefined,
           "&:hover": { bgcolor: `${colours.rust}22` },
         }}
       />

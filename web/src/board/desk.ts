@@ -27,6 +27,8 @@ interface Desk {
   outline: { of: string | null; points: readonly Point[] } | null;
   /** What was copied, to be pasted on this sheet or another. */
   copied: readonly Viewport[];
+  /** The template that is being edited on the sheet, by its id. Its parts are selected by `partName`. */
+  template: string | null;
   rackOpen: boolean;
   helpOpen: boolean;
   message: { text: string; bad: boolean } | null;
@@ -54,6 +56,7 @@ export const useDesk = create<Desk>()((set) => ({
   carried: null,
   outline: null,
   copied: [],
+  template: null,
   rackOpen: false,
   helpOpen: false,
   message: null,
@@ -81,7 +84,11 @@ useDesk.subscribe((now, before) => {
   }
 });
 
-const NOTHING_HELD = { selected: [], reachedIn: false, draft: null, agreement: [], carried: null, outline: null };
+/** What the so-manieth part of a template is selected by. */
+export const partName = (number: number) => `part ${number}`;
+export const partNumber = (name: string) => (name.startsWith("part ") ? Number(name.slice(5)) : -1);
+
+const NOTHING_HELD = { template: null, selected: [], reachedIn: false, draft: null, agreement: [], carried: null, outline: null };
 
 /** A project comes to the desk, with what was done to it before in this window. */
 export function openDesk(project: string) {

@@ -1,6 +1,7 @@
 /** Painting a display list on a canvas, as the other writers write it to a file. */
 import type { DisplayItem, DisplayList, DrawingItem } from "../api/client";
 import { placementOf, toPaper, toScreen, type Geometry, type Look, type Point } from "./geometry";
+import { pixelsOf } from "./pixels";
 import { pictures, type Style, type Wanted } from "./pictures";
 
 /** The height of a capital over the size of the type: the same figure that the core's lettering has. */
@@ -119,6 +120,13 @@ function paintPicture(context: CanvasRenderingContext2D, item: DrawingItem, scen
 }
 
 function paintFlat(context: CanvasRenderingContext2D, item: Exclude<DisplayItem, DrawingItem>, look: Look, thinnest: number) {
+  if (item.type === "image") {
+    const { x, y, width, height } = item.box;
+    const [left, top] = toScreen(look, x, y + height);
+    const pixels = pixelsOf(item.picture);
+    if (pixels) context.drawImage(pixels, left, top, width * look.scale, height * look.scale);
+    return;
+  }
   if (item.type === "text") {
     const [px, py] = toScreen(look, item.at[0] ?? 0, item.at[1] ?? 0);
     context.fillStyle = item.colour;

@@ -77,6 +77,11 @@ class Pictures {
     return (await this.ask({ linework, at, reach })).found ?? null;
   }
 
+  /** Something else that is painted has come. */
+  tell() {
+    for (const told of this.watchers) told();
+  }
+
   private next() {
     // What is under the hand comes before what is only looked at small.
     const first = [...this.waiting].find(([place]) => place.startsWith(BOARD)) ?? [...this.waiting][0];

@@ -5,13 +5,11 @@ import { useDisplay } from "../api/queries";
 import { geometryOf, type Geometry } from "../board/geometry";
 import { letteringReady, paint } from "../board/paint";
 import { pictures } from "../board/pictures";
-import { drawingOf, screenPens } from "./pens";
+import { drawingOf, onlyItems, screenPens } from "./pens";
 import { colours } from "../theme/theme";
 
 const CARD_PENS = screenPens();
 const NONE: DisplayList["items"] = [];
-const NO_LINKS: DisplayList["links"] = [];
-const NO_TABLES: DisplayList["tables"] = [];
 
 /** Paint a scene whenever it changes, and again as its pictures come. */
 function usePicture(display: DisplayList | undefined, geometry: ReadonlyMap<string, Geometry>, place: string, width: number, height: number) {
@@ -63,7 +61,7 @@ export function ViewThumbnail({ view, width, height }: { view: View; width: numb
     const items: DisplayList["items"] = view.linework
       ? [drawingOf(view.linework, CARD_PENS)]
       : NONE;
-    return [{ width, height, items, links: NO_LINKS, tables: NO_TABLES }, new Map([["view", whole]])] as const;
+    return [onlyItems(width, height, items), new Map([["view", whole]])] as const;
   }, [view, width, height]);
   return usePicture(display, geometry, `view ${view.id}`, width, height);
 }

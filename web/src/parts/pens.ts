@@ -1,5 +1,5 @@
 /** Pens of a drawing on the screen alone: a view has no scale, so its lines have the screen's widths, in pixels. */
-import type { DrawingItem } from "../api/client";
+import type { DisplayList, DrawingItem } from "../api/client";
 import { colours } from "../theme/theme";
 
 const SOLID: number[] = [];
@@ -33,4 +33,18 @@ export const drawingOf = (linework: string, pens: DrawingItem["pens"]): DrawingI
   fill: "#d9d6cf",
   outline: null,
   opaque: false,
+});
+
+/** A display list of nothing but some items. */
+export const onlyItems = (width: number, height: number, items: DisplayList["items"]): DisplayList => ({
+  width,
+  height,
+  items,
+  links: [],
+  tables: [],
+  fields: [],
+  titles: [],
+  frame: { x: 0, y: 0, width: 0, height: 0 },
+  parts: [],
+  shrink: 1,
 });

@@ -75,6 +75,13 @@ export function PlotPreview({ job, onClose }: Props) {
           {failed}
         </Alert>
       )}
+      {done && job.notes.length > 0 && (
+        <Alert severity="warning" sx={{ mx: 2, mt: 1.5, maxHeight: 110, overflowY: "auto" }}>
+          {job.notes.map((note) => (
+            <div key={note}>{note}</div>
+          ))}
+        </Alert>
+      )}
       <Box sx={{ flex: 1, overflow: "auto", bgcolor: colours.sand, p: 2.5 }}>
         {pdf && Array.from({ length: pdf.numPages }, (_, k) => <Page key={k} pdf={pdf} number={k + 1} />)}
       </Box>

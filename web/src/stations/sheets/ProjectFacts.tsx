@@ -6,7 +6,8 @@ import Dialog from "@mui/material/Dialog";
 import TextField from "@mui/material/TextField";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, data, type Project } from "../../api/client";
+import { api, data, type Picture, type Project } from "../../api/client";
+import { PictureField } from "./PictureField";
 
 const FIELDS = [
   ["name", "Project"],
@@ -14,9 +15,15 @@ const FIELDS = [
   ["client", "Client"],
   ["site", "Site"],
   ["practice", "Practice"],
+  ["department", "Department"],
+  ["reference", "Technical reference"],
+  ["language", "Language"],
+  ["number_pattern", "Numbers of sheets"],
 ] as const;
+const MOST: Partial<Record<string, number>> = { number: 40, language: 40, number_pattern: 40 };
 
-export function ProjectFacts({ project, onClose }: { project: Project; onClose: () => void }) {
+export function ProjectFacts({ project, pictures, onClose }: { project: Project; pictures: readonly Picture[]; onClose: () => void }) {
+  const [logo, setLogo] = useState(project.logo ?? "");
   const client = useQueryClient();
   const [typed, setTyped] = useState(() => Object.fromEntries(FIELDS.map(([key]) => [key, project[key]])));
   const save = useMutation({
@@ -24,17 +31,17 @@ export function ProjectFacts({ project, onClose }: { project: Project; onClose: 
       data(
         api.PATCH("/api/projects/{id}/", {
           params: { path: { id: project.id } },
-          body: { ...typed, version: project.version },
+          body: { ...typed, logo: logo || null, version: project.version },
         }),
       ),
     onSuccess: () => {
       void client.invalidateQueries({ queryKey: ["projects"] });
-      void client.invalidateQueries({ queryKey: ["display"] });
+      for (const key of ["display", "doubts"]) void client.invalidateQueries({ queryKey: [key] });
       onClose();
     },
   });
   return (
-    <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
+    <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
       <Box
         component="form"
         onSubmit={(event) => {
@@ -47,6 +54,7 @@ export function ProjectFacts({ project, onClose }: { project: Project; onClose: 
           On every sheet of this project
         </Box>
         {save.error && <Alert severity="error">{save.error.message}</Alert>}
+        <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.75 }}>
         {FIELDS.map(([key, label], k) => (
           <TextField
             key={key}
@@ -55,9 +63,12 @@ export function ProjectFacts({ project, onClose }: { project: Project; onClose: 
             required={key === "name"}
             value={typed[key]}
             onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
-            slotProps={{ htmlInput: { maxLength: key === "number" ? 40 : 200 } }}
+            helperText={key === "number_pattern" ? "Such as {discipline}-{type}{n:02} or A-{n:02}" : undefined}
+            slotProps={{ htmlInput: { maxLength: MOST[key] ?? 200 } }}
           />
         ))}
+        <PictureField project={project.id} pictures={pictures} label="Logo" value={logo} first={["", "None"]} width="100%" onChoose={setLogo} />
+        </Box>
         <Box sx={{ display: "flex", justifyContent: "flex-end", gap: 1 }}>
           <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" variant="contained" disabled={save.isPending}>

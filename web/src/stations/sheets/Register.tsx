@@ -15,6 +15,8 @@ export const REGISTER_WIDTH = 204;
 interface Props {
   sheets: Sheet[];
   viewports: Viewport[];
+  /** What is odd about the numbers of sheets, by their ids. */
+  doubts: Record<string, string>;
   open: string;
   onOpen: (id: string) => void;
   onAdd: () => void;
@@ -22,7 +24,7 @@ interface Props {
   onMove: (sheet: Sheet, to: number) => void;
 }
 
-export function Register({ sheets, viewports, open, onOpen, onAdd, onAddSeveral, onMove }: Props) {
+export function Register({ sheets, viewports, doubts, open, onOpen, onAdd, onAddSeveral, onMove }: Props) {
   const [held, setHeld] = useState<{ id: string; to: number } | null>(null);
 
   /** Where in the register the sheet in the hand comes to lie: before the first whose middle is below the pointer. */
@@ -118,9 +120,9 @@ export function Register({ sheets, viewports, open, onOpen, onAdd, onAddSeveral,
               </Box>
               <Box sx={{ ml: 0.5, display: "flex", gap: 1 }}>
                 {behind && <StateMark state="behind" />}
-                {sheets.filter((s) => s.number === sheet.number).length > 1 && (
+                {doubts[sheet.id] && (
                   <Box component="span" sx={{ color: colours.rust, fontSize: 11.5, fontWeight: 600 }}>
-                    number twice
+                    {doubts[sheet.id]}
                   </Box>
                 )}
               </Box>

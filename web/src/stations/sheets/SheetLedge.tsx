@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
-import type { Sheet } from "../../api/client";
+import type { Sheet, Stock, Template } from "../../api/client";
 import { useDesk } from "../../board/desk";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { ComboField } from "../../parts/ComboField";
@@ -11,6 +11,10 @@ import { Group, Ledge } from "../../parts/Ledge";
 import { More } from "../../parts/More";
 import { colours } from "../../theme/theme";
 import type { Edits } from "./edits";
+import { FieldsMenu } from "./FieldsMenu";
+import { RevisionsMenu } from "./RevisionsMenu";
+
+const NOTHING: never[] = [];
 
 const PAPERS = [
   ...["A0", "A1", "A2", "A3", "A4"].map((value) => ({ value, group: "ISO" })),
@@ -22,41 +26,48 @@ const DEVICES = [
   ["office", "Office printer, to A3"],
   ["roll", "Roll plotter, to A0"],
 ] as const;
-const FIELDS = [
-  [
-    ["number", "Number", 74],
-    ["title", "Title", 190],
-    ["supplementary_title", "Supplementary title", 190],
-  ],
-  [
-    ["revision", "Revision", 62],
-    ["date", "Date of issue", 92],
-    ["status", "Status", 104],
-    ["document_type", "Document type", 96],
-    ["creator", "Drawn by", 88],
-    ["approver", "Approved by", 88],
-  ],
+/** What a pattern of numbers may name, shown where the project's does. */
+const NUMBERED = [
+  ["discipline", "Discipline", 62],
+  ["sheet_type", "Type", 44],
+] as const;
+const TITLED = [
+  ["number", "Number", 74],
+  ["title", "Title", 190],
+  ["supplementary_title", "Supplementary title", 176],
+] as const;
+const SIGNED = [
+  ["status", "Status", 92],
+  ["creator", "Drawn by", 76],
+  ["approver", "Approved by", 76],
 ] as const;
 
 interface Props {
   sheet: Sheet;
   edits: Edits;
+  /** How the project's sheets are numbered. */
+  pattern: string;
   /** Viewports that reach beyond the paper. */
   beyond: string[];
+  stock: Stock | undefined;
+  templates: readonly Template[];
+  /** Edit the template of this sheet. */
+  onTemplate: () => void;
   onProject: () => void;
   onPlot: (all: boolean) => void;
   onDuplicate: (contents: boolean) => void;
   onRenumber: () => void;
 }
 
-export function SheetLedge({ sheet, edits, beyond, onProject, onPlot, onDuplicate, onRenumber }: Props) {
+export function SheetLedge({ sheet, edits, pattern, stock, templates, beyond, onTemplate, onProject, onPlot, onDuplicate, onRenumber }: Props) {
   const [x = 0, y = 0, , height = 0] = sheet.free_area;
+  const known = [...(stock?.templates ?? []).map((t) => [t.key, t.name] as const), ...templates.map((t) => [t.id, t.name] as const)];
   const upperLeft = { x, y: y + height };
   return (
     <Ledge label="Ledge: sheet">
       <Group name="Title block">
         <Box sx={{ display: "flex", flexDirection: "column", gap: 0.75 }}>
-          {FIELDS.map((row, k) => (
+          {[[...NUMBERED.filter(([key]) => pattern.includes(`{${key === "sheet_type" ? "type" : key}`)), ...TITLED], SIGNED].map((row, k) => (
             <Box key={k} sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
               {row.map(([key, label, width]) => (
                 <FigureField
@@ -67,12 +78,16 @@ export function SheetLedge({ sheet, edits, beyond, onProject, onPlot, onDuplicat
                   onCommit={(value) => void edits.changeSheet(sheet, { [key]: value }, `${label.toLowerCase()} of ${sheet.number}`)}
                 />
               ))}
-              {k === 0 && (
-                <Tooltip title="Project, client, site and practice: the same on every sheet">
-                  <Button variant="outlined" onClick={onProject} sx={{ minWidth: 0 }}>
-                    Project…
-                  </Button>
-                </Tooltip>
+              {k === 1 && (
+                <>
+                  <RevisionsMenu sheet={sheet} edits={edits} />
+                  <FieldsMenu fields={stock?.fields ?? NOTHING} sheet={sheet} edits={edits} onProject={onProject} />
+                  <Tooltip title="Project, client, site and practice: the same on every sheet">
+                    <Button variant="outlined" onClick={onProject} sx={{ minWidth: 0, px: 1 }}>
+                      Project…
+                    </Button>
+                  </Tooltip>
+                </>
               )}
             </Box>
           ))}
@@ -98,7 +113,21 @@ export function SheetLedge({ sheet, edits, beyond, onProject, onPlot, onDuplicat
             onChoose={(way) => void edits.changeSheet(sheet, { orientation: way as Sheet["orientation"] }, `orientation of ${sheet.number}`)}
           />
         </Box>
-        <Box sx={{ alignSelf: "flex-start" }}>
+        <Box sx={{ alignSelf: "flex-start", display: "flex", flexDirection: "column", gap: 0.75 }}>
+          <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
+            <ChoiceField
+              label="Template"
+              width={172}
+              value={known.some(([key]) => key === sheet.template) ? sheet.template : ""}
+              choices={known}
+              onChoose={(template) => void edits.changeSheet(sheet, { template }, `template of ${sheet.number}`)}
+            />
+            <Tooltip title={templates.some((t) => t.id === sheet.template) ? "Edit this template, for all its sheets" : "Make this template our own and edit it, for all its sheets"}>
+              <Button variant="outlined" onClick={onTemplate} sx={{ minWidth: 0, px: 1 }}>
+                Edit…
+              </Button>
+            </Tooltip>
+          </Box>
           <ChoiceField
             label="Plotted on"
             width={176}

@@ -4,23 +4,26 @@ import Button from "@mui/material/Button";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router-dom";
 import { api, data, type Project, type Sheet, type View, type Viewport } from "../../api/client";
-import { useDisplay, useJobs, useLadder, useModelVersions, useSheets, useViewports, useViews } from "../../api/queries";
+import { useDisplay, useJobs, useLadder, useModelVersions, useNumberDoubts, usePictures, useSheets, useStock, useTemplates, useViewports, useViews } from "../../api/queries";
 import { resume } from "../../api/rows";
 import { Agreements } from "../../board/Agreements";
 import { Board } from "../../board/Board";
 import { useDesk } from "../../board/desk";
 import { filling, geometryOf, outlined, rungFor, toPaper, type Extents, type Geometry, type Look, type Point } from "../../board/geometry";
 import { Guides } from "../../board/Guides";
+import { FieldFrames } from "../../board/FieldFrames";
 import { MarkLinks } from "../../board/MarkLinks";
+import { Movable } from "../../board/Movable";
+import { PartFrames } from "../../board/PartFrames";
 import { pictures } from "../../board/pictures";
 import type { Placed } from "../../board/snapping";
-import { TableFrame } from "../../board/TableFrame";
 import { Unprintable } from "../../board/Unprintable";
 import { ViewportFrame } from "../../board/ViewportFrame";
 import { colours } from "../../theme/theme";
 import { CarriedCard } from "./CarriedCard";
 import { AddSeveral, ChooseView, ToSheets } from "./Dialogs";
 import { useEdits, type Projection } from "./edits";
+import { FieldRow } from "./FieldRow";
 import { HelpCard } from "./HelpCard";
 import { useKeys } from "./keys";
 import { ProjectFacts } from "./ProjectFacts";
@@ -28,14 +31,19 @@ import { Rack } from "./Rack";
 import { Register } from "./Register";
 import { SeveralLedge } from "./SeveralLedge";
 import { SheetLedge } from "./SheetLedge";
+import { makeOwn, templateEdits } from "./templateEdits";
+import { nameOfPart, TemplateLedge } from "./TemplateLedge";
 import { useCompose } from "./useCompose";
 import { ViewportLedge } from "./ViewportLedge";
 
 // Reading PDFs takes a large library; it is fetched when there is one to read.
 const PlotPreview = lazy(() => import("./PlotPreview").then((m) => ({ default: m.PlotPreview })));
 const NOTHING: never[] = [];
+const NO_DOUBTS: Record<string, string> = {};
 /** How near to a line a double click takes its element; pixels. */
 const REACH = 8;
+
+const nothing = () => undefined;
 
 type Question = { ask: "project" | "several" | "sheets" } | { ask: "view"; points: readonly Point[] };
 
@@ -49,6 +57,10 @@ export function SheetsStation({ project }: { project: Project }) {
   const { data: ladder = NOTHING, refetch: lookAtLadder } = useLadder(id);
   const { data: versions = NOTHING } = useModelVersions(id);
   const { data: jobs = NOTHING, refetch: lookAtJobs } = useJobs(id);
+  const { data: templates = NOTHING } = useTemplates(id);
+  const { data: stock } = useStock();
+  const { data: images = NOTHING } = usePictures(id);
+  const { data: doubts = NO_DOUBTS } = useNumberDoubts(id);
   const edits = useEdits(id);
   const { rackOpen, helpOpen, say } = useDesk();
   const selected = useDesk((s) => s.selected);
@@ -68,6 +80,7 @@ export function SheetsStation({ project }: { project: Project }) {
   // A sheet that comes to the board has nothing chosen on it but what one came for.
   const arriving = useRef<string | null>(null);
   useEffect(() => {
+    useDesk.setState({ template: null });
     useDesk.getState().select(arriving.current);
     arriving.current = null;
   }, [sheet?.id]);
@@ -120,7 +133,23 @@ export function SheetsStation({ project }: { project: Project }) {
   const plotThis = useCallback(() => sheet && void plot(sheet), [plot, sheet]);
   const chooseView = useCallback((points: readonly Point[]) => setQuestion({ ask: "view", points }), []);
   const compose = useCompose({ sheet, on, ladder, edits, onPlot: plotThis, onOutlined: chooseView });
-  useKeys(compose);
+  const editing = useDesk((s) => s.template);
+  const template = sheet?.template === editing ? templates.find((t) => t.id === editing) : undefined;
+  const onTemplate = useMemo(() => (template && display ? templateEdits(id, template, display) : null), [id, template, display]);
+  useKeys(useMemo(() => (onTemplate ? { ...compose, ...onTemplate, climb: nothing, copy: nothing, paste: nothing, pin: nothing } : compose), [compose, onTemplate]));
+  const editTemplate = () => {
+    if (!sheet || !stock) return;
+    const own = templates.some((t) => t.id === sheet.template) ? sheet.template : makeOwn(id, sheet.template, stock);
+    useDesk.getState().select(null);
+    useDesk.setState({ template: own ?? null, rackOpen: false });
+  };
+  const moveMark = (viewportId: string, view: string, bubble: number, of: number, [dx, dy]: Point) => {
+    const row = on.find((v) => v.id === viewportId);
+    if (!row) return;
+    const old = (row.moved_marks[view] ?? []) as unknown as Point[];
+    const by = Array.from({ length: of }, (_, k): Point => (k === bubble ? [(old[k]?.[0] ?? 0) + dx, (old[k]?.[1] ?? 0) + dy] : (old[k] ?? [0, 0])));
+    void edits.change([row], { moved_marks: { ...row.moved_marks, [view]: by.map((p) => [...p]) } }, "move a mark");
+  };
 
   const asPlaced = useCallback(
     (v: Viewport): Placed => ({ id: v.id, name: viewOf(v.view)?.name ?? "", geometry: geometryOf(v), axes: viewOf(v.view)?.spec.kind === "perspective" ? null : v.axes }),
@@ -186,6 +215,7 @@ export function SheetsStation({ project }: { project: Project }) {
       <Register
         sheets={sheets}
         viewports={viewports}
+        doubts={doubts}
         open={sheet?.id ?? ""}
         onOpen={open}
         onAdd={addSheet}
@@ -197,7 +227,15 @@ export function SheetsStation({ project }: { project: Project }) {
         {sheet && display ? (
           <>
             <Board sheet={sheet.id} display={display} geometry={geometry} onOutline={compose.outline}>
-              {(look) => (
+              {(look) => template && onTemplate ? (
+                <>
+                  <Box sx={{ position: "absolute", top: 10, left: "50%", transform: "translateX(-50%)", px: 1.5, py: 0.5, borderRadius: 1, bgcolor: colours.rustPale, color: colours.rust, fontSize: 12.5, fontWeight: 600, zIndex: 5000, whiteSpace: "nowrap", pointerEvents: "none" }}>
+                    Editing the template “{template.name}”
+                  </Box>
+                  <PartFrames display={display} parts={template.spec.parts ?? NOTHING} look={look} nameOf={(part) => nameOfPart(part, stock?.fields ?? NOTHING)} onLay={(ends, what) => void onTemplate.lay(ends, what)} />
+                  <Agreements look={look} />
+                </>
+              ) : (
                 <>
                   <Unprintable look={look} paper={display} margins={sheet.unprintable?.margins ?? NOTHING} />
                   <Guides look={look} paper={display} guides={sheet.guides ?? {}} onChange={(guides, what) => void edits.changeSheet(sheet, { guides }, what)} />
@@ -217,15 +255,30 @@ export function SheetsStation({ project }: { project: Project }) {
                     />
                   ))}
                   {display.tables.map((box, k) => (
-                    <TableFrame key={k} box={box} look={look} name="List of drawings" onMove={(at) => void edits.changeSheet(sheet, { drawing_list: at }, "move the list of drawings")} />
+                    <Movable key={k} box={box} look={look} name="List of drawings" onMove={([dx, dy]) => void edits.changeSheet(sheet, { drawing_list: { x: box.x + dx, y: box.y + box.height + dy } }, "move the list of drawings")} />
                   ))}
-                  <MarkLinks links={display.links} look={look} of={standing} onGo={goTo} />
+                  {display.titles.map(({ viewport: of, box }) => {
+                    const row = on.find((v) => v.id === of);
+                    if (!row) return null;
+                    const [x = 0, y = 0] = row.title_by;
+                    const put = (title_by: number[]) => void edits.change([row], { title_by }, "move a drawing title");
+                    return <Movable key={of} box={box} look={look} name={`Drawing title of ${viewOf(row.view)?.name ?? ""}`} onMove={([dx, dy]) => put([x + dx, y + dy])} onReset={() => (x || y) && put([0, 0])} />;
+                  })}
+                  <FieldFrames
+                    boxes={display.fields}
+                    fields={stock?.fields ?? NOTHING}
+                    look={look}
+                    editor={(field) => <FieldRow alone field={field} sheet={sheet} edits={edits} onProject={() => setQuestion({ ask: "project" })} />}
+                  />
+                  <MarkLinks links={display.links} look={look} of={standing} onGo={goTo} onMove={moveMark} />
                   <Agreements look={look} />
                   {!on.length && <EmptySheet look={look} sheet={sheet} hasViews={views.length > 0} />}
                 </>
               )}
             </Board>
-            {chosen.length > 1 ? (
+            {template && onTemplate ? (
+              <TemplateLedge template={template} display={display} sheets={sheets} fields={stock?.fields ?? NOTHING} pictures={images} edits={onTemplate} />
+            ) : chosen.length > 1 ? (
               <SeveralLedge
                 viewports={chosen}
                 placed={chosen.map(asPlaced)}
@@ -250,6 +303,10 @@ export function SheetsStation({ project }: { project: Project }) {
               <SheetLedge
                 sheet={sheet}
                 edits={edits}
+                pattern={project.number_pattern}
+                stock={stock}
+                templates={templates}
+                onTemplate={editTemplate}
                 beyond={beyond}
                 onProject={() => setQuestion({ ask: "project" })}
                 onPlot={(all) => void plot(all ? undefined : sheet)}
@@ -263,7 +320,7 @@ export function SheetsStation({ project }: { project: Project }) {
         )}
       </Box>
       <CarriedCard sheet={sheet?.id ?? ""} freeArea={sheet?.free_area ?? NOTHING} ladder={ladder.filter((r) => r.ladder === "metric")} />
-      {question?.ask === "project" && <ProjectFacts project={project} onClose={() => setQuestion(null)} />}
+      {question?.ask === "project" && <ProjectFacts project={project} pictures={images} onClose={() => setQuestion(null)} />}
       {question?.ask === "several" && (
         <AddSeveral
           onClose={() => setQuestion(null)}

@@ -11,6 +11,16 @@ type SheetChange = Partial<Omit<Sheet, "id" | "project" | "version" | "free_area
 export type ViewportChange = Partial<Omit<Viewport, "id" | "version">>;
 export type Projection = "third-angle" | "first-angle";
 
+/** What a new sheet has of the one that it is like, beside its paper. */
+const LIKE = (like: Sheet | undefined) => ({
+  template: like?.template ?? "block",
+  discipline: like?.discipline ?? "A",
+  sheet_type: like?.sheet_type ?? "",
+  creator: like?.creator ?? "",
+  revisions: [],
+  typed: {},
+});
+
 /** What a copy of a viewport takes with it. */
 const copyOf = ({ version: _, ...row }: Viewport, given: ViewportChange) => making("viewports", { ...row, ...given, id: newId(), pinned: false });
 
@@ -86,7 +96,7 @@ export function useEdits(project: string) {
 
     /** A view seen through an outline that was drawn on the sheet. */
     function placeIn(view: View, sheet: string, geometry: Geometry, scale: string) {
-      const row = { ...geometry, id: newId(), sheet, view: view.id, scale, position: nextPosition(sheet), linework: view.linework, extents: view.extents, axes: view.axes, state: view.state, pinned: false, framed: false, opaque: false, marks: true, levels: true, title_style: "plain" as const, pens: {}, shown: {} };
+      const row = { ...geometry, id: newId(), sheet, view: view.id, scale, position: nextPosition(sheet), linework: view.linework, extents: view.extents, axes: view.axes, state: view.state, pinned: false, framed: false, opaque: false, marks: true, levels: true, grid: true, title_style: "plain" as const, title_by: [0, 0], moved_marks: {}, pens: {}, shown: {} };
       void commit(project, "place a view in an outline", [making("viewports", row)]);
       select(row.id);
     }
@@ -140,7 +150,7 @@ export function useEdits(project: string) {
     function addSheets(titles: readonly string[], like?: Sheet): string | undefined {
       const first = Math.max(-1, ...register().map((s) => s.position)) + 1;
       const steps = titles.map((title, k) =>
-        making("sheets", { id: newId(), project, title, position: first + k, paper: like?.paper ?? "A3", orientation: like?.orientation ?? "landscape", free_area: like?.free_area ?? [], device: like?.device ?? "file", drawing_list: null, guides: {} }),
+        making("sheets", { id: newId(), project, title, position: first + k, paper: like?.paper ?? "A3", orientation: like?.orientation ?? "landscape", free_area: like?.free_area ?? [], device: like?.device ?? "file", drawing_list: null, guides: {}, ...LIKE(like) }),
       );
       void commit(project, titles.length === 1 ? "add a sheet" : `add ${titles.length} sheets`, steps);
       return steps[0]?.id;
@@ -157,22 +167,19 @@ export function useEdits(project: string) {
       return made.id;
     }
 
-    /** The numbers after a sheet's go on from its own: A-07, A-08 and so on. */
-    function renumberFrom(sheet: Sheet) {
-      const match = /^(.*?)(\d+)(\D*)$/.exec(sheet.number);
-      if (!match) {
-        say(`“${sheet.number}” has no figure to count on from.`, true);
-        return Promise.resolve(false);
+    /** The numbers after a sheet's go on from its own, as the project's pattern has it. */
+    async function renumberFrom(sheet: Sheet) {
+      try {
+        const numbers = await decided(() => data(api.GET("/api/sheets/{id}/numbers/", { params: { path: { id: sheet.id } } })));
+        const steps = numbers.flatMap(({ sheet: id, says: number }) => {
+          const row = register().find((s) => s.id === id);
+          return row && row.number !== number ? [changing("sheets", row, { number })] : [];
+        });
+        if (!steps.length) say(`The sheets after ${sheet.number} are numbered on from it already.`);
+        await commit(project, `renumber from ${sheet.number}`, steps);
+      } catch (error) {
+        told(error);
       }
-      const [, before = "", figures = "", after = ""] = match;
-      const order = register();
-      const first = order.findIndex((s) => s.id === sheet.id);
-      const steps = order.slice(first + 1).flatMap((s, k) => {
-        const number = `${before}${String(Number(figures) + k + 1).padStart(figures.length, "0")}${after}`;
-        return s.number === number ? [] : [changing("sheets", s, { number })];
-      });
-      if (!steps.length) say(`The sheets after ${sheet.number} are numbered on from it already.`);
-      return commit(project, `renumber from ${sheet.number}`, steps);
     }
 
     const deleteSheet = (sheet: Sheet) =>

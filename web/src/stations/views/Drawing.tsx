@@ -1,11 +1,10 @@
 /** The linework of a view, large: panned by dragging, zoomed by the wheel, with room for what is drawn over it. */
 import Box from "@mui/material/Box";
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from "react";
-import type { DisplayList } from "../../api/client";
 import type { Extents, Geometry, Point } from "../../board/geometry";
 import { paint } from "../../board/paint";
 import { pictures } from "../../board/pictures";
-import { drawingOf, screenPens } from "../../parts/pens";
+import { drawingOf, onlyItems, screenPens } from "../../parts/pens";
 import { colours } from "../../theme/theme";
 
 /** Where a view lies on the screen: pixels for a millimetre of the building, and the u, v in its middle. */
@@ -72,7 +71,7 @@ export function Drawing({ linework, extents, label, weight = 2.4, rim = 36, fixe
     if (!context || !size.width) return;
     const { width, height } = size;
     const geometry: Geometry = { x: 0, y: 0, width, height, ratio: sight.ratio, centre_u: sight.u, centre_v: sight.v, turn: 0, shape: "rectangle", corners: [] };
-    const display: DisplayList = { width, height, items: linework ? [drawingOf(linework, pens)] : [], links: [], tables: [] };
+    const display = onlyItems(width, height, linework ? [drawingOf(linework, pens)] : []);
     const scene = { display, geometry: new Map([["view", geometry]]), place: label, thinnest: 0.4 };
     const again = () => {
       context.setTransform(dpr, 0, 0, dpr, 0, 0);

@@ -1,29 +1,33 @@
-/** A table under the hand: dragged to where it is to lie; it fills itself. */
+/** Something on the sheet under the hand that fills itself: a table, a drawing title. Dragged to where it is to lie. */
 import Box from "@mui/material/Box";
 import { useState, type PointerEvent } from "react";
 import { colours } from "../theme/theme";
 import { drag } from "./dragging";
-import { toScreen, type Box as PaperBox, type Look } from "./geometry";
+import { toScreen, type Box as PaperBox, type Look, type Point } from "./geometry";
 
 interface Props {
   box: PaperBox;
   look: Look;
   name: string;
-  /** Its upper left corner, paper mm. */
-  onMove: (at: { x: number; y: number }) => void;
+  /** It was dragged by so much, paper mm. */
+  onMove: (by: Point) => void;
+  /** A double click puts it back where it stands by itself. */
+  onReset?: () => void;
 }
 
-export function TableFrame({ box, look, name, onMove }: Props) {
-  const [by, setBy] = useState<readonly [number, number] | null>(null);
+/** To a tenth of a millimetre: more is nobody's intention. */
+export const tenth = (value: number) => Math.round(value * 10) / 10;
+
+export function Movable({ box, look, name, onMove, onReset }: Props) {
+  const [by, setBy] = useState<Point | null>(null);
   const [dx, dy] = by ?? [0, 0];
   const [left, top] = toScreen(look, box.x, box.y + box.height);
   const press = (event: PointerEvent) => {
     if (event.button !== 0) return;
     event.stopPropagation();
-    const place = (px: number, py: number) => ({ x: Math.round((box.x + px / look.scale) * 10) / 10, y: Math.round((box.y + box.height - py / look.scale) * 10) / 10 });
     drag(event, {
       move: (px, py) => setBy([px, py]),
-      end: (dragged, e) => dragged && onMove(place(e.clientX - event.clientX, e.clientY - event.clientY)),
+      end: (dragged, e) => dragged && onMove([tenth((e.clientX - event.clientX) / look.scale), tenth((event.clientY - e.clientY) / look.scale)]),
       letGo: () => setBy(null),
     });
   };
@@ -31,8 +35,9 @@ export function TableFrame({ box, look, name, onMove }: Props) {
     <Box
       role="img"
       aria-label={name}
-      title={`${name}: drag it to where it is to lie`}
+      title={`${name}: drag it to where it is to lie${onReset ? "; a double click puts it back" : ""}`}
       onPointerDown={press}
+      onDoubleClick={onReset}
       sx={{
         position: "absolute",
         left: left + dx,
