@@ -31,6 +31,7 @@ from drafting.linework.strokes import Strokes
 from drafting.linework.tolerances import PROFILE_CLEARANCE
 from drafting.linework.visibility import trace
 from drafting.plot.compose import compose
+from drafting.plot.page import whole_page
 from drafting.plot.pdf import write_pdf
 from drafting.plot.svg import write_svg
 from drafting.sheets.paper import Paper
@@ -84,9 +85,9 @@ def parts(building: Building, source: Path, kept: Path) -> dict[str, float]:
 
     linework = draw(building, parse_view("elevation:south"))
     viewport = replace(place_view(linework.extents, Blank(Paper.of("A1"), STANDARD)), linework="elevation")
-    display = compose(Sheet(Paper.of("A1"), viewports=(viewport,)))
-    times["write one sheet, PDF"] = median(lambda: write_pdf([("1", display)], lambda _: linework))
-    times["write one sheet, SVG"] = median(lambda: write_svg(display, lambda _: linework))
+    page = whole_page(compose(Sheet(Paper.of("A1"), viewports=(viewport,))))
+    times["write one sheet, PDF"] = median(lambda: write_pdf([page], lambda _: linework))
+    times["write one sheet, SVG"] = median(lambda: write_svg(page, lambda _: linework))
     return times
 
 

@@ -15,6 +15,7 @@ from drafting.errors import DraftingError, ViewError
 from drafting.linework.engine import draw
 from drafting.linework.model import Linework
 from drafting.plot.compose import compose
+from drafting.plot.page import whole_page
 from drafting.plot.pdf import write_pdf
 from drafting.plot.svg import write_svg
 from drafting.sheets.paper import ORIENTATIONS, SIZES, Paper
@@ -123,10 +124,10 @@ def _output(form: str, name: str, linework: Linework, view: ViewSpec, paper: Pap
     if form == ".json":
         return linework.to_json()
     sheet = sheet_for(name, linework, view, paper, scale)
-    display = compose(sheet)
+    page = whole_page(compose(sheet), view.title)
     if form == ".svg":
-        return write_svg(display, lambda _: linework, view.title)
-    return write_pdf([(view.title, display)], lambda _: linework, view.title)
+        return write_svg(page, lambda _: linework)
+    return write_pdf([page], lambda _: linework, view.title)
 
 
 def sheet_for(name: str, linework: Linework, view: ViewSpec, paper: Paper, scale: Scale | None) -> Sheet:

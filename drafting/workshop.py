@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -15,8 +16,8 @@ from drafting.building.solid import to_solid
 from drafting.building.store import load_building, save_building
 from drafting.linework.engine import draw
 from drafting.linework.model import Linework
-from drafting.plot.display import DisplayList
-from drafting.plot.pdf import write_pdf
+from drafting.plot.files import Told, write_file
+from drafting.plot.page import Page
 from drafting.progress import Progress, silent
 from drafting.views.spec import ViewSpec
 from drafting.views.treatment import Treatment
@@ -82,23 +83,38 @@ def draw_view(kept: Path, view: dict[str, Any], target: Path, progress: Progress
 
 
 def plot_sheets(
-    pages: list[tuple[str, DisplayList]],
+    pages: list[Page],
     linework: dict[str, Path],
     pictures: dict[str, Path],
     target: Path,
-    title: str,
-    author: str,
+    form: str,
+    told: Told,
     progress: Progress = silent,
-) -> None:
-    """Write sheets, in their order, as one PDF to `target`. `linework` and `pictures` say where each is kept."""
+) -> str:
+    """Write pages, in their order, to `target`, and say the ending of what was written. `linework` and `pictures` say
+    where each is kept.
 
-    def told() -> Any:
+    Raises:
+        SheetError: a page cannot be written in this form.
+    """
+
+    def counted() -> Iterator[Page]:
         for number, page in enumerate(pages):
-            progress(f"Plotting {page[0]}", number / len(pages))
+            progress(f"Plotting {page.name}", number / len(pages))
             yield page
 
-    read = lru_cache(maxsize=32)(lambda key: Linework.from_gzip(linework[key].read_bytes()))
-    target.write_bytes(write_pdf(told(), read, title, author, lambda key: pictures[key].read_bytes()))
+    def read(key: str) -> Linework:
+        return _linework(linework[key])
+
+    data, ending = write_file(form, counted(), read, lambda key: pictures[key].read_bytes(), told)
+    target.write_bytes(data)
+    return ending
+
+
+@lru_cache(maxsize=64)
+def _linework(kept: Path) -> Linework:
+    """A kept drawing; the name of its file is its hash."""
+    return Linework.from_gzip(kept.read_bytes())
 
 
 @lru_cache(maxsize=2)

@@ -5,7 +5,9 @@ from __future__ import annotations
 import gzip
 import hashlib
 import json
+from collections import defaultdict
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -47,6 +49,16 @@ class Region:
 
 
 @dataclass(frozen=True, eq=False)
+class PackedLines:
+    """All lines in one array: `points` (n, 2) u, v in mm, where each line begins in it, and which of them have each
+    role and layer."""
+
+    points: Floats
+    starts: NDArray[np.int64]
+    groups: dict[tuple[str, str], NDArray[np.int64]]
+
+
+@dataclass(frozen=True, eq=False)
 class Linework:
     """The drawing of one view of one model version, in model millimetres and free of any scale."""
 
@@ -54,6 +66,16 @@ class Linework:
     lines: tuple[Line, ...]
     regions: tuple[Region, ...]
     notes: tuple[str, ...] = ()
+
+    @cached_property
+    def packed(self) -> PackedLines:
+        """The lines as they are plotted: many at once. There has to be one at least."""
+        sizes = np.array([len(line.points) for line in self.lines])
+        groups: dict[tuple[str, str], list[int]] = defaultdict(list)
+        for k, line in enumerate(self.lines):
+            groups[line.role, line.layer].append(k)
+        points = np.concatenate([line.points[:, :2] for line in self.lines])
+        return PackedLines(points, np.cumsum(sizes) - sizes, {key: np.array(ks) for key, ks in groups.items()})
 
     @property
     def extents(self) -> tuple[float, float, float, float] | None:

@@ -2,24 +2,33 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from types import MappingProxyType
+
 from drafting.plot.border import border_items
 from drafting.plot.display import DisplayList, Drawing, FieldBox, Link, TitleBox
 from drafting.plot.drawing_list import drawing_list_items, list_box
 from drafting.plot.drawing_title import drawing_title_items, title_box
 from drafting.plot.mark_items import grid_items, level_items, mark_items
-from drafting.plot.pens import CUT_FILL, OUTLINE_PEN, ROLE_PENS
+from drafting.plot.pen_table import PenTable
+from drafting.plot.pens import OUTLINE_PEN
+from drafting.plot.shipped_pens import CONSTRUCTION, SHIPPED
 from drafting.plot.template_items import template_items
 from drafting.sheets.marks import Annotation
 from drafting.sheets.sheet import Sheet
 from drafting.sheets.viewport import Viewport
 
 
-def compose(sheet: Sheet) -> DisplayList:
-    """Everything on a sheet, lowest first."""
+def compose(
+    sheet: Sheet, table: PenTable = CONSTRUCTION, tables: Mapping[str, PenTable] = MappingProxyType(SHIPPED)
+) -> DisplayList:
+    """Everything on a sheet, lowest first, drawn with a pen table, or where a viewport names one of `tables`, with
+    that."""
     annotated = [(viewport, sheet.annotations.get(viewport.id, Annotation())) for viewport in sheet.viewports]
+    # A view that was never drawn has only its title yet.
+    drawn = [viewport for viewport in sheet.viewports if viewport.linework]
     items = [
-        # A view that was never drawn has only its title yet.
-        *(drawing_of(viewport) for viewport in sheet.viewports if viewport.linework),
+        *(drawing_of(viewport, tables.get(viewport.pen_table, table)) for viewport in drawn),
         *border_items(sheet.blank),
         *(item for viewport, about in annotated for item in grid_items(about.grid, (viewport.id, ""))),
         *(item for viewport, about in annotated for item in mark_items(about.marks, (viewport.id, ""))),
@@ -34,7 +43,7 @@ def compose(sheet: Sheet) -> DisplayList:
         for mark in about.marks
         for at in mark.bubbles
     )
-    tables = (list_box(sheet.drawing_list),) if sheet.drawing_list else ()
+    lists = (list_box(sheet.drawing_list),) if sheet.drawing_list else ()
     fields = (
         FieldBox(part.field, sheet.blank.box_of(part), part.field in sheet.typed)
         for part in sheet.template.parts
@@ -46,7 +55,7 @@ def compose(sheet: Sheet) -> DisplayList:
         sheet.paper.height,
         tuple(items),
         tuple(links),
-        tables,
+        lists,
         tuple(fields),
         tuple(TitleBox(viewport, box) for viewport, box in titles if box),
         sheet.blank.frame,
@@ -55,8 +64,8 @@ def compose(sheet: Sheet) -> DisplayList:
     )
 
 
-def drawing_of(viewport: Viewport) -> Drawing:
-    """A viewport's window on its linework."""
+def drawing_of(viewport: Viewport, table: PenTable = CONSTRUCTION) -> Drawing:
+    """A viewport's window on its linework, drawn with a pen table and with what differs from it there."""
     return Drawing(
         viewport=viewport.id,
         linework=viewport.linework,
@@ -64,9 +73,9 @@ def drawing_of(viewport: Viewport) -> Drawing:
         ratio=float(viewport.scale.ratio),
         turn=viewport.turn,
         place=viewport.to_paper(0.0, 0.0),
-        pens={role: pen.changed(viewport.pens.roles.get(role)) for role, pen in ROLE_PENS.items()},
-        layers=dict(viewport.pens.layers),
-        fill=CUT_FILL,
+        pens={role: pen.changed(viewport.pens.roles.get(role)) for role, pen in table.pens.items()},
+        layers={name: change.change for name, change in table.layers.items()} | dict(viewport.pens.layers),
+        cuts=table.cuts,
         outline=OUTLINE_PEN if viewport.framed else None,
         opaque=viewport.opaque,
     )

@@ -7,21 +7,24 @@ that place it; `expand` turns it into paths, and so whoever has the linework can
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import asdict, dataclass, field
-from functools import lru_cache
+from dataclasses import asdict, dataclass, field, replace
 from typing import Any
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 
 from drafting.linework.model import ROLES, Linework
+from drafting.plot.hatches import hatch_lines
+from drafting.plot.patterns import fitted, stretches
+from drafting.plot.pen_table import Cut
 from drafting.plot.pens import PAPER, Pen
 from drafting.sheets.viewport import Box, PenChange
 
 Floats = NDArray[np.float64]
 Point = tuple[float, float]
 
-OUTLINES = "Viewport outlines"
+OUTLINES, CUT_AREAS, HATCHES = "Viewport outlines", "Cut areas", "Hatches"
 
 
 @dataclass(frozen=True, eq=False)
@@ -37,12 +40,13 @@ class Path:
 
 @dataclass(frozen=True, eq=False)
 class Fill:
-    """A filled area: rings of (n, 2) mm, even-odd."""
+    """A filled area: rings of (n, 2) mm, even-odd. Of `opacity` 1 it hides what lies under it."""
 
     rings: tuple[Floats, ...]
     colour: str
     layer: str = ""
     source: tuple[str, str] = ("", "")
+    opacity: float = 1.0
 
 
 @dataclass(frozen=True)
@@ -61,11 +65,12 @@ class Text:
 
 @dataclass(frozen=True)
 class Image:
-    """A picture of pixels by its key, and the box that it fills."""
+    """A picture of pixels by its key, and the box that it fills; in grey where a plot has no colours."""
 
     picture: str
     box: Box
     layer: str = ""
+    grey: bool = False
 
 
 @dataclass(frozen=True)
@@ -81,7 +86,7 @@ class Drawing:
         place: where u = v = 0 lies on paper, mm.
         pens: the pen of each line role; a role without one is not drawn.
         layers: how the pens of some layers differ.
-        fill: colour of what is cut.
+        cuts: how what is cut is filled; for each material the first that matches it.
         outline: the pen that `clip` itself is drawn with; None where it is not plotted.
         opaque: whether what lies below is hidden within `clip`.
     """
@@ -92,7 +97,7 @@ class Drawing:
     ratio: float
     place: Point
     pens: dict[str, Pen]
-    fill: str
+    cuts: tuple[Cut, ...] = ()
     turn: float = 0.0
     layers: dict[str, PenChange] = field(default_factory=dict)
     outline: Pen | None = None
@@ -100,11 +105,22 @@ class Drawing:
 
 
 @dataclass(frozen=True, eq=False)
+class Strokes:
+    """Many open polylines of one pen: `points` (n, 2) mm, and where each of them begins in it."""
+
+    points: Floats
+    starts: NDArray[np.int64]
+    pen: Pen
+    layer: str = ""
+    viewport: str = ""
+
+
+@dataclass(frozen=True, eq=False)
 class Clipped:
     """Items that are seen only within a polygon on paper."""
 
     clip: tuple[Point, ...]
-    items: tuple[Fill | Path, ...]
+    items: tuple[Fill | Path | Strokes, ...]
 
 
 Primitive = Path | Fill | Text | Image | Clipped
@@ -184,6 +200,10 @@ def _item_dict(item: Path | Fill | Text | Image | Drawing) -> dict[str, Any]:
     if isinstance(item, Text):
         letters = {name: getattr(item, name) for name in ("at", "text", "size", "colour", "anchor", "bold")}
         return kind | letters | {"viewport": item.source[0]}
+    if isinstance(item, Drawing):
+        # With the lines of hatches, so that the board needs no table of them.
+        cuts = [asdict(cut) | {"lines": [asdict(line) for line in cut.lines]} for cut in item.cuts]
+        return kind | asdict(item) | {"cuts": cuts}
     return kind | asdict(item)
 
 
@@ -193,17 +213,31 @@ def no_picture(key: str) -> bytes:
 
 
 def expand(display: DisplayList, linework: Callable[[str], Linework]) -> Iterator[Primitive]:
-    """The display list in primitives only: every drawing becomes its fills and paths on paper, within its clip.
+    """The display list in primitives only: every drawing becomes its fills and lines on paper, within its clip, and
+    every line of a pattern the stretches between its corners, on each of which the pattern starts and ends on a dash.
 
     Lines that lie wholly outside the clip are left out.
     """
     for item in display.items:
-        if not isinstance(item, Drawing):
+        if isinstance(item, Path):
+            yield from laid_out(item)
+        elif not isinstance(item, Drawing):
             yield item
-            continue
-        yield _drawn(item, linework(item.linework))
-        if item.outline:
-            yield Path(np.array(item.clip), item.outline, OUTLINES, (item.viewport, ""), closed=True)
+        else:
+            yield _drawn(item, linework(item.linework))
+            if item.outline:
+                yield Path(np.array(item.clip), item.outline, OUTLINES, (item.viewport, ""), closed=True)
+
+
+def laid_out(path: Path) -> Iterator[Path]:
+    """A path of a pattern as the stretches between its corners, each with the pattern fitted to it."""
+    if not path.pen.pattern:
+        yield path
+        return
+    for points in stretches(path.points, path.closed):
+        length = float(np.hypot(*np.diff(points, axis=0).T).sum())
+        pattern = tuple(p / path.pen.width for p in fitted(path.pen.dashes, length))
+        yield replace(path, points=points, closed=False, pen=replace(path.pen, pattern=pattern))
 
 
 def _drawn(drawing: Drawing, linework: Linework) -> Clipped:
@@ -211,27 +245,62 @@ def _drawn(drawing: Drawing, linework: Linework) -> Clipped:
     cos, sin = np.cos(turn), np.sin(turn)
     map_ = drawing.ratio * np.array([[cos, sin], [-sin, cos]])
     corners = np.array(drawing.clip)
-    widest = max((pen.width for pen in _every_pen(drawing)), default=0.0)
-    low, high = corners.min(axis=0) - widest, corners.max(axis=0) + widest
-
-    def meets(points: Floats) -> bool:
-        return bool((points.max(axis=0) >= low).all() and (points.min(axis=0) <= high).all())
-
-    items: list[Fill | Path] = []
+    items: list[Fill | Path | Strokes] = []
     if drawing.opaque:
         items.append(Fill((corners,), PAPER, source=(drawing.viewport, "")))
-    for region in linework.regions:
-        rings = tuple(place + ring @ map_ for ring in region.rings)
-        if meets(rings[0]):
-            items.append(Fill(rings, drawing.fill, region.material, (drawing.viewport, region.element)))
-    # The widest last, so that a narrow line never breaks a wide one.
-    pen_of = lru_cache(maxsize=None)(lambda role, layer: drawing.pens[role].changed(drawing.layers.get(layer)))
-    lines = [(pen_of(line.role, line.layer), line) for line in linework.lines if line.role in drawing.pens]
-    for pen, line in sorted(lines, key=lambda pair: (pair[0].width, -ROLES.index(pair[1].role))):
-        points = place + line.points[:, :2] @ map_
-        if meets(points):
-            items.append(Path(points, pen, line.layer, (drawing.viewport, line.element)))
+    items += _cut_items(drawing, linework, place, map_)
+    items += _line_items(drawing, linework, place, map_)
     return Clipped(drawing.clip, tuple(items))
+
+
+def _cut_items(drawing: Drawing, linework: Linework, place: Floats, map_: Floats) -> Iterator[Fill | Strokes]:
+    """What is cut: areas, then the hatches in them."""
+    window = shapely.Polygon(drawing.clip)
+    hatched: list[tuple[Cut, shapely.Geometry]] = []
+    for region in linework.regions:
+        cut = next((cut for cut in drawing.cuts if cut.matches(region.material)), None)
+        rings = tuple(place + ring @ map_ for ring in region.rings)
+        low, high = rings[0].min(axis=0), rings[0].max(axis=0)
+        if cut is None or not window.intersects(shapely.box(*low, *high)):
+            continue
+        if cut.fill:
+            yield Fill(rings, cut.fill, CUT_AREAS, (drawing.viewport, region.element), cut.opacity / 100)
+        if cut.lines:
+            hatched.append((cut, shapely.Polygon(rings[0], rings[1:])))
+    for cut, area in hatched:
+        within = shapely.intersection(shapely.make_valid(area), window)
+        for family in cut.lines:
+            ends = hatch_lines(family, cut.spacing, cut.angle, within, place)
+            if len(ends):
+                pen = Pen(cut.width, cut.colour, (), cut.screen)
+                yield Strokes(ends.reshape(-1, 2), np.arange(0, 2 * len(ends), 2), pen, HATCHES, drawing.viewport)
+
+
+def _line_items(drawing: Drawing, linework: Linework, place: Floats, map_: Floats) -> Iterator[Path | Strokes]:
+    """Lines by pen and layer, the widest last, so that a narrow line never breaks a wide one."""
+    if not linework.lines:
+        return
+    packed = linework.packed
+    points = place + packed.points @ map_
+    corners = np.array(drawing.clip)
+    rim = max((pen.width for pen in _every_pen(drawing)), default=0.0)
+    low, high = corners.min(axis=0) - rim, corners.max(axis=0) + rim
+    least, most = (np.minimum.reduceat(points, packed.starts), np.maximum.reduceat(points, packed.starts))
+    meets = ((most >= low) & (least <= high)).all(axis=1)
+    ends = np.append(packed.starts[1:], len(points))
+    groups = []
+    for (role, layer), which in packed.groups.items():
+        if role in drawing.pens and meets[which].any():
+            pen = drawing.pens[role].changed(drawing.layers.get(layer))
+            groups.append((pen.width, -ROLES.index(role), layer, pen, which[meets[which]]))
+    for _, _, layer, pen, which in sorted(groups, key=lambda group: group[:3]):
+        if pen.pattern:
+            for k in which:
+                yield from laid_out(Path(points[packed.starts[k] : ends[k]], pen, layer, (drawing.viewport, "")))
+            continue
+        sizes = ends[which] - packed.starts[which]
+        rows = np.concatenate([np.arange(a, b) for a, b in zip(packed.starts[which], ends[which], strict=True)])
+        yield Strokes(points[rows], np.cumsum(sizes) - sizes, pen, layer, drawing.viewport)
 
 
 def _every_pen(drawing: Drawing) -> Iterator[Pen]:

@@ -1,53 +1,76 @@
-"""Display lists to PDF: vector, true to size, text as text, fonts embedded; the same bytes for the same input."""
+"""Pages to PDF: vector, true to size, text as text, fonts embedded, layers to switch; the same bytes for the same
+input."""
 
 from __future__ import annotations
 
 import io
 from collections.abc import Callable, Iterable
 
+import numpy as np
+from numpy.typing import NDArray
 from reportlab.lib.colors import HexColor
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
-from reportlab.pdfgen.canvas import FILL_EVEN_ODD, Canvas
-from reportlab.pdfgen.pathobject import PDFPathObject
+from reportlab.pdfgen.canvas import Canvas
 
 from drafting.linework.model import Linework
-from drafting.plot.display import Clipped, DisplayList, Fill, Image, Path, Primitive, Text, expand, no_picture
+from drafting.plot.display import (
+    Clipped,
+    Fill,
+    Floats,
+    Image,
+    Path,
+    Primitive,
+    Strokes,
+    Text,
+    expand,
+    no_picture,
+)
 from drafting.plot.lettering import BOLD, CAP_HEIGHT, REGULAR
+from drafting.plot.page import Page
+from drafting.plot.pdf_document import finished
+from drafting.plot.pens import Pen
+from drafting.plot.pixels import grey
 
 #: Points of PDF (1/72 inch) in a millimetre.
 POINT = 72 / 25.4
+#: Lines are written in whole thousandths of a millimetre, which are short and fast to write.
+FINE = 1000
+_FINER = f"{1 / FINE:g} 0 0 {1 / FINE:g} 0 0 cm"
+#: So many lines are stroked as one path: readers are slow with larger ones.
+AT_ONCE = 400
 
 
 def write_pdf(
-    pages: Iterable[tuple[str, DisplayList]],
+    pages: Iterable[Page],
     linework: Callable[[str], Linework],
     title: str = "",
     author: str = "",
     pictures: Callable[[str], bytes] = no_picture,
 ) -> bytes:
-    """A PDF with one page for each (name, display list), each in its own size and named in the outline.
+    """A PDF with a page for each sheet, in its own size, named in the outline and labelled with its number.
 
     `linework` and `pictures` give what display lists name by keys.
     """
     _register_fonts()
     out = io.BytesIO()
-    canvas = Canvas(out, invariant=1, pageCompression=1, initialFontName="lettering")
+    canvas = Canvas(out, invariant=1, pageCompression=0, initialFontName="lettering")
     canvas.setTitle(title)
     canvas.setAuthor(author)
     canvas.setCreator("Dunefold")
-    for number, (name, display) in enumerate(pages):
-        canvas.setPageSize((display.width * POINT, display.height * POINT))
-        canvas.bookmarkPage(f"sheet-{number}")
-        canvas.addOutlineEntry(name, f"sheet-{number}")
-        canvas.setLineJoin(1)
-        canvas.setLineCap(1)
-        for item in expand(display, linework):
-            _write(canvas, item, pictures)
+    layers: dict[str, str] = {}
+    numbers, date = [], ""
+    for k, page in enumerate(pages):
+        canvas.setPageSize((page.width * POINT, page.height * POINT))
+        canvas.bookmarkPage(f"sheet-{k}")
+        canvas.addOutlineEntry(page.name, f"sheet-{k}")
+        _PageWriter(canvas, layers, pictures).write(page, linework)
         canvas.showPage()
+        numbers.append(page.number)
+        date = max(date, page.date)
     canvas.save()
-    return out.getvalue()
+    return finished(out, numbers, {key: name for name, key in layers.items()}, title, author, date)
 
 
 def _register_fonts() -> None:
@@ -56,42 +79,113 @@ def _register_fonts() -> None:
             pdfmetrics.registerFont(TTFont(name, str(path)))
 
 
-def _write(canvas: Canvas, item: Primitive, pictures: Callable[[str], bytes]) -> None:
-    if isinstance(item, Path):
-        canvas.setStrokeColor(HexColor(item.pen.colour))
-        canvas.setLineWidth(item.pen.width * POINT)
-        if item.pen.pattern:
-            canvas.saveState()
-            # The end of a dash is square, or its round ends would eat up the gap.
-            canvas.setLineCap(0)
-            canvas.setDash([length * POINT for length in item.pen.dashes])
-        canvas.drawPath(_rings(canvas, (item.points,), item.closed), stroke=1, fill=0)
-        if item.pen.pattern:
-            canvas.restoreState()
-    elif isinstance(item, Fill):
-        canvas.setFillColor(HexColor(item.colour))
-        canvas.drawPath(_rings(canvas, item.rings, True), stroke=0, fill=1, fillMode=FILL_EVEN_ODD)
-    elif isinstance(item, Text):
-        canvas.setFillColor(HexColor(item.colour))
-        canvas.setFont("lettering-bold" if item.bold else "lettering", item.size / CAP_HEIGHT * POINT)
-        draw = {"start": canvas.drawString, "middle": canvas.drawCentredString, "end": canvas.drawRightString}
-        draw[item.anchor](item.at[0] * POINT, item.at[1] * POINT, item.text)
-    elif isinstance(item, Image):
-        box = [figure * POINT for figure in (item.box.x, item.box.y, item.box.width, item.box.height)]
-        canvas.drawImage(ImageReader(io.BytesIO(pictures(item.picture))), *box, mask="auto")
-    elif isinstance(item, Clipped):
+class _PageWriter:
+    """Writes one page. `layers` gives each layer its name in the file, and grows."""
+
+    def __init__(self, canvas: Canvas, layers: dict[str, str], pictures: Callable[[str], bytes]) -> None:
+        self.canvas, self.layers, self.pictures = canvas, layers, pictures
+        self.layer = ""
+        self.opacity = 1.0
+
+    def write(self, page: Page, linework: Callable[[str], Linework]) -> None:
+        canvas = self.canvas
+        canvas.scale(POINT, POINT)
+        canvas.setLineJoin(1)
+        canvas.setLineCap(1)
         canvas.saveState()
-        canvas.clipPath(_rings(canvas, (item.clip,), True), stroke=0, fill=0)
-        for inner in item.items:
-            _write(canvas, inner, pictures)
+        if page.window:
+            self._clip(np.array(page.window.corners))
+        x, y = page.at
+        canvas.addLiteral(f"{page.scale:.9g} 0 0 {page.scale:.9g} {x:.6f} {y:.6f} cm")
+        for item in expand(page.display, linework):
+            self._item(item)
+        self._on_layer("")
         canvas.restoreState()
+        for item in page.over:
+            self._item(item)
+        self._on_layer("")
+
+    def _item(self, item: Primitive | Strokes) -> None:
+        if isinstance(item, Clipped):
+            self._on_layer("")
+            outside = self.opacity
+            self.canvas.saveState()
+            self._clip(np.array(item.clip))
+            for inner in item.items:
+                self._item(inner)
+            self._on_layer("")
+            self.canvas.restoreState()
+            self.opacity = outside
+            return
+        self._on_layer(item.layer)
+        if isinstance(item, Path):
+            self._stroke(item.points, np.zeros(1, int), item.pen, "s" if item.closed else "S")
+        elif isinstance(item, Strokes):
+            self._stroke(item.points, item.starts, item.pen)
+        elif isinstance(item, Fill):
+            self._fill(item)
+        elif isinstance(item, Text):
+            self._text(item)
+        else:
+            self._image(item)
+
+    def _on_layer(self, name: str) -> None:
+        if name != self.layer:
+            if self.layer:
+                self.canvas.addLiteral("EMC")
+            if name:
+                self.canvas.addLiteral(f"/OC /{self.layers.setdefault(name, f'L{len(self.layers)}')} BDC")
+            self.layer = name
+
+    def _clip(self, corners: Floats) -> None:
+        self.canvas.addLiteral(f"{_FINER} {_rings((corners,))}W n {FINE} 0 0 {FINE} 0 0 cm")
+
+    def _stroke(self, points: Floats, starts: NDArray[np.int64], pen: Pen, paint: str = "S") -> None:
+        head = f"q {_FINER} {_colour(pen.ink)} RG {pen.width * FINE:.4g} w"
+        if pen.pattern:
+            # The end of a dash is square, or its round ends would eat up the gap.
+            head += f" 0 J [{' '.join(f'{length * FINE:.5g}' for length in pen.dashes)}] 0 d"
+        self.canvas.addLiteral(head)
+        for k in range(0, len(starts), AT_ONCE):
+            first, after = starts[k], starts[k + AT_ONCE] if k + AT_ONCE < len(starts) else len(points)
+            begins = starts[k : k + AT_ONCE] - first
+            self.canvas.addLiteral(_lines(points[first:after], begins) + paint)
+        self.canvas.addLiteral("Q")
+
+    def _fill(self, item: Fill) -> None:
+        if item.opacity != self.opacity:
+            self.canvas.setFillAlpha(item.opacity)
+            self.opacity = item.opacity
+        head = f"q {_FINER} {_colour(item.colour)} rg"
+        self.canvas.addLiteral(f"{head} {_rings(item.rings)}f* Q")
+
+    def _text(self, item: Text) -> None:
+        canvas = self.canvas
+        if self.opacity != 1.0:
+            canvas.setFillAlpha(1.0)
+            self.opacity = 1.0
+        canvas.setFillColor(HexColor(item.colour))
+        canvas.setFont("lettering-bold" if item.bold else "lettering", item.size / CAP_HEIGHT)
+        draw = {"start": canvas.drawString, "middle": canvas.drawCentredString, "end": canvas.drawRightString}
+        draw[item.anchor](*item.at, item.text)
+
+    def _image(self, item: Image) -> None:
+        pixels = self.pictures(item.picture)
+        reader = ImageReader(io.BytesIO(grey(pixels) if item.grey else pixels))
+        self.canvas.drawImage(reader, item.box.x, item.box.y, item.box.width, item.box.height, mask="auto")
 
 
-def _rings(canvas: Canvas, rings: Iterable[Iterable[Iterable[float]]], closed: bool) -> PDFPathObject:
-    path = canvas.beginPath()
-    for ring in rings:
-        for k, (x, y) in enumerate(ring):
-            (path.lineTo if k else path.moveTo)(x * POINT, y * POINT)
-        if closed:
-            path.close()
-    return path
+def _lines(points: Floats, starts: NDArray[np.int64]) -> str:
+    """The operators of many polylines."""
+    forms = np.full(len(points), "%d %d l\n", dtype=object)
+    forms[starts] = "%d %d m\n"
+    return "".join(forms.tolist()) % tuple(np.rint(points * FINE).astype(int).ravel().tolist())
+
+
+def _rings(rings: Iterable[Floats]) -> str:
+    return "".join(_lines(ring, np.zeros(1, int)) + "h\n" for ring in rings)
+
+
+def _colour(colour: str) -> str:
+    parts = (int(colour[k : k + 2], 16) / 255 for k in (1, 3, 5))
+    return " ".join(f"{part:.4g}" for part in parts)

@@ -1,4 +1,4 @@
-"""Pens: width and colour on paper for each line role and each kind of thing on a sheet (ISO 128)."""
+"""Pens: width, colour and pattern on paper, and those of what is on a sheet beside its drawings (ISO 128)."""
 
 from __future__ import annotations
 
@@ -11,15 +11,24 @@ PAPER = "#ffffff"
 
 #: ISO 128-20: each width is the square root of two wider than the one before. mm.
 WIDTHS = (0.13, 0.18, 0.25, 0.35, 0.5, 0.7, 1.0, 1.4, 2.0)
+#: A narrower line may be lost on paper.
+NARROWEST = WIDTHS[0]
 
 
 @dataclass(frozen=True)
 class Pen:
-    """A line on paper: its width in mm, its colour, and its pattern: dash and gap by turns, in widths."""
+    """A line on paper: its width in mm, its colour, its pattern (dash and gap by turns, in widths), and its screening:
+    the share of the colour that is left, per cent; the rest is paper."""
 
     width: float
     colour: str = INK
     pattern: tuple[float, ...] = ()
+    screen: int = 100
+
+    @property
+    def ink(self) -> str:
+        """The colour that comes on paper."""
+        return screened(self.colour, self.screen)
 
     @property
     def dashes(self) -> tuple[float, ...]:
@@ -27,27 +36,17 @@ class Pen:
         return tuple(length * self.width for length in self.pattern)
 
     def changed(self, change: PenChange | None) -> Pen:
-        """The pen with another width or colour."""
+        """The pen with another width, colour, pattern or screening."""
         if change is None:
             return self
-        return replace(self, width=change.width or self.width, colour=change.colour or self.colour)
+        return replace(self, **{name: value for name, value in vars(change).items() if value is not None})
 
 
-#: ISO 128-20, dashed line: dashes of 12 widths, gaps of 3.
-DASHED = (12.0, 3.0)
-#: Usual hierarchy in building drawings: the cut widest, the profile next, visible edges narrow, seams and what is
-#: far off narrowest; what is hidden or overhead dashed.
-ROLE_PENS: dict[str, Pen] = {
-    "cut": Pen(0.5),
-    "profile": Pen(0.35),
-    "edge": Pen(0.18),
-    "seam": Pen(0.13),
-    "far": Pen(0.13),
-    "overhead": Pen(0.18, pattern=DASHED),
-    "hidden": Pen(0.13, pattern=DASHED),
-}
-#: What the cut goes through is toned, so that it reads as solid at every scale.
-CUT_FILL = "#d9d6cf"
+def screened(colour: str, screen: float) -> str:
+    """A colour of which so many per cent are left on white paper."""
+    parts = (int(colour[k : k + 2], 16) for k in (1, 3, 5))
+    return "#" + "".join(f"{round(255 - (255 - part) * screen / 100):02x}" for part in parts)
+
 
 #: ISO 5457: centring marks are 0.7 mm lines.
 CENTRING_PEN = Pen(0.7)

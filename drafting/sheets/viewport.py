@@ -68,10 +68,13 @@ class Box:
 
 @dataclass(frozen=True)
 class PenChange:
-    """How a pen differs from the usual one: its width in mm, its colour (#rrggbb), or both."""
+    """How a pen differs from the usual one: its width in mm, its colour (#rrggbb), its pattern in widths, its screening
+    in per cent; None for what does not."""
 
     width: float | None = None
     colour: str | None = None
+    pattern: tuple[float, ...] | None = None
+    screen: int | None = None
 
 
 @dataclass(frozen=True)
@@ -126,7 +129,8 @@ class Viewport:
         turn: by how much its contents are turned about the middle, degrees anticlockwise.
         framed: whether its outline is plotted.
         opaque: whether it hides what lies under it on the sheet.
-        pens: how its pens differ.
+        pen_table: the key of the pen table that it is drawn with; blank for the sheet's.
+        pens: how its pens differ from those.
         title: the style of its drawing title, one of TITLES.
         title_by: by how much its title was moved by hand from where it stands by itself, mm.
         moved_marks: by the view that is marked, by how much each bubble of its mark was moved by hand, mm.
@@ -145,6 +149,7 @@ class Viewport:
     turn: float = 0.0
     framed: bool = False
     opaque: bool = False
+    pen_table: str = ""
     pens: PenChanges = field(default_factory=PenChanges)
     title: str = "plain"
     title_by: Point = (0.0, 0.0)

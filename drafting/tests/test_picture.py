@@ -10,6 +10,7 @@ from PIL import Image as Pixels
 from drafting.errors import SheetError
 from drafting.plot.compose import compose
 from drafting.plot.display import Fill, Image, Path
+from drafting.plot.page import whole_page
 from drafting.plot.pdf import write_pdf
 from drafting.plot.svg import write_svg
 from drafting.sheets.paper import Paper
@@ -66,11 +67,11 @@ class PictureTests(TestCase):
         display = compose(sheet_with(picture))
         image = next(i for i in display.items if isinstance(i, Image))
         self.assertEqual((image.box.width, image.box.height), (60, 20))
-        keys = {"one": picture.data}
-        pdf = write_pdf([("1", display)], dict, pictures=keys.__getitem__)
+        keys, page = {"one": picture.data}, whole_page(display)
+        pdf = write_pdf([page], dict, pictures=keys.__getitem__)
         self.assertIn(b"/Subtype /Image", pdf)
-        self.assertEqual(pdf, write_pdf([("1", display)], dict, pictures=keys.__getitem__))
-        self.assertIn(b"data:image/png;base64", write_svg(display, dict, pictures=keys.__getitem__))
+        self.assertEqual(pdf, write_pdf([page], dict, pictures=keys.__getitem__))
+        self.assertIn(b"data:image/png;base64", write_svg(page, dict, pictures=keys.__getitem__))
 
     def test_what_is_no_picture_or_does_something_is_refused_with_the_remedy(self):
         def svg(inside):

@@ -11,8 +11,10 @@ import pikepdf
 from drafting.plot.compose import compose
 from drafting.plot.display import Clipped, Drawing, Fill, expand
 from drafting.plot.lettering import fit, text_width
+from drafting.plot.page import whole_page
 from drafting.plot.pdf import write_pdf
-from drafting.plot.pens import ROLE_PENS, WIDTHS
+from drafting.plot.pen_table import USUAL
+from drafting.plot.pens import WIDTHS
 from drafting.plot.svg import write_svg
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale
@@ -32,6 +34,7 @@ SHEET = Sheet(
     ),
     place=(1, 3),
 )
+PAGE = whole_page(compose(SHEET), "Wall", "A-01")
 
 
 def linework(_key):
@@ -42,11 +45,11 @@ class PdfTests(TestCase):
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
-        cls.pdf = write_pdf([("A-01 Wall", compose(SHEET))], linework, "Set")
+        cls.pdf = write_pdf([PAGE], linework, "Set")
 
     def test_a_known_length_measures_true_in_two_scales_on_one_sheet(self):
         outlines = [
-            s for s in strokes(self.pdf) if len(s.points) == 5 and abs(s.width - ROLE_PENS["profile"].width) < 0.001
+            s for s in strokes(self.pdf) if len(s.points) == 5 and abs(s.width - USUAL["profile"].width) < 0.001
         ]
         sizes = sorted(np.ptp(s.points, axis=0).tolist() for s in outlines)
         wanted = [[7250 / 100, 2600 / 100], [7250 / 50, 2600 / 50]]
@@ -77,11 +80,11 @@ class PdfTests(TestCase):
             self.assertTrue(all(len(file.read_bytes()) < 60_000 for file in files))
 
     def test_the_same_sheets_give_the_same_bytes(self):
-        self.assertEqual(write_pdf([("A-01 Wall", compose(SHEET))], linework, "Set"), self.pdf)
+        self.assertEqual(write_pdf([PAGE], linework, "Set"), self.pdf)
 
     def test_each_sheet_is_a_page_of_its_own_size_named_in_the_outline(self):
         tall = replace(SHEET, paper=Paper.of("A2", "portrait"), viewports=())
-        pdf = write_pdf([("A-01 Wall", compose(SHEET)), ("A-02 Tall", compose(tall))], linework)
+        pdf = write_pdf([PAGE, whole_page(compose(tall), "Tall", "A-02")], linework)
         np.testing.assert_allclose(page_sizes(pdf), [(420, 297), (420, 594)], atol=0.01)
         with pikepdf.open(io.BytesIO(pdf)) as opened, opened.open_outline() as outline:
             self.assertEqual([item.title for item in outline.root], ["A-01 Wall", "A-02 Tall"])
@@ -99,8 +102,9 @@ class DisplayListTests(TestCase):
 
     def test_a_turned_drawing_keeps_its_lengths_and_stands_on_end(self):
         turned = replace(SHEET, viewports=(replace(SHEET.viewports[0], turn=90.0, box=Box(40, 100, 60, 160)),))
+        lines = strokes(write_pdf([whole_page(compose(turned))], linework))
         wall = next(
-            s for s in strokes(write_pdf([("1", compose(turned))], linework)) if len(s.points) == 5 and s.width < 0.36
+            s for s in lines if len(s.points) == 5 and s.width < 0.36
             and np.ptp(s.points, axis=0).max() > 100 and np.ptp(s.points, axis=0).max() < 150
         )  # fmt: skip
         np.testing.assert_allclose(np.ptp(wall.points, axis=0), [52, 145], atol=0.01)
@@ -108,7 +112,7 @@ class DisplayListTests(TestCase):
     def test_a_frame_is_on_paper_only_where_it_is_to_be_plotted(self):
         def frames(viewport):
             sheet = replace(SHEET, viewports=(viewport,))
-            return [s for s in strokes(write_pdf([("1", compose(sheet))], linework)) if abs(s.width - 0.25) < 1e-3]
+            return [s for s in strokes(write_pdf([whole_page(compose(sheet))], linework)) if abs(s.width - 0.25) < 1e-3]
 
         one = SHEET.viewports[0]
         self.assertEqual(frames(one), [])
@@ -121,7 +125,7 @@ class DisplayListTests(TestCase):
     def test_pens_changed_for_a_viewport_are_on_paper_in_it_alone(self):
         one, two = SHEET.viewports
         pens = PenChanges.from_dict({"roles": {"profile": {"width": 1.0, "colour": "#9c3f24"}}})
-        pdf = write_pdf([("1", compose(replace(SHEET, viewports=(replace(one, pens=pens), two))))], linework)
+        pdf = write_pdf([whole_page(compose(replace(SHEET, viewports=(replace(one, pens=pens), two))))], linework)
         widths = {round(s.width, 3) for s in strokes(pdf) if len(s.points) == 5 and np.ptp(s.points, axis=0)[1] < 53}
         self.assertTrue({1.0, 0.35} <= widths)
         layer = PenChanges.from_dict({"layers": {WALL.lines[0].layer: {"width": 0.13}}})
@@ -141,8 +145,8 @@ class DisplayListTests(TestCase):
         self.assertEqual(one.ratio, 2 * two.ratio)
 
     def test_the_cut_is_drawn_wider_than_the_profile_and_that_wider_than_edges(self):
-        self.assertGreater(ROLE_PENS["cut"].width, ROLE_PENS["profile"].width)
-        self.assertGreater(ROLE_PENS["profile"].width, ROLE_PENS["edge"].width)
+        self.assertGreater(USUAL["cut"].width, USUAL["profile"].width)
+        self.assertGreater(USUAL["profile"].width, USUAL["edge"].width)
 
     def test_lettering_shrinks_before_it_is_shortened(self):
         self.assertEqual(fit("Plan", 5, 100), ("Plan", 5))
@@ -154,7 +158,7 @@ class DisplayListTests(TestCase):
 
 class SvgTests(TestCase):
     def test_the_drawing_is_in_millimetres_and_measures_true(self):
-        svg = ElementTree.fromstring(write_svg(compose(SHEET), linework, "Wall & <wall>"))
+        svg = ElementTree.fromstring(write_svg(whole_page(compose(SHEET), "Wall & <wall>"), linework))
         self.assertEqual((svg.get("width"), svg.get("viewBox")), ("420mm", "0 0 420 297"))
         name = "{http://www.w3.org/2000/svg}"
         paths = [
@@ -165,5 +169,5 @@ class SvgTests(TestCase):
             xs = [float(pair.split()[0]) for pair in path.get("d").strip("MZ").split("L")]
             spans.append(max(xs) - min(xs))
         np.testing.assert_allclose(spans, [145, 72.5], atol=0.001)
-        self.assertEqual({p.get("stroke-width") for p in paths}, {str(ROLE_PENS["profile"].width)})
+        self.assertEqual({p.get("stroke-width") for p in paths}, {str(USUAL["profile"].width)})
         self.assertIn("Wall, large", [t.text for t in svg.iter(f"{name}text")])

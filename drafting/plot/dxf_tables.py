@@ -1,0 +1,92 @@
+"""Layers, patterns of lines and text styles of a DXF, made as they are first wanted."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+from ezdxf.document import Drawing as Document
+from ezdxf.layouts.base import BaseLayout
+from ezdxf.lldxf.const import VALID_DXF_LINEWEIGHTS
+
+from drafting.plot.lettering import BOLD, REGULAR
+from drafting.plot.pens import Pen
+
+#: Signs that names in a DXF cannot have.
+_SIGNS = re.compile(r'[<>/\\":;?*|,=`\n\r]+')
+#: Names of layers and layouts are no longer than this everywhere.
+_LONGEST = 120
+
+
+def allowed(name: str) -> str:
+    """A name as a DXF can have it."""
+    return _SIGNS.sub("_", name).strip()[:_LONGEST]
+
+
+def colour_number(colour: str) -> int:
+    """A colour as group code 420 has it."""
+    return int(colour[1:], 16)
+
+
+class Tables:
+    """The tables of one document."""
+
+    def __init__(self, doc: Document) -> None:
+        self._doc = doc
+        self._pens: dict[str, tuple[int, int, str]] = {}
+
+    def look(self, layer: str, pen: Pen, scale: float = 1.0) -> dict[str, Any]:
+        """What an entity drawn with a pen has. A layer has the pen of what is first put on it; what is drawn
+        otherwise says so itself."""
+        name = allowed(layer) or "0"
+        wanted = (self._width(pen.width * scale), colour_number(pen.ink), self._pattern(pen, scale))
+        if name not in self._pens and name != "0":
+            self._pens[name] = wanted
+            added = self._doc.layers.add(name, lineweight=wanted[0], linetype=wanted[2], true_color=wanted[1])
+            added.dxf.color = 7
+        kept = self._pens.get(name)
+        look: dict[str, Any] = {"layer": name}
+        for key, now, its in zip(("lineweight", "true_color", "linetype"), wanted, kept or (None,) * 3, strict=True):
+            if now != its:
+                look[key] = now
+        return look
+
+    def coloured(self, layer: str, colour: str) -> dict[str, Any]:
+        """What an entity without lines has."""
+        name = allowed(layer) or "0"
+        if name != "0" and name not in self._doc.layers:
+            self._doc.layers.add(name, color=7)
+        return {"layer": name, "true_color": colour_number(colour)}
+
+    def style(self, bold: bool) -> str:
+        """The text style of lettering, whose heights are those of capitals."""
+        name = "Lettering bold" if bold else "Lettering"
+        if name not in self._doc.styles:
+            self._doc.styles.add(name, font=(BOLD if bold else REGULAR).name)
+        return name
+
+    def fill(
+        self, layout: BaseLayout, rings: Sequence[np.ndarray], layer: str, colour: str, opacity: float = 1.0
+    ) -> None:
+        """A filled area."""
+        hatch = layout.add_hatch(dxfattribs=self.coloured(layer, colour) | {"hatch_style": 0})
+        for k, ring in enumerate(rings):
+            hatch.paths.add_polyline_path(ring, is_closed=True, flags=1 if k == 0 else 16)
+        if opacity < 1:
+            hatch.transparency = 1 - opacity
+
+    def _width(self, width: float) -> int:
+        """The nearest of the widths that a DXF can have, hundredths of a millimetre."""
+        return int(min((w for w in VALID_DXF_LINEWEIGHTS if w > 0), key=lambda w: abs(w - width * 100)))
+
+    def _pattern(self, pen: Pen, scale: float) -> str:
+        if not pen.pattern:
+            return "Continuous"
+        lengths = [length * scale for length in pen.dashes]
+        name = "pattern " + " ".join(f"{length:.3g}" for length in lengths)
+        if name not in self._doc.linetypes:
+            signed = [length if k % 2 == 0 else -length for k, length in enumerate(lengths)]
+            self._doc.linetypes.add(name, pattern=[sum(lengths), *signed], description="Dash and gap by turns, mm")
+        return name

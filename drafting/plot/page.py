@@ -1,0 +1,56 @@
+"""A page of a plot: a sheet, or a window of it, as it lies on the paper that it is plotted on."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from drafting.plot.display import DisplayList, Fill, Path, Text
+from drafting.sheets.viewport import Box, Point
+
+
+@dataclass(frozen=True, eq=False)
+class Page:
+    """A display list on paper: a point of the sheet lies at `at + scale * point`. mm.
+
+    Attributes:
+        number, title: of the sheet.
+        width, height: of the paper.
+        window: the part of the paper beyond which nothing of the sheet is plotted; None for all of it.
+        over: what is said on the paper beside the sheet, in mm of the paper.
+        date: of plotting, as YYYY-MM-DD.
+    """
+
+    number: str
+    title: str
+    width: float
+    height: float
+    display: DisplayList
+    scale: float = 1.0
+    at: Point = (0.0, 0.0)
+    window: Box | None = None
+    over: tuple[Path | Fill | Text, ...] = ()
+    date: str = ""
+
+    @property
+    def name(self) -> str:
+        """Number and title."""
+        return f"{self.number} {self.title}".strip()
+
+    def on_paper(self, box: Box) -> Box:
+        """Where a box of the sheet lies on the paper."""
+        return Box(
+            self.at[0] + box.x * self.scale,
+            self.at[1] + box.y * self.scale,
+            box.width * self.scale,
+            box.height * self.scale,
+        )
+
+    def on_sheet(self, box: Box) -> Box:
+        """Which box of the sheet lies in a box of the paper."""
+        x, y = (box.x - self.at[0]) / self.scale, (box.y - self.at[1]) / self.scale
+        return Box(x, y, box.width / self.scale, box.height / self.scale)
+
+
+def whole_page(display: DisplayList, title: str = "", number: str = "", date: str = "") -> Page:
+    """A sheet at its own size."""
+    return Page(number, title, display.width, display.height, display, date=date)
