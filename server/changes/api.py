@@ -14,6 +14,8 @@ from rest_framework.viewsets import ModelViewSet
 
 from server.changes.models import MadeChange
 from server.config.problems import Conflict
+from server.pens.api import PenTableViewSet
+from server.plots.api import PlotSettingsViewSet, SheetListViewSet
 from server.sheets.api import SheetViewSet, ViewportViewSet
 from server.templates.api import TemplateViewSet
 from server.views.api import NamedTreatmentViewSet, SubsetViewSet, ViewViewSet
@@ -25,6 +27,9 @@ ROWS: dict[str, type[ModelViewSet]] = {
     "views": ViewViewSet,
     "subsets": SubsetViewSet,
     "templates": TemplateViewSet,
+    "pen_tables": PenTableViewSet,
+    "plot_settings": PlotSettingsViewSet,
+    "sheet_lists": SheetListViewSet,
     "treatments": NamedTreatmentViewSet,
 }
 #: A change of this many rows is no work of one hand.

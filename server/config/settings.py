@@ -40,6 +40,8 @@ INSTALLED_APPS = [
     "server.accounts",
     "server.projects",
     "server.templates",
+    "server.pens",
+    "server.plots",
     "server.buildings",
     "server.views",
     "server.changes",
@@ -112,6 +114,7 @@ SPECTACULAR_SETTINGS = {
         "JobState": "server.jobs.models.Job.State",
         "ViewKind": "drafting.views.spec.KINDS",
         "Orientation": "drafting.sheets.paper.ORIENTATIONS",
+        "PrintState": "server.plots.models.Print.State",
         "DrawingState": "server.views.models.STATES",
     },
 }

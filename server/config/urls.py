@@ -10,6 +10,17 @@ from server.accounts.api import SessionView
 from server.buildings.api import ModelVersionViewSet
 from server.changes.api import ChangesView
 from server.jobs.api import JobViewSet
+from server.pens.api import PenStockView, PenTableViewSet
+from server.plots.api import (
+    DevicesView,
+    DeviceView,
+    PlotDoubtsView,
+    PlotSettingsViewSet,
+    PlotStockView,
+    PlotsView,
+    PrintViewSet,
+    SheetListViewSet,
+)
 from server.projects.api import ProjectViewSet
 from server.sheets.api import LadderView, SheetViewSet, ViewportViewSet
 from server.templates.api import PictureViewSet, StockView, TemplateViewSet
@@ -26,6 +37,10 @@ router.register("sheets", SheetViewSet, "sheet")
 router.register("viewports", ViewportViewSet, "viewport")
 router.register("templates", TemplateViewSet, "template")
 router.register("pictures", PictureViewSet, "picture")
+router.register("pen-tables", PenTableViewSet, "pen-table")
+router.register("plot-settings", PlotSettingsViewSet, "plot-settings")
+router.register("sheet-lists", SheetListViewSet, "sheet-list")
+router.register("prints", PrintViewSet, "print")
 router.register("jobs", JobViewSet, "job")
 
 urlpatterns = [
@@ -34,6 +49,12 @@ urlpatterns = [
     path("api/linework/<str:key>/", LineworkView.as_view(), name="linework"),
     path("api/ladder/", LadderView.as_view()),
     path("api/stock/", StockView.as_view()),
+    path("api/pen-stock/", PenStockView.as_view()),
+    path("api/plot-stock/", PlotStockView.as_view()),
+    path("api/plots/", PlotsView.as_view()),
+    path("api/plots/doubts/", PlotDoubtsView.as_view()),
+    path("api/devices/", DevicesView.as_view()),
+    path("api/devices/<str:key>/", DeviceView.as_view()),
     path("api/changes/", ChangesView.as_view()),
     path("api/", include(router.urls)),
     re_path(r"^(?!api/|static/).*$", ensure_csrf_cookie(TemplateView.as_view(template_name="index.html"))),

@@ -11,15 +11,43 @@ from rest_framework.exceptions import NotFound
 from rest_framework.request import Request
 from rest_framework.response import Response
 
+from drafting.plot.files import ARCHIVE, FORMS
 from server.config import storage
 from server.jobs import services
 from server.jobs.models import Job
 from server.projects.api import OfOwnProjects, listed_by_project
 
 
+class CutOffSerializer(serializers.Serializer):
+    """Something that a device cannot print whole, and where it lies on the paper; mm."""
+
+    what = serializers.CharField()
+    x = serializers.FloatField()
+    y = serializers.FloatField()
+    width = serializers.FloatField()
+    height = serializers.FloatField()
+
+
+class PageSerializer(serializers.Serializer):
+    """What is to be known of a page that a plot made; mm."""
+
+    number = serializers.CharField()
+    title = serializers.CharField()
+    width = serializers.FloatField()
+    height = serializers.FloatField()
+    device = serializers.CharField()
+    margins = serializers.ListField(
+        child=serializers.FloatField(), help_text="What the device cannot print: left, bottom, right, top."
+    )
+    scale = serializers.FloatField(help_text="Of the paper over the sheet.")
+    cut_off = CutOffSerializer(many=True)
+
+
 class JobSerializer(serializers.ModelSerializer):
     view = serializers.SerializerMethodField()
     notes = serializers.ListField(child=serializers.CharField(), read_only=True)
+    pages = PageSerializer(many=True, read_only=True)
+    file_name = serializers.CharField(source="order.file_name", read_only=True, default="")
 
     class Meta:
         model = Job
@@ -34,6 +62,8 @@ class JobSerializer(serializers.ModelSerializer):
             "share",
             "message",
             "notes",
+            "pages",
+            "file_name",
             "created",
             "finished",
         ]
@@ -62,13 +92,13 @@ class JobViewSet(OfOwnProjects, viewsets.ReadOnlyModelViewSet):
             services.cancel(job)
         return Response(JobSerializer(job).data)
 
-    @extend_schema(responses={(200, "application/pdf"): OpenApiTypes.BINARY})
+    @extend_schema(responses={(200, "*/*"): OpenApiTypes.BINARY})
     @action(detail=True, methods=["get"])
     def file(self, request: Request, pk: str) -> FileResponse:
         """The file that a plot made."""
         job = self.get_object()
         if job.kind != Job.Kind.PLOT or not job.result:
             raise NotFound("This job has made no file.")
-        return FileResponse(
-            storage.path_of(job.result).open("rb"), content_type="application/pdf", filename=job.order["file_name"]
-        )
+        name = job.order["file_name"]
+        kind = (FORMS | ARCHIVE)[name.rpartition(".")[2]]
+        return FileResponse(storage.path_of(job.result).open("rb"), content_type=kind, filename=name)

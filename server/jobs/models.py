@@ -34,6 +34,7 @@ class Job(models.Model):
     share = models.FloatField(default=0.0, help_text="The share of the present stage that is done, 0 to 1.")
     message = models.TextField(blank=True, help_text="Why the work failed, in one sentence.")
     notes = models.JSONField(default=list, help_text="What to look at before the file that was made leaves the office.")
+    pages = models.JSONField(default=list, help_text="What is to be known of each page that a plot made.")
     cancel_wanted = models.BooleanField(default=False)
     result = models.CharField(max_length=64, blank=True, help_text="Hash of the file that the work made.")
     created = models.DateTimeField(auto_now_add=True)

@@ -17,6 +17,7 @@ from rest_framework.response import Response
 
 from drafting.sheets.numbering import Pattern
 from server.config.versioned import VersionedSerializer
+from server.pens.services import check_pen_table
 from server.projects.models import Project
 
 
@@ -38,6 +39,7 @@ class ProjectSerializer(VersionedSerializer):
             "language",
             "number_pattern",
             "logo",
+            "pen_table",
             "model_unit",
             "archived",
             "members",
@@ -49,6 +51,11 @@ class ProjectSerializer(VersionedSerializer):
 
     def validate_number_pattern(self, text: str) -> str:
         return Pattern(text).text
+
+    def validate_pen_table(self, key: str) -> str:
+        if self.instance is not None:
+            check_pen_table(self.instance, key)
+        return key
 
     def validate_logo(self, logo: Any) -> Any:
         if logo is not None and (self.instance is None or logo.project_id != self.instance.pk):

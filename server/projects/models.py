@@ -36,6 +36,8 @@ class Project(VersionedModel):
     number_pattern = models.CharField(max_length=40, default=numbering.STANDARD)
     #: Shown by every template that has a place for a logo.
     logo = models.ForeignKey("templates.Picture", models.SET_NULL, null=True, blank=True, related_name="+")
+    #: What its sheets are drawn with: a shipped pen table by its key, or one of its own by its id.
+    pen_table = models.CharField(max_length=36, default="construction")
     archived = models.BooleanField(default=False)
     created = models.DateTimeField(auto_now_add=True)
 

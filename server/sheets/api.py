@@ -17,7 +17,8 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from drafting.errors import SheetError
-from drafting.plot.devices import DEVICES
+from drafting.plot.plot_settings import conflicts
+from drafting.plot.plotting import margins_on
 from drafting.sheets.arranging import PROJECTIONS
 from drafting.sheets.fields import FIELDS, MOST_LETTERS
 from drafting.sheets.paper import ORIENTATIONS, SIZES, Paper
@@ -27,7 +28,8 @@ from drafting.sheets.template import check_blank
 from drafting.sheets.viewport import SHAPES, TITLES, PenChanges, check_on_paper, check_viewport
 from server.buildings.models import newest_version
 from server.config.versioned import VersionedSerializer
-from server.jobs.api import JobSerializer
+from server.pens.services import check_pen_table
+from server.plots.named import settings_of, usual
 from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
 from server.projects.models import Project
 from server.sheets import services
@@ -51,15 +53,24 @@ class ScaleField(serializers.CharField):
         return str(value)
 
 
+@extend_schema_field(OpenApiTypes.STR)
+class PenTableKeyField(serializers.CharField):
+    """A pen table by a shipped one's key or by its id; blank for that of what it is on."""
+
+    def __init__(self) -> None:
+        super().__init__(max_length=36, required=False, allow_blank=True)
+
+
 TOO_LONG = {"max_length": "A title has at most {max_length} letters. Shorten it."}
-DEVICE = {device.key: device for device in DEVICES}
 
 
 class UnprintableSerializer(serializers.Serializer):
     """What the device of a sheet cannot print."""
 
-    too_large = serializers.BooleanField(help_text="Whether the sheet does not go through it at all.")
-    margins = serializers.ListField(child=serializers.FloatField(), help_text="Left, bottom, right and top, mm.")
+    says = serializers.ListField(child=serializers.CharField(), help_text="What does not go together.")
+    margins = serializers.ListField(
+        child=serializers.FloatField(), help_text="Left, bottom, right and top, mm of the sheet."
+    )
 
 
 class CornerSerializer(serializers.Serializer):
@@ -111,7 +122,8 @@ class SheetSerializer(VersionedSerializer):
     )
     orientation = serializers.ChoiceField(choices=ORIENTATIONS, required=False)
     position = serializers.IntegerField(min_value=0, required=False)
-    device = serializers.ChoiceField(choices=[(d.key, d.name) for d in DEVICES], required=False)
+    plot_settings = serializers.CharField(max_length=36, required=False, help_text="Shipped ones' key, or an id.")
+    pen_table = PenTableKeyField()
     unprintable = serializers.SerializerMethodField()
     drawing_list = CornerSerializer(required=False, allow_null=True)
     guides = GuidesSerializer(required=False)
@@ -122,8 +134,8 @@ class SheetSerializer(VersionedSerializer):
         fields = [
             "id", "project", "position", "paper", "orientation", "number", "title", "supplementary_title", "creator",
             "drawn_on", "checker", "checked_on", "approver", "approved_on", "document_type", "status", "purpose",
-            "discipline", "sheet_type", "revisions", "template", "typed", "device", "unprintable", "drawing_list",
-            "guides", "free_area", "version",
+            "discipline", "sheet_type", "revisions", "template", "typed", "plot_settings", "pen_table",
+            "unprintable", "drawing_list", "guides", "free_area", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:
@@ -141,6 +153,10 @@ class SheetSerializer(VersionedSerializer):
             if wanted.template not in template_services.templates_of(row.project):
                 raise serializers.ValidationError({"template": "There is no such template. Choose another one."})
             check_blank(services.blank_of(wanted))
+        project = self.instance.project if self.instance else given["project"]
+        if "plot_settings" in given and given["plot_settings"] not in settings_of(project):
+            raise serializers.ValidationError({"plot_settings": "There are no such plot settings. Choose others."})
+        check_pen_table(project, given.get("pen_table", ""))
         return given
 
     def validate_typed(self, typed: dict[str, str]) -> dict[str, str]:
@@ -151,11 +167,12 @@ class SheetSerializer(VersionedSerializer):
 
     @extend_schema_field(UnprintableSerializer)
     def get_unprintable(self, sheet: Sheet) -> dict[str, Any]:
-        """What its device cannot print of it."""
-        device, paper = DEVICE[sheet.device], sheet.as_paper
-        printable = device.printable(paper)
-        margins = [printable.x, printable.y, paper.width - printable.right, paper.height - printable.top]
-        return {"too_large": not device.takes(paper), "margins": [round(m, 3) for m in margins]}
+        """What the device of its plot settings cannot print of it, where it is plotted whole."""
+        known = self.context.setdefault("plot_settings", {})
+        if sheet.project_id not in known:
+            known[sheet.project_id] = settings_of(sheet.project)
+        settings, paper = usual(known[sheet.project_id], sheet.plot_settings), sheet.as_paper
+        return {"says": conflicts(settings, paper), "margins": [round(m, 3) for m in margins_on(paper, settings)]}
 
     @extend_schema_field(serializers.ListField(child=serializers.FloatField()))
     def get_free_area(self, sheet: Sheet) -> list[float]:
@@ -255,6 +272,7 @@ class ViewportSerializer(VersionedSerializer):
     )  # fmt: skip
     title_style = serializers.ChoiceField(choices=TITLES, required=False)
     shown = ShownSerializer(required=False, help_text="What it shows otherwise than its view does.")
+    pen_table = PenTableKeyField()
     pens = PensSerializer(required=False)
     scale = ScaleField(required=False)
     linework = serializers.CharField(source="linework.key", read_only=True, default=None, allow_null=True)
@@ -274,7 +292,7 @@ class ViewportSerializer(VersionedSerializer):
         fields = [
             "id", "sheet", "view", "position", "x", "y", "width", "height", "shape", "corners", "centre_u", "centre_v",
             "turn", "scale", "ratio", "pinned", "framed", "opaque", "marks", "levels", "grid", "title_style",
-            "title_by", "moved_marks", "pens", "shown",
+            "title_by", "moved_marks", "pen_table", "pens", "shown",
             "linework", "extents", "axes",
             "state", "at", "version",
         ]  # fmt: skip
@@ -292,6 +310,7 @@ class ViewportSerializer(VersionedSerializer):
             old.pinned and given.get("pinned", True) and any(given.get(n, v) != v for n, v in _held_by_pin(old).items())
         ):
             raise SheetError("This viewport is pinned. Unpin it to change what it frames.")
+        check_pen_table(sheet.project, given.get("pen_table", ""))
         row = old or Viewport(view=view)
         wanted = Viewport(**{n: given.get(n, getattr(row, n)) for n in (*services.GEOMETRY, *SHAPING)})
         wanted.view, wanted.scale = view, given.get("scale") or row.scale
@@ -350,13 +369,6 @@ class NumberSerializer(serializers.Serializer):
 
 class SaysSerializer(serializers.Serializer):
     derived = serializers.DictField(child=serializers.CharField())
-
-
-class PlotSerializer(serializers.Serializer):
-    project = OwnProjectField()
-    sheets = serializers.ListField(
-        child=serializers.UUIDField(), required=False, help_text="Which sheets; all where none are named."
-    )
 
 
 @listed_by_project
@@ -420,18 +432,6 @@ class SheetViewSet(OfOwnProjects, viewsets.ModelViewSet):
         project = get_object_or_404(Project.of(request.user), pk=request.query_params.get("project"))
         found = services.doubts_about_numbers(project)
         return Response([{"sheet": pk, "says": doubt} for pk, doubt in found.items()])
-
-    @extend_schema(request=PlotSerializer, responses={202: JobSerializer})
-    @action(detail=False, methods=["post"])
-    def plot(self, request: Request) -> Response:
-        """Plot sheets as one PDF, in the background."""
-        given = PlotSerializer(data=request.data, context={"request": request})
-        given.is_valid(raise_exception=True)
-        project, wanted = given.validated_data["project"], given.validated_data.get("sheets")
-        sheets = Sheet.objects.filter(project=project)
-        job = services.order_plot(project, list(sheets.filter(pk__in=wanted) if wanted else sheets))
-        job.refresh_from_db()
-        return Response(JobSerializer(job).data, status=status.HTTP_202_ACCEPTED)
 
 
 @listed_by_project

@@ -25,11 +25,38 @@ class PenSerializer(serializers.Serializer):
     width = serializers.FloatField(help_text="Paper mm.")
     colour = serializers.CharField()
     pattern = serializers.ListField(child=serializers.FloatField(), help_text="Dash and gap by turns, in widths.")
+    screen = serializers.IntegerField(help_text="Per cent of the colour that is left; the rest is paper.")
 
 
 class PenChangeSerializer(serializers.Serializer):
     width = serializers.FloatField(allow_null=True, help_text="Paper mm.")
     colour = serializers.CharField(allow_null=True)
+    pattern = serializers.ListField(child=serializers.FloatField(), allow_null=True)
+    screen = serializers.IntegerField(allow_null=True)
+
+
+class HatchLineSerializer(serializers.Serializer):
+    """A family of parallel lines, for a spacing of 1 mm; see the core's HatchLine."""
+
+    angle = serializers.FloatField(help_text="Degrees.")
+    apart = serializers.FloatField()
+    shift = serializers.FloatField()
+    dashes = serializers.ListField(child=serializers.FloatField())
+    slide = serializers.FloatField()
+
+
+class CutItemSerializer(serializers.Serializer):
+    """How what is cut is filled, where `match` (parts of names, with bars between them) is in its material's name."""
+
+    match = serializers.CharField(help_text="Blank matches all.")
+    fill = serializers.CharField(help_text="A colour; blank for none.")
+    opacity = serializers.IntegerField(help_text="Per cent.")
+    spacing = serializers.FloatField(help_text="Between the lines of the hatch, paper mm.")
+    angle = serializers.FloatField(help_text="Degrees.")
+    width = serializers.FloatField(help_text="Paper mm.")
+    colour = serializers.CharField()
+    screen = serializers.IntegerField(help_text="Per cent.")
+    lines = HatchLineSerializer(many=True, help_text="None for no hatch.")
 
 
 class PathItemSerializer(serializers.Serializer):
@@ -69,7 +96,7 @@ class DrawingItemSerializer(serializers.Serializer):
     place = serializers.ListField(child=serializers.FloatField())
     pens = serializers.DictField(child=PenSerializer(), help_text="By line role.")
     layers = serializers.DictField(child=PenChangeSerializer(), help_text="How the pens of some layers differ.")
-    fill = serializers.CharField(help_text="Colour of what is cut.")
+    cuts = CutItemSerializer(many=True, help_text="For each material the first that matches it.")
     turn = serializers.FloatField(help_text="Degrees anticlockwise, about `place`.")
     outline = PenSerializer(allow_null=True, help_text="The pen that the clip is drawn with, if it is.")
     opaque = serializers.BooleanField(help_text="Whether what lies below is hidden.")

@@ -48,8 +48,11 @@ class Sheet(VersionedModel):
     template = models.CharField(max_length=36, default="block")
     #: What is typed over on this sheet alone, by the core's FIELDS.
     typed = models.JSONField(default=dict)
-    #: The core's Device that it is meant for: what that cannot print on is shown.
-    device = models.CharField(max_length=20, default="file")
+    #: What it is plotted with: shipped plot settings by their key, or the project's own by their id. What their device
+    #: cannot print on is shown.
+    plot_settings = models.CharField(max_length=36, default="file")
+    #: What it is drawn with: a pen table so named; blank for the project's.
+    pen_table = models.CharField(max_length=36, default="", blank=True)
     #: The upper left corner of a list of the set's drawings, paper mm: `x` and `y`; null for none.
     drawing_list = models.JSONField(null=True, default=None)
     #: Lines that viewports are aligned to and that are never plotted: `x` and `y`, lists of paper mm.
@@ -103,7 +106,8 @@ class Viewport(VersionedModel):
     title_by = models.JSONField(default=no_shift)
     moved_marks = models.JSONField(default=dict)
     title_style = models.CharField(max_length=10, default="plain")
-    #: The core's PenChanges: how its pens differ.
+    #: What it is drawn with; blank for the sheet's pen table. And the core's PenChanges: how its pens differ from that.
+    pen_table = models.CharField(max_length=36, default="", blank=True)
     pens = models.JSONField(default=dict)
     #: What it shows otherwise than its view does, in the core's Shown; it then has a drawing of its own.
     shown = models.JSONField(default=dict)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from itertools import groupby
@@ -15,7 +14,9 @@ from django.utils import timezone
 
 from drafting.errors import SheetError
 from drafting.plot.compose import compose
-from drafting.plot.display import DisplayList, Drawing
+from drafting.plot.display import DisplayList
+from drafting.plot.pen_table import PenTable
+from drafting.plot.shipped_pens import CONSTRUCTION
 from drafting.sheets import numbering
 from drafting.sheets import sheet as core
 from drafting.sheets.arranging import Seen, arrange
@@ -42,14 +43,12 @@ from drafting.sheets.viewport import NOT_TO_SCALE, Box, PenChanges
 from drafting.sheets.viewport import Viewport as CoreViewport
 from drafting.views.spec import ViewSpec
 from server.buildings.models import newest_version
-from server.config import storage
-from server.jobs import services as jobs
-from server.jobs.models import Job
+from server.pens.services import pen_tables_of
 from server.projects.models import Project
 from server.sheets.models import Sheet, Viewport
 from server.templates import services as template_services
 from server.templates.models import Template as TemplateRow
-from server.views.models import Linework, View
+from server.views.models import View
 
 GridLine = tuple[str, tuple[float, float], tuple[float, float]]
 #: The core's FIELDS that a sheet or its project has a column for: by the name of the column.
@@ -72,6 +71,7 @@ class WholeSet:
         grid: name and ends (mm) of each line of the building's grid.
         templates: by what sheets call them.
         pictures: by what templates call them.
+        pens: pen tables, by what the rows call them.
     """
 
     order: tuple[Any, ...]
@@ -81,6 +81,7 @@ class WholeSet:
     grid: tuple[GridLine, ...]
     templates: Mapping[str, Template]
     pictures: Mapping[str, Picture]
+    pens: Mapping[str, PenTable]
 
     @classmethod
     def of(cls, project: Project) -> WholeSet:
@@ -94,12 +95,20 @@ class WholeSet:
             tuple((line["name"], tuple(line["ends"][0]), tuple(line["ends"][1])) for line in facts.get("grid", [])),
             template_services.templates_of(project),
             template_services.pictures_of(project),
+            pen_tables_of(project),
         )
 
 
-def display_of(sheet: Sheet, whole: WholeSet | None = None) -> DisplayList:
-    """The display list of a sheet. Whoever wants several looks the whole set up once."""
-    return compose(as_core_sheet(sheet, whole or WholeSet.of(sheet.project)))
+def display_of(sheet: Sheet) -> DisplayList:
+    """The display list of a sheet."""
+    return composed(sheet, WholeSet.of(sheet.project))[1]
+
+
+def composed(sheet: Sheet, whole: WholeSet) -> tuple[core.Sheet, DisplayList]:
+    """A sheet and its display list. Whoever wants several looks the whole set up once."""
+    of_project = whole.pens.get(sheet.project.pen_table, CONSTRUCTION)
+    made = as_core_sheet(sheet, whole)
+    return made, compose(made, whole.pens.get(sheet.pen_table, of_project), whole.pens)
 
 
 def as_core_sheet(sheet: Sheet, whole: WholeSet) -> core.Sheet:
@@ -214,6 +223,7 @@ def as_core(row: Viewport, number: int) -> CoreViewport:
         turn=row.turn,
         framed=row.framed,
         opaque=row.opaque,
+        pen_table=row.pen_table,
         pens=PenChanges.from_dict(row.pens),
         title=row.title_style,
         title_by=(row.title_by[0], row.title_by[1]),
@@ -346,47 +356,3 @@ def keep_scale(viewport: Viewport) -> None:
     if to_scale and viewport.scale not in (*LADDER, *FEET_LADDER) and text not in project.own_scales:
         project.own_scales = [*project.own_scales, text]
         project.save(update_fields=["own_scales"])
-
-
-def notes_about(sheet: core.Sheet, names: Mapping[str, str]) -> list[str]:
-    """What is to be looked at before a sheet leaves the office; `names` are those of views, by their ids."""
-    nowhere = {mark.subject for about in sheet.annotations.values() for mark in about.marks if not mark.stands.sheet}
-    return [f"“{name}” is marked here and stands on no sheet." for name in sorted(names.get(v, "") for v in nowhere)]
-
-
-def order_plot(project: Project, sheets: list[Sheet]) -> Job:
-    """Have sheets plotted as one PDF.
-
-    Raises:
-        SheetError: there is nothing to plot.
-    """
-    if not sheets:
-        raise SheetError("There is no sheet to plot. Add one first.")
-    name = f"{project.name} {sheets[0].number}" if len(sheets) == 1 else project.name
-    file_name = re.sub(r"[^\w .,()-]+", "_", name).strip()[:120] + ".pdf"
-    order = {"sheets": [str(s.pk) for s in sheets], "file_name": file_name}
-    about = f"{sheets[0].number}" if len(sheets) == 1 else f"{len(sheets)} sheets"
-    return jobs.start(project, Job.Kind.PLOT, about, order)
-
-
-def plot(job: Job, work: jobs.Work) -> None:
-    """Plot the sheets of a job, in register order."""
-    sheets = list(Sheet.objects.filter(pk__in=job.order["sheets"]).select_related("project"))
-    if not sheets:
-        raise SheetError("The sheets to plot have been deleted.")
-    whole = WholeSet.of(job.project)
-    composed = [(s, as_core_sheet(s, whole)) for s in sheets]
-    names = {str(view.pk): view.name for view in View.objects.filter(project=job.project)}
-    notes = [f"{row.number}: {note}" for row, sheet in composed for note in notes_about(sheet, names)]
-    pages = [(str(row), compose(sheet)) for row, sheet in composed]
-    keys = {item.linework for _, display in pages for item in display.items if isinstance(item, Drawing)}
-    linework = {row.key: storage.path_of(row.file) for row in Linework.objects.filter(key__in=keys)}
-    made = storage.workplace(".pdf")
-    try:
-        files = template_services.picture_files(job.project)
-        pictures = {key: storage.path_of(file) for key, file in files.items()}
-        work.run("plot_sheets", pages, linework, pictures, made, job.project.name, job.project.practice)
-        job.result, job.notes = storage.keep(made), notes
-        job.save(update_fields=["result", "notes"])
-    finally:
-        made.unlink(missing_ok=True)

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.http import FileResponse
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import extend_schema
+from drf_spectacular.utils import extend_schema, extend_schema_field
 from rest_framework import mixins, serializers, viewsets
 from rest_framework.decorators import action
 from rest_framework.exceptions import NotFound
@@ -22,8 +22,8 @@ from drafting.sheets.shipped_templates import SHIPPED
 from drafting.sheets.template import ACROSS, ALIGN, KINDS, UP
 from drafting.sheets.template import Template as CoreTemplate
 from server.config import storage
-from server.config.versioned import VersionedSerializer
 from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
+from server.projects.named_api import CoreField, NamedSerializer
 from server.sheets.services import check_sheets_with, sheets_with
 from server.templates.models import Picture, Template
 from server.templates.services import take_in
@@ -68,33 +68,22 @@ class SpecSerializer(serializers.Serializer):
     centring = serializers.BooleanField(required=False)
     parts = PartSerializer(many=True, required=False)
 
-    def to_internal_value(self, data: Any) -> Any:
-        # The core says what is wrong with it, and in its own words.
-        spec = CoreTemplate.from_dict({**data, "name": ""} if isinstance(data, dict) else data).as_dict()
-        return {name: value for name, value in spec.items() if name != "name"}
 
-    def to_representation(self, kept: Any) -> Any:
-        return kept
+@extend_schema_field(SpecSerializer)
+class SpecField(CoreField):
+    pass
 
 
-class TemplateSerializer(VersionedSerializer):
-    id = serializers.UUIDField(required=False)
-    project = OwnProjectField()
-    spec = SpecSerializer()
+class TemplateSerializer(NamedSerializer):
+    spec = SpecField(CoreTemplate)
 
     class Meta:
         model = Template
         fields = ["id", "project", "name", "spec", "version"]
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:
-        if self.instance is None:
-            if "id" in given and Template.objects.filter(pk=given["id"]).exists():
-                raise serializers.ValidationError({"id": "There is a template with this id already."})
-            return given
-        given.pop("id", None)
-        if given.pop("project", self.instance.project) != self.instance.project:
-            raise serializers.ValidationError({"project": "A template stays in its project."})
-        if "spec" in given:
+        given = super().validate(given)
+        if self.instance is not None and "spec" in given:
             name = given.get("name", self.instance.name)
             check_sheets_with(self.instance, CoreTemplate.from_dict({**given["spec"], "name": name}))
         return given

@@ -15,6 +15,8 @@ from rest_framework.test import APIClient
 from drafting.tests.ifc_files import write_ifc
 
 AT_ONCE = {"default": {"BACKEND": "django_tasks.backends.immediate.ImmediateBackend"}}
+#: Passwords of tests need no second of work each to be kept.
+QUICK = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
 
 class ApiCase(TestCase):
@@ -23,7 +25,7 @@ class ApiCase(TestCase):
     def setUp(self) -> None:
         self.data = Path(tempfile.mkdtemp())
         self.addCleanup(shutil.rmtree, self.data)
-        changed = override_settings(DATA=self.data, TASKS=AT_ONCE)
+        changed = override_settings(DATA=self.data, TASKS=AT_ONCE, PASSWORD_HASHERS=QUICK)
         changed.enable()
         self.addCleanup(changed.disable)
         self.user = get_user_model().objects.create_user("ines", password="samphire-88")

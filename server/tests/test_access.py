@@ -21,7 +21,7 @@ class AccessTests(ApiCase):
         sheet = self.call("post", "sheets/", {"project": project}, 201)["id"]
         view = self.view_named(project, "South elevation")
         viewport = self.call("post", "viewports/", {"sheet": sheet, "view": view["id"]}, 201)["id"]
-        job = self.call("post", "sheets/plot/", {"project": project}, 202)["id"]
+        job = self.call("post", "plots/", {"project": project}, 202)["id"]
 
         other = APIClient()
         other.force_login(get_user_model().objects.create_user("odd", password="samphire-89"))
@@ -43,7 +43,7 @@ class AccessTests(ApiCase):
             self.assertEqual(other.get(f"/api/{collection}/").json(), [])
         for path, body in (
             ("sheets/", {"project": project}),
-            ("sheets/plot/", {"project": project}),
+            ("plots/", {"project": project}),
             ("views/", {"project": project, "spec": {"kind": "roof"}}),
             ("viewports/", {"sheet": sheet, "view": view["id"]}),
         ):

@@ -22,10 +22,13 @@ class SheetTests(ApiCase):
     def test_sheets_are_numbered_on_and_kept_in_order(self):
         self.assertEqual(self.sheet["number"], "A-01")
         self.assertEqual(self.call("post", "sheets/", {"project": self.project}, 201)["number"], "A-02")
+        # Numbers go on after the pattern of the project; where nothing is numbered after it, from the last one's own.
         Sheet.objects.filter(number="A-02").update(number="Q-119")
+        self.assertEqual(self.call("post", "sheets/", {"project": self.project}, 201)["number"], "A-02")
+        Sheet.objects.exclude(number="Q-119").delete()
         self.assertEqual(self.call("post", "sheets/", {"project": self.project}, 201)["number"], "Q-120")
         numbers = [s["number"] for s in self.call("get", f"sheets/?project={self.project}")]
-        self.assertEqual(numbers, ["A-01", "Q-119", "Q-120"])
+        self.assertEqual(numbers, ["Q-119", "Q-120"])
 
     def test_a_view_is_placed_at_the_largest_standard_scale_that_fits(self):
         placed = self.place(at=[200, 180])
@@ -73,11 +76,19 @@ class SheetTests(ApiCase):
         self.assertIn("A9", self.call("patch", f"sheets/{self.sheet['id']}/", change, 400)["detail"])
 
     def test_what_the_device_cannot_print_is_told(self):
-        self.assertEqual(self.sheet["unprintable"], {"too_large": False, "margins": [0, 0, 0, 0]})
-        change = {"device": "office", "version": 1}
-        self.assertEqual(self.call("patch", f"sheets/{self.sheet['id']}/", change)["unprintable"]["margins"], [5] * 4)
-        change = {"paper": "A1", "version": 2}
-        self.assertTrue(self.call("patch", f"sheets/{self.sheet['id']}/", change)["unprintable"]["too_large"])
+        def changed(version, **changes):
+            return self.call("patch", f"sheets/{self.sheet['id']}/", {**changes, "version": version})["unprintable"]
+
+        self.assertEqual(self.sheet["unprintable"], {"says": [], "margins": [0, 0, 0, 0]})
+        self.assertEqual(changed(1, plot_settings="office")["margins"], [5] * 4)
+        # Half as large on the same paper, and so the margins reach twice as far into the sheet.
+        margins = changed(2, paper="A1")["margins"]
+        self.assertAlmostEqual(margins[0], 10, delta=1)
+        self.assertEqual(changed(3, plot_settings="roll")["margins"], [17, 5, 17, 5])
+        (says,) = changed(4, paper="1200 x 1000")["says"]
+        self.assertIn("roll of 914.4 mm", says)
+        answer = self.call("patch", f"sheets/{self.sheet['id']}/", {"plot_settings": "easel", "version": 5}, 400)
+        self.assertIn("no such plot settings", answer["detail"])
 
     def test_a_change_made_from_an_older_state_is_refused_with_the_state_there_is(self):
         placed = self.place()
@@ -115,7 +126,7 @@ class SheetTests(ApiCase):
     def test_the_pdf_of_a_sheet_measures_true_in_two_scales(self):
         for scale, at in (("1:50", [120, 200]), ("1:100", [300, 200])):
             self.place(scale=scale, at=at)
-        job = self.call("post", "sheets/plot/", {"project": self.project}, 202)
+        job = self.call("post", "plots/", {"project": self.project}, 202)
         self.assertEqual(self.call("get", f"jobs/{job['id']}/")["state"], "done")
         response = self.client.get(f"/api/jobs/{job['id']}/file/")
         self.assertEqual(response["Content-Type"], "application/pdf")
@@ -129,7 +140,7 @@ class SheetTests(ApiCase):
         second = self.call("post", "sheets/", {"project": self.project, "paper": "A1", "orientation": "portrait"}, 201)
         self.call("post", "sheets/", {"project": self.project, "paper": "A4"}, 201)
         body = {"project": self.project, "sheets": [second["id"], self.sheet["id"]]}
-        job = self.call("post", "sheets/plot/", body, 202)
+        job = self.call("post", "plots/", body, 202)
         pdf = self.client.get(f"/api/jobs/{job['id']}/file/").getvalue()
         np.testing.assert_allclose(page_sizes(pdf), [(420, 297), (594, 841)], atol=0.01)
         self.assertIn("2 of 3", text(pdf, 1))
@@ -159,7 +170,7 @@ class SheetTests(ApiCase):
 
     def test_nothing_to_plot_is_said(self):
         empty = self.call("post", "projects/", {"name": "Empty"}, 201)["id"]
-        self.assertIn("no sheet", self.call("post", "sheets/plot/", {"project": empty}, 400)["detail"])
+        self.assertIn("no sheet", self.call("post", "plots/", {"project": empty}, 400)["detail"])
 
     def test_an_id_that_is_not_there_is_not_found(self):
         self.call("get", f"sheets/{uuid.uuid4()}/", status=404)

@@ -114,7 +114,7 @@ class TemplateTests(ApiCase):
         self.assertEqual(image["picture"], picture["id"])
         pixels = self.client.get(f"/api/pictures/{picture['id']}/pixels/")
         self.assertTrue(b"".join(pixels.streaming_content).startswith(b"\x89PNG"))
-        job = self.call("post", "sheets/plot/", {"project": self.project}, 202)
+        job = self.call("post", "plots/", {"project": self.project}, 202)
         self.assertEqual(self.call("get", f"jobs/{job['id']}/")["state"], "done")
         pdf = b"".join(self.client.get(f"/api/jobs/{job['id']}/file/").streaming_content)
         self.assertIn(b"/Subtype /Image", pdf)
