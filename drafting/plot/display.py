@@ -200,6 +200,8 @@ def _item_dict(item: Path | Fill | Text | Image | Drawing) -> dict[str, Any]:
     if isinstance(item, Text):
         letters = {name: getattr(item, name) for name in ("at", "text", "size", "colour", "anchor", "bold")}
         return kind | letters | {"viewport": item.source[0]}
+    if isinstance(item, Image):
+        return kind | {"picture": item.picture, "box": asdict(item.box)}
     if isinstance(item, Drawing):
         # With the lines of hatches, so that the board needs no table of them.
         cuts = [asdict(cut) | {"lines": [asdict(line) for line in cut.lines]} for cut in item.cuts]

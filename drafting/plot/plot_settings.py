@@ -140,7 +140,7 @@ def conflicts(settings: PlotSettings, sheet: Paper) -> list[str]:
     if not device.takes(paper):
         found.append(_too_large(device, paper))
     if settings.area in ("window", "board") and settings.window is None:
-        found.append("There is no window yet. Draw one on the board, or plot the whole sheet.")
+        found.append("There is no window yet. Give its place and size, or plot the whole sheet.")
     if settings.colours == "chosen" and not settings.kept:
         found.append("No colour is chosen to be kept. Choose one, or plot all in black.")
     if settings.reduction == "paper" and not settings.paper:

@@ -76,7 +76,7 @@ class ConflictTests(TestCase):
         for settings, why in (
             (PlotSettings(device="office"), "holds A3 and A4, and no A1"),
             (PlotSettings(device="roll", paper="1200 x 1000"), "roll of 914.4 mm"),
-            (PlotSettings(area="window"), "Draw one on the board"),
+            (PlotSettings(area="window"), "Give its place and size"),
             (PlotSettings(colours="chosen"), "Choose one"),
             (PlotSettings(reduction="paper"), "needs a paper"),
             (PlotSettings(paper="A3", reduction="paper", area="drawings"), "for whole sheets"),

@@ -40,6 +40,7 @@ class PageSerializer(serializers.Serializer):
         child=serializers.FloatField(), help_text="What the device cannot print: left, bottom, right, top."
     )
     scale = serializers.FloatField(help_text="Of the paper over the sheet.")
+    at = serializers.ListField(child=serializers.FloatField(), help_text="Where the sheet's corner lies on the paper.")
     cut_off = CutOffSerializer(many=True)
 
 

@@ -22,6 +22,7 @@ from server.pens.models import PenTable
 from server.projects.api import OfOwnProjects, listed_by_project
 from server.projects.models import Project
 from server.projects.named_api import CoreField, NamedSerializer
+from server.sheets.display_schema import HatchLineSerializer
 from server.sheets.models import Sheet, Viewport
 
 
@@ -31,7 +32,7 @@ class StrokeSerializer(serializers.Serializer):
     width = serializers.FloatField(required=False, help_text="Paper mm.")
     colour = serializers.CharField(required=False, help_text="Such as #1b1f24.")
     pattern = serializers.ChoiceField(choices=list(PATTERNS), required=False)
-    screen = serializers.ChoiceField(choices=SCREENS, required=False, help_text="Per cent of the colour that is left.")
+    screen = serializers.IntegerField(required=False, help_text="Per cent of the colour that is left, of `screens`.")
 
 
 class CutSerializer(serializers.Serializer):
@@ -39,13 +40,13 @@ class CutSerializer(serializers.Serializer):
 
     match = serializers.CharField(required=False, help_text="Parts of names of materials, with bars between them.")
     fill = serializers.CharField(required=False, help_text="A colour; blank for none.")
-    opacity = serializers.ChoiceField(choices=SCREENS, required=False, help_text="Per cent.")
+    opacity = serializers.IntegerField(required=False, help_text="Per cent, of `screens`.")
     hatch = serializers.ChoiceField(choices=["", *HATCHES], required=False)
     spacing = serializers.FloatField(required=False, help_text="Paper mm.")
     angle = serializers.FloatField(required=False, help_text="Degrees.")
     width = serializers.FloatField(required=False, help_text="Paper mm.")
     colour = serializers.CharField(required=False)
-    screen = serializers.ChoiceField(choices=SCREENS, required=False)
+    screen = serializers.IntegerField(required=False, help_text="Per cent, of `screens`.")
 
 
 class PenSpecSerializer(serializers.Serializer):
@@ -100,11 +101,16 @@ class PatternSerializer(serializers.Serializer):
     lengths = serializers.ListField(child=serializers.FloatField(), help_text="Dash and gap by turns, in widths.")
 
 
+class HatchSerializer(serializers.Serializer):
+    name = serializers.CharField()
+    lines = HatchLineSerializer(many=True)
+
+
 class PenStockSerializer(serializers.Serializer):
     tables = ShippedPensSerializer(many=True)
     patterns = PatternSerializer(many=True)
     roles = serializers.ListField(child=serializers.CharField())
-    hatches = serializers.ListField(child=serializers.CharField())
+    hatches = HatchSerializer(many=True)
     widths = serializers.ListField(child=serializers.FloatField())
     screens = serializers.ListField(child=serializers.IntegerField())
 
@@ -123,7 +129,9 @@ class PenStockView(APIView):
                 "tables": shipped,
                 "patterns": [{"name": name, "lengths": lengths} for name, lengths in PATTERNS.items()],
                 "roles": ROLES,
-                "hatches": list(HATCHES),
+                "hatches": [
+                    {"name": name, "lines": HatchLineSerializer(h, many=True).data} for name, h in HATCHES.items()
+                ],
                 "widths": WIDTHS,
                 "screens": SCREENS,
             }

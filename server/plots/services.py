@@ -163,6 +163,7 @@ def _facts(page: Page, settings: PlotSettings, names: Mapping[str, str]) -> dict
         "device": device.name,
         "margins": [round(margin, 3) for margin in margins],
         "scale": page.scale,
+        "at": list(page.at),
         "cut_off": [
             {"what": lost.what, "x": lost.box.x, "y": lost.box.y, "width": lost.box.width, "height": lost.box.height}
             for lost in cut_off(page, device, names)

@@ -32,7 +32,7 @@ class PenTests(ApiCase):
         stock = self.call("get", "pen-stock/")
         self.assertEqual([t["key"] for t in stock["tables"]], list(SHIPPED))
         self.assertIn({"name": "dashed", "lengths": (12.0, 3.0)}, stock["patterns"])
-        self.assertIn("diagonal", stock["hatches"])
+        self.assertIn("diagonal", [hatch["name"] for hatch in stock["hatches"]])
 
     def test_a_viewport_goes_before_its_sheet_and_that_before_the_project(self) -> None:
         tables = [self.make(width)["id"] for width in (1.0, 1.4, 2.0)]

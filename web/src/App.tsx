@@ -7,6 +7,7 @@ import { Navigate, Route, Routes, useParams } from "react-router-dom";
 import { useProject, useSession } from "./api/queries";
 import { openDesk, useDesk } from "./board/desk";
 import { Header } from "./parts/Header";
+import { IssueStation } from "./stations/issue/IssueStation";
 import { ModelStation } from "./stations/model/ModelStation";
 import { ProjectsPage } from "./stations/projects/ProjectsPage";
 import { SignIn } from "./stations/projects/SignIn";
@@ -25,6 +26,7 @@ export function App() {
         <Route path="/projects/:projectId/model" element={<Station name="model" />} />
         <Route path="/projects/:projectId/views/:viewId?" element={<Station name="views" />} />
         <Route path="/projects/:projectId/sheets/:sheetId?" element={<Station name="sheets" />} />
+        <Route path="/projects/:projectId/issue" element={<Station name="issue" />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
       <Message />
@@ -32,7 +34,7 @@ export function App() {
   );
 }
 
-const STATIONS = { model: ModelStation, views: ViewsStation, sheets: SheetsStation };
+const STATIONS = { model: ModelStation, views: ViewsStation, sheets: SheetsStation, issue: IssueStation };
 
 function Station({ name }: { name: keyof typeof STATIONS }) {
   const { projectId = "" } = useParams();

@@ -2,7 +2,7 @@
 import { QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { isWriting, settled } from "./writing";
-import { ApiError, api, data, type Job, type Template } from "./client";
+import { ApiError, api, data, type Job, type PenTable, type PlotSettings, type Template } from "./client";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -46,6 +46,19 @@ export const useTemplates = (project: string) =>
 export const useStock = () => useQuery({ queryKey: ["stock"], queryFn: () => data(api.GET("/api/stock/")), staleTime: Infinity });
 export const usePictures = (project: string) =>
   useQuery({ queryKey: ["pictures", project], queryFn: () => data(api.GET("/api/pictures/", ofProject(project))) });
+export const usePenTables = (project: string) =>
+  useQuery({ queryKey: ["pen_tables", project], queryFn: () => settled(() => data(api.GET("/api/pen-tables/", ofProject(project))) as Promise<PenTable[]>), refetchInterval: watched });
+export const usePlotSettings = (project: string) =>
+  useQuery({ queryKey: ["plot_settings", project], queryFn: () => settled(() => data(api.GET("/api/plot-settings/", ofProject(project))) as Promise<PlotSettings[]>), refetchInterval: watched });
+export const useSheetLists = (project: string) =>
+  useQuery({ queryKey: ["sheet_lists", project], queryFn: () => settled(() => data(api.GET("/api/sheet-lists/", ofProject(project)))), refetchInterval: watched });
+/** What pen tables and plot settings start from; it never changes. */
+export const usePenStock = () => useQuery({ queryKey: ["pen-stock"], queryFn: () => data(api.GET("/api/pen-stock/")), staleTime: Infinity });
+export const usePlotStock = () => useQuery({ queryKey: ["plot-stock"], queryFn: () => data(api.GET("/api/plot-stock/")), staleTime: Infinity });
+/** The devices and what was sent to them: others use them too, so they are looked at often. */
+export const useDevices = () => useQuery({ queryKey: ["devices"], queryFn: () => data(api.GET("/api/devices/")), refetchInterval: 3_000 });
+export const usePrints = (project: string) =>
+  useQuery({ queryKey: ["prints", project], queryFn: () => data(api.GET("/api/prints/", ofProject(project))), refetchInterval: 1_500 });
 /** What is odd about the numbers of sheets, by the sheet's id. */
 export const useNumberDoubts = (project: string) =>
   useQuery({

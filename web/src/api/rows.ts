@@ -1,6 +1,6 @@
 /** Rows of a project that people change: shown at once, written in order, and put right when the server refuses. */
 import { useDesk } from "../board/desk";
-import { ApiError, api, data, type NamedTreatment, type Sheet, type Subset, type Template, type View, type Viewport } from "./client";
+import { ApiError, api, data, type NamedTreatment, type PenTable, type PlotSettings, type Sheet, type SheetList, type Subset, type Template, type View, type Viewport } from "./client";
 import { queryClient } from "./queries";
 import { whileWriting } from "./writing";
 
@@ -11,6 +11,9 @@ interface Rows {
   subsets: Subset;
   treatments: NamedTreatment;
   templates: Template;
+  pen_tables: PenTable;
+  plot_settings: PlotSettings;
+  sheet_lists: SheetList;
 }
 export type Kind = keyof Rows;
 type Part = Record<string, unknown>;
@@ -170,6 +173,9 @@ export function refresh(project: string, steps: readonly Step[]) {
       if (!whole && ("paper" in after || "orientation" in after)) stale.add("viewports");
       if (whole || "number" in after) stale.add("views");
     }
+    if (kind === "pen_tables") stale.add("display");
+    // What a device cannot print of a sheet hangs on its plot settings.
+    if (kind === "plot_settings") stale.add("sheets").add("plot-doubts");
     if (kind === "templates") for (const key of ["display", "sheets", "templates"]) stale.add(key);
     if (kind === "views" || kind === "subsets") for (const key of ["display", "viewports", "jobs"]) stale.add(key);
     if (kind === "subsets") stale.add("views");

@@ -21,6 +21,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The devices that print, as they are now. */
+        get: operations["devices_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{key}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Switch it on or off, fill it, or take its paper out. */
+        post: operations["devices_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/": {
         parameters: {
             query?: never;
@@ -192,6 +226,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pen-stock/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What pen tables are made from: those that ship, patterns, hatches and widths. */
+        get: operations["pen_stock_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen-tables/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The own pen tables of one's projects. */
+        get: operations["pen_tables_list"];
+        put?: never;
+        /** @description The own pen tables of one's projects. */
+        post: operations["pen_tables_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pen-tables/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The own pen tables of one's projects. */
+        get: operations["pen_tables_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description The own pen tables of one's projects. */
+        delete: operations["pen_tables_destroy"];
+        options?: never;
+        head?: never;
+        /** @description The own pen tables of one's projects. */
+        patch: operations["pen_tables_partial_update"];
+        trace?: never;
+    };
     "/api/pictures/": {
         parameters: {
             query?: never;
@@ -236,6 +324,163 @@ export interface paths {
         };
         /** @description The file of a PNG or JPEG. */
         get: operations["pictures_pixels_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plot-settings/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The own plot settings of one's projects. */
+        get: operations["plot_settings_list"];
+        put?: never;
+        /** @description The own plot settings of one's projects. */
+        post: operations["plot_settings_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plot-settings/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The own plot settings of one's projects. */
+        get: operations["plot_settings_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description The own plot settings of one's projects. */
+        delete: operations["plot_settings_destroy"];
+        options?: never;
+        head?: never;
+        /** @description The own plot settings of one's projects. */
+        patch: operations["plot_settings_partial_update"];
+        trace?: never;
+    };
+    "/api/plot-stock/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What there is to plot with: the settings that ship, and the devices. */
+        get: operations["plot_stock_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plots/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Plot sheets into a file, in the background. */
+        post: operations["plots_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plots/doubts/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What does not go together, before anything is plotted. */
+        post: operations["plots_doubts_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What was sent to devices, the newest first. */
+        get: operations["prints_list"];
+        put?: never;
+        /** @description Send sheets to the devices of their plot settings. */
+        post: operations["prints_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What was sent to devices, the newest first. */
+        get: operations["prints_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/{id}/cancel/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Take it out of the queue. */
+        post: operations["prints_cancel_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/{id}/file/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What came out of the device. */
+        get: operations["prints_file_retrieve"];
         put?: never;
         post?: never;
         delete?: never;
@@ -332,6 +577,43 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/sheet-lists/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The lists of sheets that one's projects keep. */
+        get: operations["sheet_lists_list"];
+        put?: never;
+        /** @description The lists of sheets that one's projects keep. */
+        post: operations["sheet_lists_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet-lists/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The lists of sheets that one's projects keep. */
+        get: operations["sheet_lists_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description The lists of sheets that one's projects keep. */
+        delete: operations["sheet_lists_destroy"];
+        options?: never;
+        head?: never;
+        /** @description The lists of sheets that one's projects keep. */
+        patch: operations["sheet_lists_partial_update"];
         trace?: never;
     };
     "/api/sheets/": {
@@ -467,23 +749,6 @@ export interface paths {
         get: operations["sheets_doubts_list"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sheets/plot/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** @description Plot sheets as one PDF, in the background. */
-        post: operations["sheets_plot_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -786,6 +1051,14 @@ export interface components {
          * @enum {string}
          */
         AnchorEnum: "start" | "middle" | "end";
+        /**
+         * @description * `sheet` - sheet
+         *     * `drawings` - drawings
+         *     * `window` - window
+         *     * `board` - board
+         * @enum {string}
+         */
+        AreaEnum: "sheet" | "drawings" | "window" | "board";
         ArrangeRequest: {
             views: string[];
             /** @default third-angle */
@@ -830,6 +1103,14 @@ export interface components {
             change?: string;
             steps: components["schemas"]["StepRequest"][];
         };
+        /**
+         * @description * `full` - full
+         *     * `grey` - grey
+         *     * `black` - black
+         *     * `chosen` - chosen
+         * @enum {string}
+         */
+        ColoursEnum: "full" | "grey" | "black" | "chosen";
         /** @description The upper left corner of a table; paper mm. */
         Corner: {
             /** Format: double */
@@ -848,13 +1129,140 @@ export interface components {
             username: string;
             password: string;
         };
+        /** @description How what is cut of some materials is filled; see the core's Cut. */
+        Cut: {
+            /** @description Parts of names of materials, with bars between them. */
+            match?: string;
+            /** @description A colour; blank for none. */
+            fill?: string;
+            /** @description Per cent, of `screens`. */
+            opacity?: number;
+            hatch?: components["schemas"]["HatchEnum"] | components["schemas"]["BlankEnum"];
+            /**
+             * Format: double
+             * @description Paper mm.
+             */
+            spacing?: number;
+            /**
+             * Format: double
+             * @description Degrees.
+             */
+            angle?: number;
+            /**
+             * Format: double
+             * @description Paper mm.
+             */
+            width?: number;
+            colour?: string;
+            /** @description Per cent, of `screens`. */
+            screen?: number;
+        };
+        /** @description How what is cut is filled, where `match` (parts of names, with bars between them) is in its material's name. */
+        CutItem: {
+            /** @description Blank matches all. */
+            match: string;
+            /** @description A colour; blank for none. */
+            fill: string;
+            /** @description Per cent. */
+            opacity: number;
+            /**
+             * Format: double
+             * @description Between the lines of the hatch, paper mm.
+             */
+            spacing: number;
+            /**
+             * Format: double
+             * @description Degrees.
+             */
+            angle: number;
+            /**
+             * Format: double
+             * @description Paper mm.
+             */
+            width: number;
+            colour: string;
+            /** @description Per cent. */
+            screen: number;
+            /** @description None for no hatch. */
+            lines: components["schemas"]["HatchLine"][];
+        };
+        /** @description Something that a device cannot print whole, and where it lies on the paper; mm. */
+        CutOff: {
+            what: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+        };
+        /** @description How what is cut of some materials is filled; see the core's Cut. */
+        CutRequest: {
+            /** @description Parts of names of materials, with bars between them. */
+            match?: string;
+            /** @description A colour; blank for none. */
+            fill?: string;
+            /** @description Per cent, of `screens`. */
+            opacity?: number;
+            hatch?: components["schemas"]["HatchEnum"] | components["schemas"]["BlankEnum"];
+            /**
+             * Format: double
+             * @description Paper mm.
+             */
+            spacing?: number;
+            /**
+             * Format: double
+             * @description Degrees.
+             */
+            angle?: number;
+            /**
+             * Format: double
+             * @description Paper mm.
+             */
+            width?: number;
+            colour?: string;
+            /** @description Per cent, of `screens`. */
+            screen?: number;
+        };
+        Device: {
+            key: string;
+            readonly name: string;
+            online?: boolean;
+            /** @description Sheets by their size, or mm of the roll. */
+            paper: {
+                [key: string]: number;
+            };
+            /** @description How many prints wait for it. */
+            readonly waiting: number;
+        };
+        /** @description What is done to a device; what is left out stays. */
+        DeviceChangeRequest: {
+            /** @description Switch it on or off. */
+            online?: boolean;
+            /** @description Fill it with paper, or take its paper out. */
+            loaded?: boolean;
+        };
         /**
          * @description * `file` - PDF file
-         *     * `office` - Office printer, to A3
-         *     * `roll` - Roll plotter, to A0
+         *     * `office` - Office printer
+         *     * `roll` - Roll plotter
          * @enum {string}
          */
         DeviceEnum: "file" | "office" | "roll";
+        DeviceKind: {
+            key: string;
+            name: string;
+            /** @description Whether it is a machine with paper in it. */
+            prints: boolean;
+            trays: string[];
+            /**
+             * Format: double
+             * @description Width of its roll, mm.
+             */
+            roll: number;
+        };
         DisplayItem: components["schemas"]["PathItem"] | components["schemas"]["FillItem"] | components["schemas"]["TextItem"] | components["schemas"]["ImageItem"] | components["schemas"]["DrawingItem"];
         DisplayList: {
             /**
@@ -880,6 +1288,12 @@ export interface components {
              * @description By how much parts are narrower on this paper.
              */
             shrink: number;
+        };
+        /** @description What does not go together about a sheet and its plot settings. */
+        Doubt: {
+            /** Format: uuid */
+            sheet: string;
+            says: string;
         };
         /** @description Linework at paper = place + ratio * (u, v) turned, clipped. */
         DrawingItem: {
@@ -907,8 +1321,8 @@ export interface components {
             layers: {
                 [key: string]: components["schemas"]["PenChange"];
             };
-            /** @description Colour of what is cut. */
-            fill: string;
+            /** @description For each material the first that matches it. */
+            cuts: components["schemas"]["CutItem"][];
             /**
              * Format: double
              * @description Degrees anticlockwise, about `place`.
@@ -993,6 +1407,14 @@ export interface components {
          * @enum {string}
          */
         FillItemTypeEnum: "fill";
+        /**
+         * @description * `pdf` - pdf
+         *     * `dxf` - dxf
+         *     * `svg` - svg
+         *     * `png` - png
+         * @enum {string}
+         */
+        FormEnum: "pdf" | "dxf" | "svg" | "png";
         /** @description Lines that viewports are aligned to, and that are never plotted; paper mm. */
         Guides: {
             x?: number[];
@@ -1002,6 +1424,37 @@ export interface components {
         GuidesRequest: {
             x?: number[];
             y?: number[];
+        };
+        Hatch: {
+            name: string;
+            lines: components["schemas"]["HatchLine"][];
+        };
+        /**
+         * @description * `` -
+         *     * `diagonal` - diagonal
+         *     * `pairs` - pairs
+         *     * `crossed` - crossed
+         *     * `grain` - grain
+         *     * `stipple` - stipple
+         *     * `loops` - loops
+         *     * `earth` - earth
+         * @enum {string}
+         */
+        HatchEnum: "diagonal" | "pairs" | "crossed" | "grain" | "stipple" | "loops" | "earth";
+        /** @description A family of parallel lines, for a spacing of 1 mm; see the core's HatchLine. */
+        HatchLine: {
+            /**
+             * Format: double
+             * @description Degrees.
+             */
+            angle: number;
+            /** Format: double */
+            apart: number;
+            /** Format: double */
+            shift: number;
+            dashes: number[];
+            /** Format: double */
+            slide: number;
         };
         /** @description A picture of pixels. */
         ImageItem: {
@@ -1039,6 +1492,9 @@ export interface components {
             /** @description Why the work failed, in one sentence. */
             readonly message: string;
             readonly notes: string[];
+            readonly pages: components["schemas"]["Page"][];
+            /** @default  */
+            readonly file_name: string;
             /** Format: date-time */
             readonly created: string;
             /** Format: date-time */
@@ -1138,6 +1594,26 @@ export interface components {
          * @enum {string}
          */
         Orientation: "landscape" | "portrait";
+        /** @description What is to be known of a page that a plot made; mm. */
+        Page: {
+            number: string;
+            title: string;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+            device: string;
+            /** @description What the device cannot print: left, bottom, right, top. */
+            margins: number[];
+            /**
+             * Format: double
+             * @description Of the paper over the sheet.
+             */
+            scale: number;
+            /** @description Where the sheet's corner lies on the paper. */
+            at: number[];
+            cut_off: components["schemas"]["CutOff"][];
+        };
         /** @description One thing on a template; see the core's Part. What is as usual may be left out. Paper mm. */
         Part: {
             kind: components["schemas"]["PartKindEnum"];
@@ -1215,6 +1691,28 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /** @description A row that stays in its project, under the id that it was made with. */
+        PatchedPenTableRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            name?: string;
+            spec?: components["schemas"]["PenSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A row that stays in its project, under the id that it was made with. */
+        PatchedPlotSettingsRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            name?: string;
+            spec?: components["schemas"]["PlotSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
         /**
          * @description Asks for the version that a change was made from, and raises it.
          *
@@ -1233,7 +1731,19 @@ export interface components {
             number_pattern?: string;
             /** Format: uuid */
             logo?: string | null;
+            pen_table?: string;
             archived?: boolean;
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A row that stays in its project, under the id that it was made with. */
+        PatchedSheetListRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            name?: string;
+            sheets?: string[];
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -1273,7 +1783,9 @@ export interface components {
             typed?: {
                 [key: string]: string;
             };
-            device?: components["schemas"]["DeviceEnum"];
+            /** @description Shipped ones' key, or an id. */
+            plot_settings?: string;
+            pen_table?: string;
             drawing_list?: components["schemas"]["CornerRequest"] | null;
             guides?: components["schemas"]["GuidesRequest"];
             /** @description The version that this change is made from. */
@@ -1290,12 +1802,7 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /**
-         * @description Asks for the version that a change was made from, and raises it.
-         *
-         *     Raises:
-         *         Conflict: the row has been changed since.
-         */
+        /** @description A row that stays in its project, under the id that it was made with. */
         PatchedTemplateRequest: {
             /** Format: uuid */
             id?: string;
@@ -1390,6 +1897,7 @@ export interface components {
             moved_marks?: {
                 [key: string]: number[][];
             };
+            pen_table?: string;
             pens?: components["schemas"]["PensRequest"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["ShownRequest"];
@@ -1416,6 +1924,21 @@ export interface components {
          * @enum {string}
          */
         PathItemTypeEnum: "path";
+        Pattern: {
+            name: string;
+            /** @description Dash and gap by turns, in widths. */
+            lengths: number[];
+        };
+        /**
+         * @description * `solid` - solid
+         *     * `dashed` - dashed
+         *     * `short dashes` - short dashes
+         *     * `dotted` - dotted
+         *     * `chain` - chain
+         *     * `double chain` - double chain
+         * @enum {string}
+         */
+        PatternEnum: "solid" | "dashed" | "short dashes" | "dotted" | "chain" | "double chain";
         Pen: {
             /**
              * Format: double
@@ -1425,6 +1948,8 @@ export interface components {
             colour: string;
             /** @description Dash and gap by turns, in widths. */
             pattern: number[];
+            /** @description Per cent of the colour that is left; the rest is paper. */
+            screen: number;
         };
         PenChange: {
             /**
@@ -1433,6 +1958,8 @@ export interface components {
              */
             width: number | null;
             colour: string | null;
+            pattern: number[] | null;
+            screen: number | null;
         };
         PenChangeField: {
             /**
@@ -1451,6 +1978,62 @@ export interface components {
             width?: number | null;
             /** @description Such as #1b1f24. */
             colour?: string | null;
+        };
+        /** @description What a pen table is made of. */
+        PenSpec: {
+            /** @description By line role. */
+            roles: {
+                [key: string]: components["schemas"]["Stroke"];
+            };
+            /** @description How the pens of some layers differ. */
+            layers: {
+                [key: string]: components["schemas"]["Stroke"];
+            };
+            /** @description The first that matches a material is taken. */
+            cuts: components["schemas"]["Cut"][];
+        };
+        /** @description What a pen table is made of. */
+        PenSpecRequest: {
+            /** @description By line role. */
+            roles: {
+                [key: string]: components["schemas"]["StrokeRequest"];
+            };
+            /** @description How the pens of some layers differ. */
+            layers: {
+                [key: string]: components["schemas"]["StrokeRequest"];
+            };
+            /** @description The first that matches a material is taken. */
+            cuts: components["schemas"]["CutRequest"][];
+        };
+        PenStock: {
+            tables: components["schemas"]["ShippedPens"][];
+            patterns: components["schemas"]["Pattern"][];
+            roles: string[];
+            hatches: components["schemas"]["Hatch"][];
+            widths: number[];
+            screens: number[];
+        };
+        /** @description A row that stays in its project, under the id that it was made with. */
+        PenTable: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            spec: components["schemas"]["PenSpec"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A row that stays in its project, under the id that it was made with. */
+        PenTableRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            spec: components["schemas"]["PenSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
         };
         /** @description How the pens of a viewport differ, by line role and by layer. */
         Pens: {
@@ -1490,12 +2073,131 @@ export interface components {
             /** Format: binary */
             file: string;
         };
-        PlotRequest: {
+        /**
+         * @description * `centred` - centred
+         *     * `offset` - offset
+         * @enum {string}
+         */
+        PlaceEnum: "centred" | "offset";
+        /** @description A row that stays in its project, under the id that it was made with. */
+        PlotSettings: {
+            /** Format: uuid */
+            id?: string;
             /** Format: uuid */
             project: string;
-            /** @description Which sheets; all where none are named. */
-            sheets?: string[];
+            name: string;
+            spec: components["schemas"]["PlotSpec"];
+            /** @description The version that this change is made from. */
+            version?: number;
         };
+        /** @description A row that stays in its project, under the id that it was made with. */
+        PlotSettingsRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            spec: components["schemas"]["PlotSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description What plot settings say; see the core's PlotSettings. What is left out is as usual. */
+        PlotSpec: {
+            device?: components["schemas"]["DeviceEnum"];
+            /** @description Blank for the sheet's own. */
+            paper?: string;
+            orientation?: components["schemas"]["Orientation"] | components["schemas"]["BlankEnum"];
+            area?: components["schemas"]["AreaEnum"];
+            /** @description x, y, width, height; sheet mm. */
+            window?: number[] | null;
+            place?: components["schemas"]["PlaceEnum"];
+            /** @description Paper mm. */
+            offset?: number[];
+            reduction?: components["schemas"]["ReductionEnum"];
+            /** Format: double */
+            percent?: number;
+            colours?: components["schemas"]["ColoursEnum"];
+            /** @description Colours that are kept. */
+            kept?: string[];
+            widths?: boolean;
+            transparency?: boolean;
+            /**
+             * @description Pixels to the inch.
+             *
+             *     * `72` - 72
+             *     * `100` - 100
+             *     * `150` - 150
+             *     * `200` - 200
+             *     * `300` - 300
+             *     * `400` - 400
+             *     * `600` - 600
+             */
+            resolution?: components["schemas"]["ResolutionEnum"];
+        };
+        /** @description What plot settings say; see the core's PlotSettings. What is left out is as usual. */
+        PlotSpecRequest: {
+            device?: components["schemas"]["DeviceEnum"];
+            /** @description Blank for the sheet's own. */
+            paper?: string;
+            orientation?: components["schemas"]["Orientation"] | components["schemas"]["BlankEnum"];
+            area?: components["schemas"]["AreaEnum"];
+            /** @description x, y, width, height; sheet mm. */
+            window?: number[] | null;
+            place?: components["schemas"]["PlaceEnum"];
+            /** @description Paper mm. */
+            offset?: number[];
+            reduction?: components["schemas"]["ReductionEnum"];
+            /** Format: double */
+            percent?: number;
+            colours?: components["schemas"]["ColoursEnum"];
+            /** @description Colours that are kept. */
+            kept?: string[];
+            widths?: boolean;
+            transparency?: boolean;
+            /**
+             * @description Pixels to the inch.
+             *
+             *     * `72` - 72
+             *     * `100` - 100
+             *     * `150` - 150
+             *     * `200` - 200
+             *     * `300` - 300
+             *     * `400` - 400
+             *     * `600` - 600
+             */
+            resolution?: components["schemas"]["ResolutionEnum"];
+        };
+        PlotStock: {
+            settings: components["schemas"]["ShippedSettings"][];
+            devices: components["schemas"]["DeviceKind"][];
+        };
+        Print: {
+            /** Format: uuid */
+            readonly id: string;
+            /** Format: uuid */
+            project: string;
+            readonly device: string;
+            readonly about: string;
+            readonly state: components["schemas"]["PrintState"];
+            readonly says: string;
+            /** @description How many pages it has, once they are made. */
+            readonly count: number;
+            readonly printed: number;
+            readonly file_name: string;
+            /** Format: date-time */
+            readonly created: string;
+            /** Format: date-time */
+            readonly finished: string | null;
+        };
+        /**
+         * @description * `making` - Making
+         *     * `queued` - Queued
+         *     * `printed` - Printed
+         *     * `cancelled` - Cancelled
+         *     * `failed` - Failed
+         * @enum {string}
+         */
+        PrintState: "making" | "queued" | "printed" | "cancelled" | "failed";
         /**
          * @description Asks for the version that a change was made from, and raises it.
          *
@@ -1516,6 +2218,7 @@ export interface components {
             number_pattern?: string;
             /** Format: uuid */
             logo?: string | null;
+            pen_table?: string;
             readonly model_unit: string;
             archived?: boolean;
             readonly members: string[];
@@ -1544,6 +2247,7 @@ export interface components {
             number_pattern?: string;
             /** Format: uuid */
             logo?: string | null;
+            pen_table?: string;
             archived?: boolean;
             /** @description The version that this change is made from. */
             version?: number;
@@ -1554,6 +2258,25 @@ export interface components {
          * @enum {string}
          */
         ProjectionEnum: "third-angle" | "first-angle";
+        /**
+         * @description * `full` - full
+         *     * `paper` - paper
+         *     * `fit` - fit
+         *     * `percent` - percent
+         * @enum {string}
+         */
+        ReductionEnum: "full" | "paper" | "fit" | "percent";
+        /**
+         * @description * `72` - 72
+         *     * `100` - 100
+         *     * `150` - 150
+         *     * `200` - 200
+         *     * `300` - 300
+         *     * `400` - 400
+         *     * `600` - 600
+         * @enum {integer}
+         */
+        ResolutionEnum: 72 | 100 | 150 | 200 | 300 | 400 | 600;
         /** @description A row of the revision table. */
         Revision: {
             revision: string;
@@ -1580,10 +2303,13 @@ export interface components {
          *     * `views` - views
          *     * `subsets` - subsets
          *     * `templates` - templates
+         *     * `pen_tables` - pen_tables
+         *     * `plot_settings` - plot_settings
+         *     * `sheet_lists` - sheet_lists
          *     * `treatments` - treatments
          * @enum {string}
          */
-        RowsEnum: "sheets" | "viewports" | "views" | "subsets" | "templates" | "treatments";
+        RowsEnum: "sheets" | "viewports" | "views" | "subsets" | "templates" | "pen_tables" | "plot_settings" | "sheet_lists" | "treatments";
         Rung: {
             scale: string;
             /**
@@ -1645,11 +2371,35 @@ export interface components {
             typed?: {
                 [key: string]: string;
             };
-            device?: components["schemas"]["DeviceEnum"];
+            /** @description Shipped ones' key, or an id. */
+            plot_settings?: string;
+            pen_table?: string;
             readonly unprintable: components["schemas"]["Unprintable"];
             drawing_list?: components["schemas"]["Corner"] | null;
             guides?: components["schemas"]["Guides"];
             readonly free_area: number[];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A row that stays in its project, under the id that it was made with. */
+        SheetList: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            sheets: string[];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A row that stays in its project, under the id that it was made with. */
+        SheetListRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            sheets: string[];
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -1689,7 +2439,9 @@ export interface components {
             typed?: {
                 [key: string]: string;
             };
-            device?: components["schemas"]["DeviceEnum"];
+            /** @description Shipped ones' key, or an id. */
+            plot_settings?: string;
+            pen_table?: string;
             drawing_list?: components["schemas"]["CornerRequest"] | null;
             guides?: components["schemas"]["GuidesRequest"];
             /** @description The version that this change is made from. */
@@ -1699,6 +2451,16 @@ export interface components {
             key: string;
             name: string;
             spec: components["schemas"]["Spec"];
+        };
+        ShippedPens: {
+            key: string;
+            name: string;
+            spec: components["schemas"]["PenSpec"];
+        };
+        ShippedSettings: {
+            key: string;
+            name: string;
+            spec: components["schemas"]["PlotSpec"];
         };
         /** @description What a view leaves out, and what it is limited to. */
         Shown: {
@@ -1790,6 +2552,32 @@ export interface components {
              */
             elevation: number;
         };
+        /** @description How lines are drawn; what is left out is as usual. */
+        Stroke: {
+            /**
+             * Format: double
+             * @description Paper mm.
+             */
+            width?: number;
+            /** @description Such as #1b1f24. */
+            colour?: string;
+            pattern?: components["schemas"]["PatternEnum"];
+            /** @description Per cent of the colour that is left, of `screens`. */
+            screen?: number;
+        };
+        /** @description How lines are drawn; what is left out is as usual. */
+        StrokeRequest: {
+            /**
+             * Format: double
+             * @description Paper mm.
+             */
+            width?: number;
+            /** @description Such as #1b1f24. */
+            colour?: string;
+            pattern?: components["schemas"]["PatternEnum"];
+            /** @description Per cent of the colour that is left, of `screens`. */
+            screen?: number;
+        };
         /** @description A named group of elements, by their ids. */
         Subset: {
             /** Format: uuid */
@@ -1812,12 +2600,7 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /**
-         * @description Asks for the version that a change was made from, and raises it.
-         *
-         *     Raises:
-         *         Conflict: the row has been changed since.
-         */
+        /** @description A row that stays in its project, under the id that it was made with. */
         Template: {
             /** Format: uuid */
             id?: string;
@@ -1828,12 +2611,7 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /**
-         * @description Asks for the version that a change was made from, and raises it.
-         *
-         *     Raises:
-         *         Conflict: the row has been changed since.
-         */
+        /** @description A row that stays in its project, under the id that it was made with. */
         TemplateRequest: {
             /** Format: uuid */
             id?: string;
@@ -1881,6 +2659,24 @@ export interface components {
          * @enum {string}
          */
         TitleStyleEnum: "plain" | "bar" | "north" | "none";
+        ToFileRequest: {
+            /** Format: uuid */
+            project: string;
+            /** @description Which sheets; all where none are named. */
+            sheets?: string[];
+            /** @description For all of them; each one's own where left out. */
+            settings?: string | null;
+            /** @default pdf */
+            form: components["schemas"]["FormEnum"];
+        };
+        ToPlotRequest: {
+            /** Format: uuid */
+            project: string;
+            /** @description Which sheets; all where none are named. */
+            sheets?: string[];
+            /** @description For all of them; each one's own where left out. */
+            settings?: string | null;
+        };
         TreatRequest: {
             views: string[];
             treatment?: components["schemas"]["TreatmentRequest"];
@@ -1935,9 +2731,9 @@ export interface components {
         UnitEnum: "mm" | "cm" | "m" | "in" | "ft";
         /** @description What the device of a sheet cannot print. */
         Unprintable: {
-            /** @description Whether the sheet does not go through it at all. */
-            too_large: boolean;
-            /** @description Left, bottom, right and top, mm. */
+            /** @description What does not go together. */
+            says: string[];
+            /** @description Left, bottom, right and top, mm of the sheet. */
             margins: number[];
         };
         /**
@@ -2195,6 +2991,7 @@ export interface components {
             moved_marks?: {
                 [key: string]: number[][];
             };
+            pen_table?: string;
             pens?: components["schemas"]["Pens"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["Shown"];
@@ -2266,6 +3063,7 @@ export interface components {
             moved_marks?: {
                 [key: string]: number[][];
             };
+            pen_table?: string;
             pens?: components["schemas"]["PensRequest"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["ShownRequest"];
@@ -2304,6 +3102,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    devices_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Device"][];
+                };
+            };
+        };
+    };
+    devices_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["DeviceChangeRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["DeviceChangeRequest"];
+                "multipart/form-data": components["schemas"]["DeviceChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Device"];
                 };
             };
         };
@@ -2390,7 +3234,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": string;
+                    "*/*": string;
                 };
             };
         };
@@ -2549,6 +3393,142 @@ export interface operations {
             };
         };
     };
+    pen_stock_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PenStock"];
+                };
+            };
+        };
+    };
+    pen_tables_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PenTable"][];
+                };
+            };
+        };
+    };
+    pen_tables_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PenTableRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PenTableRequest"];
+                "multipart/form-data": components["schemas"]["PenTableRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PenTable"];
+                };
+            };
+        };
+    };
+    pen_tables_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this pen table. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PenTable"];
+                };
+            };
+        };
+    };
+    pen_tables_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this pen table. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    pen_tables_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this pen table. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedPenTableRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedPenTableRequest"];
+                "multipart/form-data": components["schemas"]["PatchedPenTableRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PenTable"];
+                };
+            };
+        };
+    };
     pictures_list: {
         parameters: {
             query?: {
@@ -2633,6 +3613,304 @@ export interface operations {
                 };
                 content: {
                     "image/*": string;
+                };
+            };
+        };
+    };
+    plot_settings_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlotSettings"][];
+                };
+            };
+        };
+    };
+    plot_settings_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlotSettingsRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PlotSettingsRequest"];
+                "multipart/form-data": components["schemas"]["PlotSettingsRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlotSettings"];
+                };
+            };
+        };
+    };
+    plot_settings_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this set of plot settings. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlotSettings"];
+                };
+            };
+        };
+    };
+    plot_settings_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this set of plot settings. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    plot_settings_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this set of plot settings. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedPlotSettingsRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedPlotSettingsRequest"];
+                "multipart/form-data": components["schemas"]["PatchedPlotSettingsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlotSettings"];
+                };
+            };
+        };
+    };
+    plot_stock_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlotStock"];
+                };
+            };
+        };
+    };
+    plots_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToFileRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["ToFileRequest"];
+                "multipart/form-data": components["schemas"]["ToFileRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"];
+                };
+            };
+        };
+    };
+    plots_doubts_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToPlotRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["ToPlotRequest"];
+                "multipart/form-data": components["schemas"]["ToPlotRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Doubt"][];
+                };
+            };
+        };
+    };
+    prints_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Print"][];
+                };
+            };
+        };
+    };
+    prints_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToPlotRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["ToPlotRequest"];
+                "multipart/form-data": components["schemas"]["ToPlotRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Print"][];
+                };
+            };
+        };
+    };
+    prints_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this print. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Print"];
+                };
+            };
+        };
+    };
+    prints_cancel_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this print. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Print"];
+                };
+            };
+        };
+    };
+    prints_file_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this print. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
         };
@@ -2867,6 +4145,123 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    sheet_lists_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetList"][];
+                };
+            };
+        };
+    };
+    sheet_lists_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetListRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["SheetListRequest"];
+                "multipart/form-data": components["schemas"]["SheetListRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetList"];
+                };
+            };
+        };
+    };
+    sheet_lists_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this list of sheets. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetList"];
+                };
+            };
+        };
+    };
+    sheet_lists_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this list of sheets. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    sheet_lists_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this list of sheets. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedSheetListRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedSheetListRequest"];
+                "multipart/form-data": components["schemas"]["PatchedSheetListRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetList"];
+                };
             };
         };
     };
@@ -3120,31 +4515,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Number"][];
-                };
-            };
-        };
-    };
-    sheets_plot_create: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlotRequest"];
-                "application/x-www-form-urlencoded": components["schemas"]["PlotRequest"];
-                "multipart/form-data": components["schemas"]["PlotRequest"];
-            };
-        };
-        responses: {
-            202: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Job"];
                 };
             };
         };

@@ -76,10 +76,18 @@ export function Board({ sheet, display, geometry, onOutline, children }: Props) 
   }, []);
 
   const dpr = window.devicePixelRatio || 1;
+  const working = useDesk((s) => s.working);
   const scene: Scene = useMemo(
-    () => ({ display, geometry: draft ? new Map([...geometry, ...draft]) : geometry, place: BOARD, held: draft ? new Set(draft.keys()) : undefined }),
-    [display, geometry, draft],
+    () => ({ display, geometry: draft ? new Map([...geometry, ...draft]) : geometry, place: BOARD, held: draft ? new Set(draft.keys()) : undefined, working }),
+    [display, geometry, draft, working],
   );
+  useEffect(() => {
+    if (!look || !space.width) return;
+    const [left, top] = toPaper(look, 0, 0);
+    const [right, bottom] = toPaper(look, space.width, space.height);
+    const [x, y] = [Math.max(left, 0), Math.max(bottom, 0)];
+    useDesk.setState({ seen: [x, y, Math.min(right, width) - x, Math.min(top, height) - y] });
+  }, [look, space, width, height]);
   useEffect(() => {
     const request = requestAnimationFrame(() => {
       const context = canvas.current?.getContext("2d", { alpha: false, willReadFrequently: true });

@@ -29,6 +29,10 @@ interface Desk {
   copied: readonly Viewport[];
   /** The template that is being edited on the sheet, by its id. Its parts are selected by `partName`. */
   template: string | null;
+  /** Whether drawings are in working colours on the board, and not as they are plotted. */
+  working: boolean;
+  /** What the board shows of its sheet: x, y, width and height, paper mm. */
+  seen: readonly [number, number, number, number] | null;
   rackOpen: boolean;
   helpOpen: boolean;
   message: { text: string; bad: boolean } | null;
@@ -57,6 +61,8 @@ export const useDesk = create<Desk>()((set) => ({
   outline: null,
   copied: [],
   template: null,
+  working: false,
+  seen: null,
   rackOpen: false,
   helpOpen: false,
   message: null,

@@ -1,16 +1,23 @@
 /** Linework, fetched once under its key and made ready to stroke at any scale. It lives in the painter's own thread. */
+import type { Region } from "./hatching";
 
 interface LineworkFile {
   extents: [number, number, number, number] | null;
   lines: { role: string; layer: string; element: string; points: [number, number, number][] }[];
-  regions: { rings: [number, number][][] }[];
+  regions: { material: string; rings: [number, number][][] }[];
+}
+
+/** What of a drawing has one pen: as one path, and line by line, real mm. */
+export interface Group {
+  path: Path2D;
+  lines: [number, number, number][][];
 }
 
 export interface Linework {
-  /** Paths in real millimetres: for each line role one for each layer. */
-  roles: Map<string, Map<string, Path2D>>;
-  /** All that is cut. */
-  cut: Path2D;
+  /** For each line role a group for each layer. */
+  roles: Map<string, Map<string, Group>>;
+  /** What is cut. */
+  regions: Region[];
   lines: LineworkFile["lines"];
 }
 
@@ -22,17 +29,23 @@ export async function fetchLinework(key: string): Promise<Linework> {
   for (const line of file.lines) {
     let layers = roles.get(line.role);
     if (!layers) roles.set(line.role, (layers = new Map()));
-    let path = layers.get(line.layer);
-    if (!path) layers.set(line.layer, (path = new Path2D()));
-    trace(path, line.points);
+    let group = layers.get(line.layer);
+    if (!group) layers.set(line.layer, (group = { path: new Path2D(), lines: [] }));
+    trace(group.path, line.points);
+    group.lines.push(line.points);
   }
-  const cut = new Path2D();
-  for (const region of file.regions)
-    for (const ring of region.rings) {
-      trace(cut, ring);
-      cut.closePath();
-    }
-  return { roles, cut, lines: file.lines };
+  return { roles, regions: file.regions.map(({ material, rings }) => regionOf(material, rings)), lines: file.lines };
+}
+
+function regionOf(material: string, rings: [number, number][][]): Region {
+  const path = new Path2D();
+  for (const ring of rings) {
+    trace(path, ring);
+    path.closePath();
+  }
+  const outline = rings[0] ?? [];
+  const [us, vs] = [outline.map((p) => p[0]), outline.map((p) => p[1])];
+  return { material, path, box: [Math.min(...us), Math.min(...vs), Math.max(...us), Math.max(...vs)] };
 }
 
 function trace(path: Path2D, points: readonly (readonly number[])[]) {

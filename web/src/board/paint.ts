@@ -1,6 +1,8 @@
 /** Painting a display list on a canvas, as the other writers write it to a file. */
 import type { DisplayItem, DisplayList, DrawingItem } from "../api/client";
 import { placementOf, toPaper, toScreen, type Geometry, type Look, type Point } from "./geometry";
+import { inWorkingColours, screened } from "./inks";
+import { fittedTo, lengthOf, stretches } from "./patterns";
 import { pixelsOf } from "./pixels";
 import { pictures, type Style, type Wanted } from "./pictures";
 
@@ -22,6 +24,8 @@ export interface Scene {
   held?: ReadonlySet<string>;
   /** The least width of a line, in pixels; small pictures want less than the board. */
   thinnest?: number;
+  /** Whether drawings are in working colours, and not as they are plotted. */
+  working?: boolean;
 }
 
 /** Paint the items of a sheet. `dpr` is device pixels for a pixel of the page. Whether every drawing is there as it should be. */
@@ -54,12 +58,15 @@ const cornerOf = (points: readonly (readonly number[])[]): Point => [
   Math.min(...points.map((p) => p[1] ?? 0)),
 ];
 
-const styles = new WeakMap<object, Style>();
+const styles = new WeakMap<object, { style: Style; working: boolean }>();
 
-function styleOf({ pens, layers, fill }: DrawingItem, thinnest: number): Style {
-  let style = styles.get(pens);
-  if (!style || style.thinnest !== thinnest) styles.set(pens, (style = { pens, layers, fill, thinnest }));
-  return style;
+function styleOf({ pens, layers, cuts }: DrawingItem, thinnest: number, working: boolean): Style {
+  let known = styles.get(pens);
+  if (known?.style.thinnest !== thinnest || known.working !== working) {
+    const look = working ? inWorkingColours({ pens, layers, cuts }) : { pens, layers, cuts };
+    styles.set(pens, (known = { working, style: { ...look, thinnest } }));
+  }
+  return known.style;
 }
 
 function paintDrawing(context: CanvasRenderingContext2D, item: DrawingItem, scene: Scene, look: Look, dpr: number, thinnest: number): boolean {
@@ -79,7 +86,7 @@ function paintDrawing(context: CanvasRenderingContext2D, item: DrawingItem, scen
   const settled = paintPicture(context, item, scene, look, dpr, thinnest * dpr);
   context.restore();
   if (item.outline) {
-    context.strokeStyle = item.outline.colour;
+    context.strokeStyle = screened(item.outline.colour, item.outline.screen);
     context.lineWidth = Math.max(item.outline.width * look.scale, thinnest);
     context.stroke(frame);
   }
@@ -99,7 +106,7 @@ function paintPicture(context: CanvasRenderingContext2D, item: DrawingItem, scen
   const [padX, padY] = [(whole[2] - whole[0]) * BEYOND, (whole[3] - whole[1]) * BEYOND];
   const wanted: Wanted = {
     linework: item.linework,
-    style: styleOf(item, thinnest),
+    style: styleOf(item, thinnest, scene.working ?? false),
     ratio: item.ratio,
     turn: item.turn,
     pixels: look.scale * dpr,
@@ -148,11 +155,23 @@ function paintFlat(context: CanvasRenderingContext2D, item: Exclude<DisplayItem,
     context.fillStyle = item.colour;
     context.fill(path, "evenodd");
   } else {
-    context.strokeStyle = item.pen.colour;
+    context.strokeStyle = screened(item.pen.colour, item.pen.screen);
     context.lineWidth = Math.max(item.pen.width * look.scale, thinnest);
-    context.setLineDash(item.pen.pattern.map((length) => length * item.pen.width * look.scale));
-    context.stroke(path);
+    if (item.pen.pattern.length) strokeDashed(context, item, look);
+    else context.stroke(path);
   }
+}
+
+/** A line of a pattern, which is fitted to each of its stretches. */
+function strokeDashed(context: CanvasRenderingContext2D, { points, closed, pen }: Extract<DisplayItem, { type: "path" }>, look: Look) {
+  for (const stretch of stretches(points, closed)) {
+    const pattern = fittedTo(pen.pattern.map((length) => length * pen.width), lengthOf(stretch));
+    context.setLineDash(pattern.map((length) => length * look.scale));
+    context.beginPath();
+    for (const [x = 0, y = 0] of stretch) context.lineTo(...toScreen(look, x, y));
+    context.stroke();
+  }
+  context.setLineDash([]);
 }
 
 /** The lettering is there once the browser has both of its weights. */

@@ -1,5 +1,8 @@
 /** The painter: strokes linework into pictures in a thread of its own, so that no gesture waits for it. */
-import { elementAt, fetchLinework, type Linework } from "./linework";
+import { fillRegions, setReal, type Lie } from "./hatching";
+import { ROLES, said, screened } from "./inks";
+import { elementAt, fetchLinework, type Group, type Linework } from "./linework";
+import { fittedTo, lengthOf, stretches } from "./patterns";
 import type { Asked, Told } from "./pictures";
 
 /** As many drawings are kept ready as a large set shows at once. */
@@ -29,34 +32,42 @@ self.onmessage = async ({ data: asked }: MessageEvent<Asked>) => {
   self.postMessage(told, { transfer: told.bitmap ? [told.bitmap] : [] });
 };
 
-function picture({ roles, cut }: Linework, { style, region: [x0, y0, x1, y1], pixels, ratio, turn }: Extract<Asked, { region: unknown }>): ImageBitmap {
+function picture({ roles, regions }: Linework, { style, region: [x0, y0, x1, y1], pixels, ratio, turn }: Extract<Asked, { region: unknown }>): ImageBitmap {
   const canvas = new OffscreenCanvas(Math.max(1, Math.ceil((x1 - x0) * pixels)), Math.max(1, Math.ceil((y1 - y0) * pixels)));
   // Stroked by the processor: many narrow lines are much faster so where there is no graphics card.
   const context = canvas.getContext("2d", { willReadFrequently: true });
   if (!context) throw new Error("This browser paints no pictures beside the page.");
   // From real millimetres, turned about the origin, to the picture's pixels; paper mm lie between.
-  const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
-  const scale = ratio * pixels;
-  context.setTransform(scale * cos, -scale * sin, -scale * sin, -scale * cos, -x0 * pixels, y1 * pixels);
-  context.fillStyle = style.fill;
-  context.fill(cut, "evenodd");
+  const lie: Lie = { ratio, turn, pixels, x: -x0 * pixels, y: y1 * pixels, thinnest: style.thinnest };
+  fillRegions(context, regions, style.cuts, lie);
+  setReal(context, lie);
   context.lineJoin = "round";
+  const scale = ratio * pixels;
   const strokes = [...roles].flatMap(([role, layers]) => {
     const pen = style.pens[role];
-    return pen ? [...layers].map(([layer, path]) => ({ path, ...pen, ...known(style.layers[layer]) })) : [];
+    const rank = ROLES.indexOf(role as (typeof ROLES)[number]);
+    return pen ? [...layers].map(([layer, group]) => ({ group, rank, pen: { ...pen, ...said(style.layers[layer]) } })) : [];
   });
-  for (const { path, width, colour, pattern } of strokes.sort((a, b) => a.width - b.width)) {
-    const broad = Math.max(width * pixels, style.thinnest);
-    context.strokeStyle = colour;
+  for (const { group, pen } of strokes.sort((a, b) => a.pen.width - b.pen.width || b.rank - a.rank)) {
+    const broad = Math.max(pen.width * pixels, style.thinnest);
+    context.strokeStyle = screened(pen.colour, pen.screen);
     context.lineWidth = broad / scale;
     // Round ends show only on broad lines; the end of a dash is square, or round ends would eat up the gap.
-    context.lineCap = broad > 1.5 && !pattern.length ? "round" : "butt";
-    context.setLineDash(pattern.map((length) => (length * width) / ratio));
-    context.stroke(path);
+    context.lineCap = broad > 1.5 && !pen.pattern.length ? "round" : "butt";
+    if (pen.pattern.length) dashed(context, group.lines, pen.pattern.map((length) => (length * pen.width) / ratio));
+    else context.stroke(group.path);
   }
   return canvas.transferToImageBitmap();
 }
 
-/** What a change says, without what it leaves as it is. */
-const known = (change: { width: number | null; colour: string | null } | undefined) =>
-  Object.fromEntries(Object.entries(change ?? {}).filter(([, value]) => value != null)) as { width?: number; colour?: string };
+/** Lines of a pattern, which is fitted to each of their stretches. */
+function dashed(context: OffscreenCanvasRenderingContext2D, lines: Group["lines"], pattern: readonly number[]) {
+  for (const line of lines)
+    for (const stretch of stretches(line)) {
+      context.setLineDash(fittedTo(pattern, lengthOf(stretch)));
+      context.beginPath();
+      for (const [u = 0, v = 0] of stretch) context.lineTo(u, v);
+      context.stroke();
+    }
+  context.setLineDash([]);
+}

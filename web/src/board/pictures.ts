@@ -4,7 +4,7 @@ import type { DrawingItem } from "../api/client";
 export interface Style {
   pens: DrawingItem["pens"];
   layers: DrawingItem["layers"];
-  fill: string;
+  cuts: DrawingItem["cuts"];
   /** No line is thinner than this, in the picture's pixels. */
   thinnest: number;
 }

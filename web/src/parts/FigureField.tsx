@@ -9,10 +9,14 @@ interface Props {
   width?: number | string;
   unit?: string;
   number?: boolean;
+  /** Without a label above it, in a row of a table. */
+  bare?: boolean;
+  disabled?: boolean;
+  placeholder?: string;
   onCommit: (value: string) => void;
 }
 
-export function FigureField({ label, value, width = 74, unit, number = false, onCommit }: Props) {
+export function FigureField({ label, value, width = 74, unit, number = false, bare = false, disabled = false, placeholder, onCommit }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const shown = typed ?? value;
   const commit = () => {
@@ -22,15 +26,17 @@ export function FigureField({ label, value, width = 74, unit, number = false, on
     onCommit(wanted);
   };
   return (
-    <Box component="label" sx={{ display: "block", width, minWidth: 0 }}>
-      <Box component="span" sx={{ display: "block", fontSize: 11, lineHeight: "15px", color: "text.secondary", whiteSpace: "nowrap" }}>
+    <Box component="label" sx={{ display: "block", width, minWidth: 0, flexShrink: typeof width === "number" ? 0 : 1 }}>
+      {!bare && <Box component="span" sx={{ display: "block", fontSize: 11, lineHeight: "15px", color: "text.secondary", whiteSpace: "nowrap" }}>
         {label}
         {unit && ` (${unit})`}
-      </Box>
+      </Box>}
       <OutlinedInput
         size="small"
         fullWidth
         value={shown}
+        disabled={disabled}
+        placeholder={placeholder}
         inputProps={{ "aria-label": label, inputMode: number ? "decimal" : undefined }}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={commit}

@@ -15,6 +15,7 @@ const STATIONS = [
   ["model", "Model"],
   ["views", "Views"],
   ["sheets", "Sheets"],
+  ["issue", "Issue"],
 ] as const;
 
 export function Header({ project, station }: { project?: Project; station?: string }) {

@@ -6,7 +6,7 @@ import { colours } from "../theme/theme";
 export function ToggleButton({ on, name, tip, onToggle }: { on: boolean; name: string; tip: string; onToggle: () => void }) {
   return (
     <Tooltip title={tip}>
-      <Button variant="outlined" aria-pressed={on} onClick={onToggle} sx={{ minWidth: 0, px: 1, ...(on ? { bgcolor: colours.rustPale, borderColor: colours.rust } : {}) }}>
+      <Button variant="outlined" aria-pressed={on} onClick={onToggle} sx={{ minWidth: 0, px: 0.75, ...(on ? { bgcolor: colours.rustPale, borderColor: colours.rust } : {}) }}>
         {name}
       </Button>
     </Tooltip>

@@ -7,7 +7,7 @@ const SOFT = "#4d565d";
 
 /** Pens by line role; `weight` 1 is for a small picture. */
 export function screenPens(weight = 1) {
-  const pen = (width: number, colour: string, pattern = SOLID) => ({ width: width * weight, colour, pattern });
+  const pen = (width: number, colour: string, pattern = SOLID) => ({ width: width * weight, colour, pattern, screen: 100 });
   return {
     hidden: pen(0.25, SOFT, [12, 6]),
     overhead: pen(0.25, SOFT, [12, 6]),
@@ -18,6 +18,9 @@ export function screenPens(weight = 1) {
     cut: pen(0.8, colours.ink),
   };
 }
+
+/** On the screen alone what is cut is toned. */
+const CARD_CUTS: DrawingItem["cuts"] = [{ match: "", fill: "#d9d6cf", opacity: 100, spacing: 1, angle: 0, width: 0.13, colour: SOFT, screen: 100, lines: [] }];
 
 /** A drawing that is all there is to see; where it lies is said by a geometry under the name “view”. */
 export const drawingOf = (linework: string, pens: DrawingItem["pens"]): DrawingItem => ({
@@ -30,7 +33,7 @@ export const drawingOf = (linework: string, pens: DrawingItem["pens"]): DrawingI
   place: [],
   pens,
   layers: {},
-  fill: "#d9d6cf",
+  cuts: CARD_CUTS,
   outline: null,
   opaque: false,
 });

@@ -3,13 +3,14 @@ import Box from "@mui/material/Box";
 import MenuItem from "@mui/material/MenuItem";
 import Select from "@mui/material/Select";
 import type { Viewport } from "../../api/client";
+import { ROLES } from "../../board/inks";
+import { ChoiceField } from "../../parts/ChoiceField";
 import { PopUp } from "../../parts/PopUp";
 import { colours } from "../../theme/theme";
 
 type Pens = Viewport["pens"];
 type Change = { width?: number | null; colour?: string | null };
 
-const ROLES = ["cut", "profile", "edge", "seam", "far", "overhead", "hidden"] as const;
 const WIDTHS = [0.13, 0.18, 0.25, 0.35, 0.5, 0.7, 1, 1.4, 2] as const;
 const COLOURS = [
   ["#1b1f24", "Ink"],
@@ -23,12 +24,17 @@ export const pensChanged = (pens: Pens) => Object.keys(pens.roles ?? {}).length 
 
 interface Props {
   pens: Pens;
+  /** The key of the pen table, blank for the sheet's, and those that there are. */
+  table: string;
+  tables: readonly (readonly [key: string, name: string])[];
+  onTable: (table: string) => void;
   layers: readonly string[];
   onChange: (pens: Pens) => void;
 }
 
-export function PensMenu({ pens, layers, onChange }: Props) {
+export function PensMenu({ pens, table, tables, layers, onTable, onChange }: Props) {
   const count = pensChanged(pens);
+  const named = tables.find(([key]) => key === table)?.[1];
   const set = (kind: "roles" | "layers", name: string, to: Change) => {
     const change = Object.fromEntries(Object.entries({ ...pens[kind]?.[name], ...to }).filter(([, value]) => value != null));
     const { [name]: _, ...others } = pens[kind] ?? {};
@@ -37,7 +43,10 @@ export function PensMenu({ pens, layers, onChange }: Props) {
     onChange(Object.keys(all).length ? { ...rest, [kind]: all } : rest);
   };
   return (
-    <PopUp button={count ? `${count} ${count === 1 ? "pen" : "pens"} changed` : "Usual pens"} name="Pens of this viewport">
+    <PopUp button={count ? `${count} ${count === 1 ? "pen" : "pens"} changed` : (named ?? "Usual pens")} name="Pens of this viewport">
+      <Box sx={{ px: 2, pt: 1.5 }}>
+        <ChoiceField label="Drawn with the pen table" width={240} value={named ? table : ""} choices={[["", "as the sheet"], ...tables]} onChoose={onTable} />
+      </Box>
       <Box sx={{ display: "grid", gridTemplateColumns: "auto auto", gap: 3, p: 2, maxHeight: 470 }}>
         {([["Line roles", "roles", ROLES], ["Layers", "layers", layers]] as const).map(([title, kind, names]) => (
           <Box key={kind} role="group" aria-label={title}>

@@ -7,8 +7,9 @@ import { useDesk } from "../../board/desk";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { ComboField } from "../../parts/ComboField";
 import { FigureField } from "../../parts/FigureField";
-import { Group, Ledge } from "../../parts/Ledge";
+import { Buttons, Group, Ledge, Rows } from "../../parts/Ledge";
 import { More } from "../../parts/More";
+import { ToggleButton } from "../../parts/ToggleButton";
 import { colours } from "../../theme/theme";
 import type { Edits } from "./edits";
 import { FieldsMenu } from "./FieldsMenu";
@@ -21,11 +22,6 @@ const PAPERS = [
   ...["ANSI A", "ANSI B", "ANSI C", "ANSI D", "ANSI E"].map((value) => ({ value, group: "ANSI" })),
   ...["Arch A", "Arch B", "Arch C", "Arch D", "Arch E"].map((value) => ({ value, group: "Architectural" })),
 ];
-const DEVICES = [
-  ["file", "PDF file"],
-  ["office", "Office printer, to A3"],
-  ["roll", "Roll plotter, to A0"],
-] as const;
 /** What a pattern of numbers may name, shown where the project's does. */
 const NUMBERED = [
   ["discipline", "Discipline", 62],
@@ -33,14 +29,15 @@ const NUMBERED = [
 ] as const;
 const TITLED = [
   ["number", "Number", 74],
-  ["title", "Title", 190],
-  ["supplementary_title", "Supplementary title", 176],
+  ["title", "Title", "100%"],
+  ["supplementary_title", "Supplementary title", "90%"],
 ] as const;
 const SIGNED = [
   ["status", "Status", 92],
-  ["creator", "Drawn by", 76],
-  ["approver", "Approved by", 76],
+  ["creator", "Drawn by", 84],
 ] as const;
+
+type Choices = readonly (readonly [key: string, name: string])[];
 
 interface Props {
   sheet: Sheet;
@@ -51,6 +48,12 @@ interface Props {
   beyond: string[];
   stock: Stock | undefined;
   templates: readonly Template[];
+  /** Key and name of the plot settings and the pen tables that there are. */
+  plotSettings: Choices;
+  penTables: Choices;
+  onPens: () => void;
+  /** To where sheets are plotted. */
+  onIssue: () => void;
   /** Edit the template of this sheet. */
   onTemplate: () => void;
   onProject: () => void;
@@ -59,16 +62,18 @@ interface Props {
   onRenumber: () => void;
 }
 
-export function SheetLedge({ sheet, edits, pattern, stock, templates, beyond, onTemplate, onProject, onPlot, onDuplicate, onRenumber }: Props) {
+export function SheetLedge({ sheet, edits, pattern, stock, templates, plotSettings, penTables, beyond, onPens, onIssue, onTemplate, onProject, onPlot, onDuplicate, onRenumber }: Props) {
   const [x = 0, y = 0, , height = 0] = sheet.free_area;
   const known = [...(stock?.templates ?? []).map((t) => [t.key, t.name] as const), ...templates.map((t) => [t.id, t.name] as const)];
+  const working = useDesk((s) => s.working);
+  const says = sheet.unprintable?.says ?? NOTHING;
   const upperLeft = { x, y: y + height };
   return (
     <Ledge label="Ledge: sheet">
-      <Group name="Title block">
-        <Box sx={{ display: "flex", flexDirection: "column", gap: 0.75 }}>
+      <Group name="Title block" grow>
+        <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, flex: 1, minWidth: 0, maxWidth: 560 }}>
           {[[...NUMBERED.filter(([key]) => pattern.includes(`{${key === "sheet_type" ? "type" : key}`)), ...TITLED], SIGNED].map((row, k) => (
-            <Box key={k} sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
+            <Box key={k} sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
               {row.map(([key, label, width]) => (
                 <FigureField
                   key={key}
@@ -94,7 +99,7 @@ export function SheetLedge({ sheet, edits, pattern, stock, templates, beyond, on
         </Box>
       </Group>
       <Group name="Paper">
-        <Box sx={{ display: "flex", flexDirection: "column", gap: 0.75 }}>
+        <Rows>
           <ComboField
             label="Size, or mm x mm"
             width={112}
@@ -112,51 +117,67 @@ export function SheetLedge({ sheet, edits, pattern, stock, templates, beyond, on
             ]}
             onChoose={(way) => void edits.changeSheet(sheet, { orientation: way as Sheet["orientation"] }, `orientation of ${sheet.number}`)}
           />
-        </Box>
-        <Box sx={{ alignSelf: "flex-start", display: "flex", flexDirection: "column", gap: 0.75 }}>
+        </Rows>
+      </Group>
+      <Group name="Template, pens, plotting">
+        <Rows>
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
             <ChoiceField
               label="Template"
-              width={172}
+              width={124}
               value={known.some(([key]) => key === sheet.template) ? sheet.template : ""}
               choices={known}
               onChoose={(template) => void edits.changeSheet(sheet, { template }, `template of ${sheet.number}`)}
             />
             <Tooltip title={templates.some((t) => t.id === sheet.template) ? "Edit this template, for all its sheets" : "Make this template our own and edit it, for all its sheets"}>
-              <Button variant="outlined" onClick={onTemplate} sx={{ minWidth: 0, px: 1 }}>
+              <Button variant="outlined" aria-label="Edit the template" onClick={onTemplate} sx={{ minWidth: 0, px: 0.75 }}>
                 Edit…
               </Button>
             </Tooltip>
           </Box>
+          <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
+            <ChoiceField
+              label="Drawn with"
+              width={124}
+              value={penTables.some(([key]) => key === sheet.pen_table) ? sheet.pen_table : ""}
+              choices={[["", "Project’s pens"], ...penTables]}
+              onChoose={(pen_table) => void edits.changeSheet(sheet, { pen_table }, `pen table of ${sheet.number}`)}
+            />
+            <Tooltip title="Pen tables: widths, colours, patterns and hatches">
+              <Button variant="outlined" onClick={onPens} sx={{ minWidth: 0, px: 0.75 }}>
+                Pens…
+              </Button>
+            </Tooltip>
+          </Box>
+        </Rows>
+        <Rows>
           <ChoiceField
-            label="Plotted on"
-            width={176}
-            value={sheet.device ?? "file"}
-            choices={DEVICES}
-            onChoose={(device) => void edits.changeSheet(sheet, { device: device as Sheet["device"] }, `device of ${sheet.number}`)}
+            label="Plotted with"
+            width={146}
+            value={plotSettings.some(([key]) => key === sheet.plot_settings) ? sheet.plot_settings : ""}
+            choices={plotSettings}
+            onChoose={(plot_settings) => void edits.changeSheet(sheet, { plot_settings }, `plot settings of ${sheet.number}`)}
           />
-          {sheet.unprintable?.too_large && <Box sx={{ mt: 1, width: 176, fontSize: 11.5, lineHeight: 1.3, color: colours.rust }}>This sheet is too large for it. Take another device or a smaller paper.</Box>}
-        </Box>
+          <Buttons>
+            {says.length > 0 ? (
+              <Tooltip title={says.join(" ")}>
+                <Button onClick={onIssue} sx={{ minWidth: 0, px: 1, color: colours.rust }}>
+                  Cannot be plotted so
+                </Button>
+              </Tooltip>
+            ) : (
+              <ToggleButton on={working} name="Working colours" tip="A colour for each line role, on the board alone; paper has the pens' own (W)" onToggle={() => useDesk.setState({ working: !working })} />
+            )}
+          </Buttons>
+        </Rows>
       </Group>
-      <Box sx={{ ml: "auto", pt: 2.5, display: "flex", flexDirection: "column", gap: 1 }}>
-        <Box sx={{ display: "flex", gap: 1 }}>
+      <Box sx={{ ml: "auto", pt: "20px", display: "flex", flexDirection: "column", gap: "19px", alignItems: "flex-end" }}>
+        <Box sx={{ display: "flex", gap: 0.5 }}>
           <Tooltip title="This sheet as a PDF, looked at before it is taken (P)">
             <Button variant="contained" onClick={() => onPlot(false)}>
               Plot sheet
             </Button>
           </Tooltip>
-          <Button variant="outlined" onClick={() => onPlot(true)}>
-            Plot set
-          </Button>
-        </Box>
-        <Box sx={{ display: "flex", gap: 0.5, justifyContent: "flex-end" }}>
-          {beyond.length > 0 && (
-            <Tooltip title="They keep their scale and their place from the title block; move or crop them, or take a larger paper">
-              <Button onClick={() => useDesk.getState().select(beyond)} sx={{ minWidth: 0, px: 1, color: colours.rust }}>
-                {beyond.length} off paper
-              </Button>
-            </Tooltip>
-          )}
           <More
             deeds={[
               ["Duplicate with its viewports", () => onDuplicate(true)],
@@ -169,6 +190,18 @@ export function SheetLedge({ sheet, edits, pattern, stock, templates, beyond, on
               ["Delete sheet", () => void edits.deleteSheet(sheet)],
             ]}
           />
+        </Box>
+        <Box sx={{ display: "flex", gap: 0.5 }}>
+          {beyond.length > 0 && (
+            <Tooltip title="They keep their scale and their place from the title block; move or crop them, or take a larger paper">
+              <Button onClick={() => useDesk.getState().select(beyond)} sx={{ minWidth: 0, px: 1, color: colours.rust }}>
+                {beyond.length} off paper
+              </Button>
+            </Tooltip>
+          )}
+          <Button variant="outlined" onClick={() => onPlot(true)}>
+            Plot set
+          </Button>
         </Box>
       </Box>
     </Ledge>

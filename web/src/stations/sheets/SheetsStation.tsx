@@ -4,7 +4,7 @@ import Button from "@mui/material/Button";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router-dom";
 import { api, data, type Project, type Sheet, type View, type Viewport } from "../../api/client";
-import { useDisplay, useJobs, useLadder, useModelVersions, useNumberDoubts, usePictures, useSheets, useStock, useTemplates, useViewports, useViews } from "../../api/queries";
+import { useDisplay, useJobs, useLadder, useModelVersions, useNumberDoubts, usePenStock, usePenTables, usePictures, usePlotSettings, usePlotStock, useSheets, useStock, useTemplates, useViewports, useViews } from "../../api/queries";
 import { resume } from "../../api/rows";
 import { Agreements } from "../../board/Agreements";
 import { Board } from "../../board/Board";
@@ -20,12 +20,15 @@ import type { Placed } from "../../board/snapping";
 import { Unprintable } from "../../board/Unprintable";
 import { ViewportFrame } from "../../board/ViewportFrame";
 import { colours } from "../../theme/theme";
+import { knownSettings } from "../issue/settingsEdits";
 import { CarriedCard } from "./CarriedCard";
 import { AddSeveral, ChooseView, ToSheets } from "./Dialogs";
 import { useEdits, type Projection } from "./edits";
 import { FieldRow } from "./FieldRow";
 import { HelpCard } from "./HelpCard";
 import { useKeys } from "./keys";
+import { knownTables } from "./pens/penEdits";
+import { PenTables } from "./pens/PenTables";
 import { ProjectFacts } from "./ProjectFacts";
 import { Rack } from "./Rack";
 import { Register } from "./Register";
@@ -45,7 +48,7 @@ const REACH = 8;
 
 const nothing = () => undefined;
 
-type Question = { ask: "project" | "several" | "sheets" } | { ask: "view"; points: readonly Point[] };
+type Question = { ask: "project" | "several" | "sheets" | "pens" } | { ask: "view"; points: readonly Point[] };
 
 export function SheetsStation({ project }: { project: Project }) {
   const { sheetId } = useParams();
@@ -61,6 +64,12 @@ export function SheetsStation({ project }: { project: Project }) {
   const { data: stock } = useStock();
   const { data: images = NOTHING } = usePictures(id);
   const { data: doubts = NO_DOUBTS } = useNumberDoubts(id);
+  const { data: penStock } = usePenStock();
+  const { data: ownPens = NOTHING } = usePenTables(id);
+  const { data: plotStock } = usePlotStock();
+  const { data: ownSettings = NOTHING } = usePlotSettings(id);
+  const penTables = useMemo(() => knownTables(penStock, ownPens).map(({ key, name }) => [key, name] as const), [penStock, ownPens]);
+  const plotSettings = useMemo(() => knownSettings(plotStock, ownSettings).map(({ key, name }) => [key, name] as const), [plotStock, ownSettings]);
   const edits = useEdits(id);
   const { rackOpen, helpOpen, say } = useDesk();
   const selected = useDesk((s) => s.selected);
@@ -93,8 +102,8 @@ export function SheetsStation({ project }: { project: Project }) {
   const plot = useCallback(
     async (only?: Sheet) => {
       try {
-        const body = { project: id, sheets: only?.id ? [only.id] : undefined };
-        const job = await data(api.POST("/api/sheets/plot/", { body }));
+        const body = { project: id, sheets: only?.id ? [only.id] : undefined, settings: null, form: "pdf" as const };
+        const job = await data(api.POST("/api/plots/", { body }));
         await lookAtJobs();
         setPlotting(job.id);
       } catch (error) {
@@ -295,6 +304,7 @@ export function SheetsStation({ project }: { project: Project }) {
                 ladder={ladder}
                 job={jobs.find((job) => job.view === viewport.view)}
                 edits={edits}
+                penTables={penTables}
                 element={picked?.in === viewport.id ? picked.element : null}
                 onBringUpToDate={() => void bringUpToDate([viewport])}
                 onToSheets={() => setQuestion({ ask: "sheets" })}
@@ -306,6 +316,10 @@ export function SheetsStation({ project }: { project: Project }) {
                 pattern={project.number_pattern}
                 stock={stock}
                 templates={templates}
+                plotSettings={plotSettings}
+                penTables={penTables}
+                onPens={() => setQuestion({ ask: "pens" })}
+                onIssue={() => void navigate(`/projects/${id}/issue`)}
                 onTemplate={editTemplate}
                 beyond={beyond}
                 onProject={() => setQuestion({ ask: "project" })}
@@ -321,6 +335,9 @@ export function SheetsStation({ project }: { project: Project }) {
       </Box>
       <CarriedCard sheet={sheet?.id ?? ""} freeArea={sheet?.free_area ?? NOTHING} ladder={ladder.filter((r) => r.ladder === "metric")} />
       {question?.ask === "project" && <ProjectFacts project={project} pictures={images} onClose={() => setQuestion(null)} />}
+      {question?.ask === "pens" && penStock && (
+        <PenTables project={project} version={versions[0]} stock={penStock} tables={ownPens} first={sheet?.pen_table || project.pen_table} onClose={() => setQuestion(null)} />
+      )}
       {question?.ask === "several" && (
         <AddSeveral
           onClose={() => setQuestion(null)}

@@ -26,6 +26,8 @@ interface Props {
   ladder: Rung[];
   job: Job | undefined;
   edits: Edits;
+  /** Key and name of the pen tables that there are. */
+  penTables: readonly (readonly [key: string, name: string])[];
   /** The element that was brought to the middle, to be left out if that is wanted. */
   element: string | null;
   onBringUpToDate: () => void;
@@ -56,7 +58,7 @@ export function ViewportLedge(props: Props) {
         <Rows>
           <ChoiceField
             label="Which is seen"
-            width={158}
+            width={140}
             value={viewport.view}
             choices={views.filter((v) => v.linework || v.id === viewport.view).map((v) => [v.id, v.name] as const)}
             onChoose={(id) => {
@@ -64,7 +66,7 @@ export function ViewportLedge(props: Props) {
               change({ view: id, shown: {}, linework: next?.linework, extents: next?.extents, axes: next?.axes, ...middleOf(next) }, `show ${next?.name}`);
             }}
           />
-          <Box sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 158 }}>
+          <Box sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 140 }}>
             {drawing ? (
               <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
                 being drawn: {job.stage || "waiting"}
@@ -87,7 +89,7 @@ export function ViewportLedge(props: Props) {
           ) : (
             <ComboField
               label="True scale"
-              width={106}
+              width={98}
               value={viewport.scale}
               choices={ladder.map((r) => ({ value: r.scale, group: LADDERS[r.ladder] }))}
               onChoose={(scale) => {
@@ -96,17 +98,17 @@ export function ViewportLedge(props: Props) {
               }}
             />
           )}
-          <FigureField label="Turn" unit="°" number width={106} value={shownFigure(now.turn)} onCommit={(value) => change({ turn: Number(value) }, "turn what is seen")} />
+          <FigureField label="Turn" unit="°" number width={98} value={shownFigure(now.turn)} onCommit={(value) => change({ turn: Number(value) }, "turn what is seen")} />
         </Rows>
       </Group>
       <Frame viewport={viewport} now={now} perspective={perspective} edits={edits} />
-      <WhatIsSeen viewport={viewport} view={view} version={version} edits={edits} />
+      <WhatIsSeen viewport={viewport} view={view} version={version} penTables={props.penTables} edits={edits} />
       <Contents {...props} now={now} />
       <Group name="Title, marks">
         <Rows>
           <ChoiceField
             label="Title"
-            width={108}
+            width={136}
             value={viewport.title_style ?? "plain"}
             choices={TITLES}
             onChoose={(title_style) => change({ title_style: title_style as Viewport["title_style"] }, "drawing title")}
@@ -114,6 +116,7 @@ export function ViewportLedge(props: Props) {
           <Buttons>
             <ToggleButton on={viewport.marks ?? true} name="Marks" tip="Where sections, elevations and details lie in it" onToggle={() => change({ marks: !(viewport.marks ?? true) }, "marks shown or not")} />
             <ToggleButton on={viewport.levels ?? true} name="Levels" tip="The storeys' levels, in what stands upright" onToggle={() => change({ levels: !(viewport.levels ?? true) }, "levels shown or not")} />
+            <ToggleButton on={viewport.grid ?? true} name="Grid" tip="The lines of the building's grid, in plans" onToggle={() => change({ grid: !(viewport.grid ?? true) }, "grid lines shown or not")} />
           </Buttons>
         </Rows>
       </Group>
@@ -202,10 +205,10 @@ function Frame({ viewport, now, perspective, edits }: { viewport: Viewport; now:
 }
 
 /** What it shows and with which pens, where that differs from its view. */
-function WhatIsSeen({ viewport, view, version, edits }: { viewport: Viewport; view: View | undefined; version: ModelVersion | undefined; edits: Edits }) {
+function WhatIsSeen({ viewport, view, version, penTables, edits }: Pick<Props, "viewport" | "view" | "version" | "penTables" | "edits">) {
   const ofView: Shown = view?.spec.shown ?? {};
   const shown: Shown = { ...ofView, ...viewport.shown };
-  const differs = leftOut(shown) !== leftOut(ofView) || Object.keys(viewport.shown).length > 0 || pensChanged(viewport.pens) > 0;
+  const differs = leftOut(shown) !== leftOut(ofView) || Object.keys(viewport.shown).length > 0 || pensChanged(viewport.pens) > 0 || viewport.pen_table !== "";
   const show = (key: ShownKey, names: string[]) => {
     const { [key]: _, ...rest } = viewport.shown;
     const same = JSON.stringify([...(ofView[key] ?? [])].sort()) === JSON.stringify(names);
@@ -218,14 +221,21 @@ function WhatIsSeen({ viewport, view, version, edits }: { viewport: Viewport; vi
           <ShownMenu shown={shown} version={version} onChange={show} />
           {differs && (
             <Tooltip title="Show what the view shows, with the usual pens">
-              <Button sx={SLIM} onClick={() => void edits.change([viewport], { shown: {}, pens: {} }, "show a viewport as its view")}>
+              <Button sx={SLIM} onClick={() => void edits.change([viewport], { shown: {}, pens: {}, pen_table: "" }, "show a viewport as its view")}>
                 As in view
               </Button>
             </Tooltip>
           )}
         </Buttons>
         <Buttons>
-          <PensMenu pens={viewport.pens} layers={Object.keys(version?.facts.layers ?? {})} onChange={(pens) => void edits.change([viewport], { pens }, "pens of a viewport")} />
+          <PensMenu
+            pens={viewport.pens}
+            table={viewport.pen_table}
+            tables={penTables}
+            onTable={(pen_table) => void edits.change([viewport], { pen_table }, "pen table of a viewport")}
+            layers={Object.keys(version?.facts.layers ?? {})}
+            onChange={(pens) => void edits.change([viewport], { pens }, "pens of a viewport")}
+          />
         </Buttons>
       </Rows>
     </Group>

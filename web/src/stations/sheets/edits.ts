@@ -150,7 +150,7 @@ export function useEdits(project: string) {
     function addSheets(titles: readonly string[], like?: Sheet): string | undefined {
       const first = Math.max(-1, ...register().map((s) => s.position)) + 1;
       const steps = titles.map((title, k) =>
-        making("sheets", { id: newId(), project, title, position: first + k, paper: like?.paper ?? "A3", orientation: like?.orientation ?? "landscape", free_area: like?.free_area ?? [], device: like?.device ?? "file", drawing_list: null, guides: {}, ...LIKE(like) }),
+        making("sheets", { id: newId(), project, title, position: first + k, paper: like?.paper ?? "A3", orientation: like?.orientation ?? "landscape", free_area: like?.free_area ?? [], plot_settings: like?.plot_settings ?? "file", pen_table: like?.pen_table ?? "", drawing_list: null, guides: {}, ...LIKE(like) }),
       );
       void commit(project, titles.length === 1 ? "add a sheet" : `add ${titles.length} sheets`, steps);
       return steps[0]?.id;

@@ -20,6 +20,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ["V", "the cards of the saved views"],
   ["0, 1", "the whole sheet, what is chosen"],
   ["Wheel, middle button", "zoom and move the board; never a drawing"],
+  ["W", "working colours or as plotted, on the board"],
   ["P", "plot this sheet"],
   ["Ctrl + Z, Ctrl + Shift + Z", "take back, do again"],
   ["?", "this card"],
@@ -70,6 +71,7 @@ export function useKeys(deeds: KeyDeeds) {
     };
     const always: Record<string, () => void> = {
       v: () => useDesk.setState((s) => ({ rackOpen: !s.rackOpen })),
+      w: () => useDesk.setState((s) => ({ working: !s.working })),
       "0": () => deeds.fit(false),
       p: deeds.plot,
       "?": deeds.help,

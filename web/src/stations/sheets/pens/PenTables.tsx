@@ -1,0 +1,141 @@
+/** The pen tables of a project: which there are, what each draws with, and where it is used. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import ButtonBase from "@mui/material/ButtonBase";
+import Dialog from "@mui/material/Dialog";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, data, type ModelVersion, type PenStock, type PenTable, type Project } from "../../../api/client";
+import { useDesk } from "../../../board/desk";
+import { FigureField } from "../../../parts/FigureField";
+import { colours } from "../../../theme/theme";
+import { CutRows } from "./CutRows";
+import { duplicate, knownTables, remove, rename, usersOf, write, type Known } from "./penEdits";
+import { LayerRows, RoleRows } from "./StrokeRows";
+import { TableSample } from "./samples";
+
+interface Props {
+  project: Project;
+  version: ModelVersion | undefined;
+  stock: PenStock;
+  tables: readonly PenTable[];
+  /** The table that is looked at first. */
+  first: string;
+  onClose: () => void;
+}
+
+const PARTS = [
+  ["roles", "Line roles"],
+  ["layers", "Layers"],
+  ["cuts", "What is cut"],
+] as const;
+
+export function PenTables({ project, version, stock, tables, first, onClose }: Props) {
+  const [key, setKey] = useState(first);
+  const [part, setPart] = useState<(typeof PARTS)[number][0]>("roles");
+  const known = knownTables(stock, tables);
+  const table = known.find((t) => t.key === key) ?? known[0];
+  const client = useQueryClient();
+  if (!table) return null;
+  const users = usersOf(project, table.key);
+  const giveToProject = async () => {
+    try {
+      await data(api.PATCH("/api/projects/{id}/", { params: { path: { id: project.id } }, body: { pen_table: table.key, version: project.version } }));
+      for (const stale of ["projects", "display"]) void client.invalidateQueries({ queryKey: [stale] });
+    } catch (error) {
+      useDesk.getState().say(error instanceof Error ? error.message : String(error), true);
+    }
+  };
+  return (
+    <Dialog open onClose={onClose} maxWidth={false} transitionDuration={0} slotProps={{ paper: { "aria-label": "Pen tables", sx: { width: "min(1170px, 95vw)", height: "min(680px, 92vh)", display: "flex", flexDirection: "row" } } }}>
+      <Box component="nav" aria-label="Pen tables" sx={{ width: 218, flexShrink: 0, borderRight: `1px solid ${colours.sandDeep}`, bgcolor: "background.default", overflowY: "auto", p: 1 }}>
+        <Box component="h2" sx={{ m: 0, px: 1, py: 0.75, fontSize: 14, fontWeight: 650 }}>
+          Pen tables
+        </Box>
+        {known.map((each) => (
+          <Choice key={each.key} table={each} stock={stock} users={usersOf(project, each.key)} chosen={each.key === table.key} onChoose={() => setKey(each.key)} />
+        ))}
+      </Box>
+      <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
+        <Box sx={{ display: "flex", alignItems: "flex-end", gap: 1, px: 2, pt: 1.5, pb: 1.25, borderBottom: `1px solid ${colours.sandDeep}` }}>
+          {table.own ? (
+            <FigureField label="Name" width={210} value={table.name} onCommit={(name) => name && table.own && void rename(table.own, name)} />
+          ) : (
+            <Box sx={{ width: 250 }}>
+              <Box sx={{ fontSize: 14, fontWeight: 650 }}>{table.name}</Box>
+              <Box sx={{ fontSize: 12, color: "text.secondary" }}>It ships as it is. Make it your own to change it.</Box>
+            </Box>
+          )}
+          <Button variant={table.own ? "outlined" : "contained"} onClick={() => setKey(duplicate(project, table))}>
+            {table.own ? "Duplicate" : "Make it our own"}
+          </Button>
+          {project.pen_table !== table.key && (
+            <Button variant="outlined" onClick={() => void giveToProject()}>
+              Draw the project with it
+            </Button>
+          )}
+          {table.own && (
+            <Button
+              disabled={users.length > 0}
+              title={users.length ? `Drawn with by ${users.join(", ")}` : ""}
+              onClick={() => {
+                setKey(project.pen_table);
+                if (table.own) void remove(table.own);
+              }}
+            >
+              Delete
+            </Button>
+          )}
+          <Button variant="outlined" onClick={onClose} sx={{ ml: "auto" }}>
+            Close
+          </Button>
+        </Box>
+        <Box role="tablist" aria-label="Parts of the table" sx={{ display: "flex", gap: 0.5, px: 2, pt: 1 }}>
+          {PARTS.map(([name, words]) => (
+            <Button
+              key={name}
+              role="tab"
+              aria-selected={part === name}
+              onClick={() => setPart(name)}
+              sx={{ color: "text.primary", borderRadius: 0, boxShadow: part === name ? `inset 0 -2px 0 ${colours.rust}` : "none" }}
+            >
+              {words}
+            </Button>
+          ))}
+        </Box>
+        <Box role="tabpanel" aria-label={PARTS.find(([name]) => name === part)?.[1]} sx={{ flex: 1, overflow: "auto", p: 2 }}>
+          <Rows part={part} table={table} stock={stock} layers={Object.keys(version?.facts.layers ?? {})} />
+        </Box>
+      </Box>
+    </Dialog>
+  );
+}
+
+function Rows({ part, table, stock, layers }: { part: (typeof PARTS)[number][0]; table: Known; stock: PenStock; layers: readonly string[] }) {
+  const { spec, own } = table;
+  const set = (to: Partial<PenTable["spec"]>, what: string) => own && void write(own, to, `${what} of “${table.name}”`);
+  if (part === "roles") return <RoleRows stock={stock} strokes={spec.roles} disabled={!own} onChange={(roles) => set({ roles }, "pens")} />;
+  if (part === "layers") return <LayerRows stock={stock} strokes={spec.layers} layers={layers} disabled={!own} onChange={(changed) => set({ layers: changed }, "pens of layers")} />;
+  return <CutRows key={table.key} stock={stock} cuts={spec.cuts} disabled={!own} onChange={(cuts) => set({ cuts: [...cuts] }, "what is cut")} />;
+}
+
+function Choice({ table, stock, users, chosen, onChoose }: { table: Known; stock: PenStock; users: string[]; chosen: boolean; onChoose: () => void }) {
+  return (
+    <ButtonBase
+      onClick={onChoose}
+      aria-current={chosen ? "true" : undefined}
+      aria-label={`Pen table ${table.name}`}
+      sx={{ display: "flex", width: "100%", justifyContent: "flex-start", textAlign: "left", gap: 1, p: 0.75, mb: 0.25, borderRadius: 1, bgcolor: chosen ? colours.sand : "transparent", boxShadow: chosen ? `inset 3px 0 0 ${colours.rust}` : "none" }}
+    >
+      <Box sx={{ ml: 0.5, border: `1px solid ${colours.sandDeep}`, bgcolor: colours.paper, p: 0.25 }}>
+        <TableSample spec={table.spec} stock={stock} />
+      </Box>
+      <Box sx={{ minWidth: 0 }}>
+        <Box sx={{ fontSize: 12.5, fontWeight: 600, lineHeight: 1.25 }}>{table.name}</Box>
+        <Box sx={{ fontSize: 11.5, color: "text.secondary", overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }} title={users.join(", ")}>
+          {users.length ? users.join(", ") : table.own ? "not used" : "comes ready made"}
+        </Box>
+      </Box>
+    </ButtonBase>
+  );
+}
