@@ -1,8 +1,9 @@
-"""`dunefold draw`: one view of a building file to PDF, SVG or JSON, without the server."""
+"""`dunefold draw`: one view of a building file to PDF, DXF, SVG, PNG or JSON, without the server."""
 
 from __future__ import annotations
 
 import argparse
+import json
 import sys
 from dataclasses import replace
 from pathlib import Path
@@ -11,13 +12,18 @@ from drafting.building.mesh_file import UP_AXES
 from drafting.building.model import Building
 from drafting.building.reading import read_building
 from drafting.building.units import UNITS
-from drafting.errors import DraftingError, ViewError
+from drafting.errors import DraftingError, SheetError, ViewError
 from drafting.linework.engine import draw
 from drafting.linework.model import Linework
 from drafting.plot.compose import compose
+from drafting.plot.display import no_picture
+from drafting.plot.files import Told, write_file
+from drafting.plot.inking import TREATMENTS, coloured
 from drafting.plot.page import whole_page
-from drafting.plot.pdf import write_pdf
-from drafting.plot.svg import write_svg
+from drafting.plot.pen_table import PenTable
+from drafting.plot.png import RESOLUTIONS
+from drafting.plot.shipped_pens import SHIPPED as PEN_TABLES
+from drafting.plot.shipped_pens import STANDARD as PENS
 from drafting.sheets.paper import ORIENTATIONS, SIZES, Paper
 from drafting.sheets.placing import place_view
 from drafting.sheets.scale import Scale
@@ -28,7 +34,7 @@ from drafting.views.spec import ViewSpec
 from drafting.views.typed import FORMS as VIEW_FORMS
 from drafting.views.typed import parse_view
 
-FORMS = (".pdf", ".svg", ".json")
+FORMS = (".pdf", ".dxf", ".svg", ".png", ".json")
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -40,7 +46,10 @@ def main(arguments: list[str] | None = None) -> int:
     parser.add_argument("--scale", help="such as 1:100; the largest that fits where it is not given")
     parser.add_argument("--paper", default="A3", help=", ".join(SIZES))
     parser.add_argument("--orientation", default="landscape", choices=ORIENTATIONS)
-    parser.add_argument("-o", "--output", type=Path, help="OUT.pdf, OUT.svg or OUT.json")
+    parser.add_argument("-o", "--output", type=Path, help=f"OUT with one of {', '.join(FORMS)}")
+    parser.add_argument("--pens", default=PENS, help=f"{', '.join(PEN_TABLES)}, or a JSON file of a pen table")
+    parser.add_argument("--colour", default="full", choices=TREATMENTS[:-1], help="full colour, grey, or all black")
+    parser.add_argument("--resolution", type=int, default=300, choices=RESOLUTIONS, help="of a PNG, pixels to the inch")
     _add_file_options(parser.add_argument_group("the file"))
     _add_view_options(parser.add_argument_group("the view"))
     given = parser.parse_args(arguments)
@@ -104,6 +113,7 @@ def _run(given: argparse.Namespace) -> int:
     view = None if given.list else _view_of(given)
     paper = Paper.of(given.paper, given.orientation)
     scale = Scale.parse(given.scale) if given.scale else None
+    pens = _pens(given.pens)
     building = read_building(given.file, unit=given.unit, up=given.up)
     for warning in building.warnings:
         print(f"note: {warning}", file=sys.stderr)
@@ -115,19 +125,33 @@ def _run(given: argparse.Namespace) -> int:
     linework = draw(building, view)
     for note in linework.notes:
         print(f"note: {note}", file=sys.stderr)
-    data = _output(given.output.suffix.lower(), given.file.stem, linework, view, paper, scale)
+    form = given.output.suffix.lower().removeprefix(".")
+    if form == "json":
+        data = linework.to_json()
+    else:
+        sheet = sheet_for(given.file.stem, linework, view, paper, scale)
+        page = whole_page(coloured(compose(sheet, pens), given.colour), view.title)
+        told = Told(view.title, resolution=given.resolution)
+        data, _ = write_file(form, [page], lambda _: linework, no_picture, told)
     given.output.write_bytes(data)
     return 0
 
 
-def _output(form: str, name: str, linework: Linework, view: ViewSpec, paper: Paper, scale: Scale | None) -> bytes:
-    if form == ".json":
-        return linework.to_json()
-    sheet = sheet_for(name, linework, view, paper, scale)
-    page = whole_page(compose(sheet), view.title)
-    if form == ".svg":
-        return write_svg(page, lambda _: linework)
-    return write_pdf([page], lambda _: linework, view.title)
+def _pens(named: str) -> PenTable:
+    """A pen table that ships, or one of a file.
+
+    Raises:
+        SheetError: there is none, or the file holds none.
+    """
+    if named in PEN_TABLES:
+        return PEN_TABLES[named]
+    file = Path(named)
+    if not file.is_file():
+        raise SheetError(f"“{named}” is no pen table. There are {', '.join(PEN_TABLES)}, or give a JSON file.")
+    try:
+        return PenTable.from_dict(json.loads(file.read_text()))
+    except ValueError as error:
+        raise SheetError(f"“{named}” is no JSON file: {error}.") from None
 
 
 def sheet_for(name: str, linework: Linework, view: ViewSpec, paper: Paper, scale: Scale | None) -> Sheet:

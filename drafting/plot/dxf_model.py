@@ -11,7 +11,7 @@ from ezdxf.layouts.layout import Modelspace
 
 from drafting.linework.model import Linework, Region
 from drafting.plot.display import CUT_AREAS, HATCHES, Drawing
-from drafting.plot.dxf_tables import Tables
+from drafting.plot.dxf_tables import NO_LAYER, Tables
 from drafting.plot.hatches import HatchLine
 from drafting.plot.pen_table import Cut
 from drafting.plot.pens import Pen
@@ -89,7 +89,7 @@ class Model:
 
 def layer_name(role: str, layer: str) -> str:
     """Lines stand on a layer for each layer of the building and each role."""
-    return f"{layer or 'No layer'} - {role}"
+    return f"{layer or NO_LAYER} - {role}"
 
 
 def _family(cut: Cut, family: HatchLine, item: Drawing, by: np.ndarray) -> list[Any]:

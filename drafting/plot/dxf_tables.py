@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 from ezdxf.document import Drawing as Document
+from ezdxf.entities.layer import Layer
 from ezdxf.layouts.base import BaseLayout
 from ezdxf.lldxf.const import VALID_DXF_LINEWEIGHTS
 
@@ -18,6 +19,7 @@ from drafting.plot.pens import Pen
 _SIGNS = re.compile(r'[<>/\\":;?*|,=`\n\r]+')
 #: Names of layers and layouts are no longer than this everywhere.
 _LONGEST = 120
+NO_LAYER = "No layer"
 
 
 def allowed(name: str) -> str:
@@ -35,30 +37,30 @@ class Tables:
 
     def __init__(self, doc: Document) -> None:
         self._doc = doc
-        self._pens: dict[str, tuple[int, int, str]] = {}
+        self._pens: dict[str, dict[str, Any]] = {}
 
     def look(self, layer: str, pen: Pen, scale: float = 1.0) -> dict[str, Any]:
         """What an entity drawn with a pen has. A layer has the pen of what is first put on it; what is drawn
         otherwise says so itself."""
-        name = allowed(layer) or "0"
-        wanted = (self._width(pen.width * scale), colour_number(pen.ink), self._pattern(pen, scale))
-        if name not in self._pens and name != "0":
-            self._pens[name] = wanted
-            added = self._doc.layers.add(name, lineweight=wanted[0], linetype=wanted[2], true_color=wanted[1])
-            added.dxf.color = 7
-        kept = self._pens.get(name)
-        look: dict[str, Any] = {"layer": name}
-        for key, now, its in zip(("lineweight", "true_color", "linetype"), wanted, kept or (None,) * 3, strict=True):
-            if now != its:
-                look[key] = now
-        return look
+        named = self._layer(layer)
+        wanted = {
+            "lineweight": self._width(pen.width * scale),
+            "true_color": colour_number(pen.ink),
+            "linetype": self._pattern(pen, scale),
+        }
+        # Names in a DXF do not differ by capitals alone.
+        kept = self._pens.setdefault(named.dxf.name.lower(), wanted)
+        if kept is wanted:
+            named.update_dxf_attribs(wanted)
+        return {"layer": named.dxf.name} | {key: now for key, now in wanted.items() if now != kept[key]}
 
     def coloured(self, layer: str, colour: str) -> dict[str, Any]:
         """What an entity without lines has."""
-        name = allowed(layer) or "0"
-        if name != "0" and name not in self._doc.layers:
-            self._doc.layers.add(name, color=7)
-        return {"layer": name, "true_color": colour_number(colour)}
+        return {"layer": self._layer(layer).dxf.name, "true_color": colour_number(colour)}
+
+    def _layer(self, name: str) -> Layer:
+        plain = allowed(name) or NO_LAYER
+        return self._doc.layers.get(plain) if plain in self._doc.layers else self._doc.layers.add(plain)
 
     def style(self, bold: bool) -> str:
         """The text style of lettering, whose heights are those of capitals."""

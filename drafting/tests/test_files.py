@@ -14,6 +14,7 @@ from PIL import Image
 from drafting.errors import SheetError
 from drafting.plot.compose import compose
 from drafting.plot.display import no_picture
+from drafting.plot.drawing_list import LAYER as LIST_LAYER
 from drafting.plot.dxf import write_dxf
 from drafting.plot.files import Told, write_file
 from drafting.plot.page import whole_page
@@ -25,6 +26,7 @@ from drafting.plot.plotting import page_for
 from drafting.plot.png import write_png
 from drafting.plot.shipped_pens import CONSTRUCTION
 from drafting.sheets.paper import Paper
+from drafting.sheets.sheet import DrawingList
 from drafting.sheets.viewport import Box
 from drafting.tests.pdf_reading import layers, page_labels, page_sizes, text
 from drafting.tests.scenes import box, drawn
@@ -114,6 +116,13 @@ class DxfTests(TestCase):
         odd = replace(PAGE, number="A/1:*")
         doc = opened(write_dxf([odd, odd, replace(PAGE, number="", title="")], linework))
         self.assertEqual(doc.layout_names_in_taborder(), ["Model", "A_1_", "A_1_ (2)", "Sheet"])
+
+    def test_a_table_is_written_with_its_lines_and_words_on_one_layer(self):
+        rows = (("A-01", "Wall", "A3", "1:50", "P01"),)
+        page = whole_page(compose(replace(SHEET, drawing_list=DrawingList((50, 150), rows))), "", "1")
+        sheet = opened(write_dxf([page], linework)).layouts.get("1")
+        kinds = {e.dxftype() for e in sheet.query(f'*[layer=="{LIST_LAYER}"]')}
+        self.assertEqual(kinds, {"TEXT", "LWPOLYLINE"})
 
     def test_a_reduced_page_has_its_reduced_scale(self):
         sheet = replace(SHEET, paper=Paper.of("A0"), viewports=SHEET.viewports[:1])

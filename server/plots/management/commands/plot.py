@@ -1,0 +1,103 @@
+"""`dunefold plot`: sheets of a project to a file, as the Issue station makes it."""
+
+from __future__ import annotations
+
+import contextlib
+import shutil
+from pathlib import Path
+from typing import Any
+from uuid import UUID
+
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db.models import Q, QuerySet
+
+from drafting.errors import DraftingError
+from drafting.plot.files import ARCHIVE, FORMS
+from server.config import storage
+from server.jobs import services as jobs
+from server.jobs.models import Job
+from server.plots import services
+from server.plots.models import SheetList
+from server.plots.named import settings_of
+from server.projects.models import Project
+from server.sheets.models import Sheet
+
+
+class Command(BaseCommand):
+    help = "Plot sheets of a project to a file: PDF, DXF, or SVG and PNG, several of which come as one ZIP."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("project", help="its name, number or id")
+        parser.add_argument("--sheets", metavar="A-01,A-03..A-05", help="all where left out")
+        parser.add_argument("--list", metavar="NAME", help="the sheets of a list that the project keeps")
+        parser.add_argument("--with", dest="settings_named", metavar="NAME", help="plot settings for all sheets")
+        parser.add_argument("--form", choices=list(FORMS), help="where the ending of the file does not say it")
+        parser.add_argument("-o", "--output", type=Path, required=True, help="OUT.pdf, .dxf, .svg, .png or .zip")
+
+    def handle(self, *args: Any, **given: Any) -> None:
+        output: Path = given["output"]
+        form = given["form"] or output.suffix.lower().removeprefix(".")
+        if form not in FORMS:
+            endings = ", ".join(f".{ending}" for ending in (*FORMS, *ARCHIVE))
+            raise CommandError(f"“{output.name}” is to end in {endings}; with .zip say which --form.")
+        project = _project(given["project"])
+        sheets = _sheets(project, given["sheets"], given["list"])
+        try:
+            job = services.order_plot(project, sheets, _settings(project, given["settings_named"]), form)
+        except DraftingError as error:
+            raise CommandError(str(error)) from error
+        jobs.run(job)
+        job.refresh_from_db()
+        if job.state != Job.State.DONE:
+            raise CommandError(job.message or "The plot was cancelled.")
+        for note in job.notes:
+            self.stderr.write(f"note: {note}")
+        made = output.with_suffix(f".{job.order['file_name'].rpartition('.')[2]}")
+        shutil.copyfile(storage.path_of(job.result), made)
+        self.stdout.write(f"{made}: {len(job.pages)} {'sheet' if len(job.pages) == 1 else 'sheets'}")
+
+
+def _project(named: str) -> Project:
+    known = Q(name=named) | Q(number=named)
+    with contextlib.suppress(ValueError):
+        known |= Q(pk=UUID(named))
+    found = list(Project.objects.filter(known))
+    if len(found) != 1:
+        there = ", ".join(f"“{project}”" for project in Project.objects.all()) or "none yet"
+        several = "There are several projects" if found else "There is no project"
+        raise CommandError(f"{several} “{named}”. Projects here: {there}.")
+    return found[0]
+
+
+def _sheets(project: Project, numbers: str | None, kept: str | None) -> list[Sheet]:
+    """The sheets of numbers and ranges, and of a list, in register order."""
+    register: QuerySet[Sheet] = Sheet.objects.filter(project=project).select_related("project")
+    order = list(register)
+    if kept:
+        row = SheetList.objects.filter(project=project, name=kept).first()
+        if row is None:
+            raise CommandError(f"The project keeps no list “{kept}”.")
+        return [sheet for sheet in order if str(sheet.pk) in row.sheets]
+    if not numbers:
+        return order
+    place = {sheet.number: k for k, sheet in enumerate(order)}
+    wanted: set[int] = set()
+    for part in numbers.split(","):
+        first, _, last = (word.strip() for word in part.partition(".."))
+        unknown = [word for word in (first, last or first) if word not in place]
+        if unknown:
+            raise CommandError(f"There is no sheet “{unknown[0]}”. Sheets are {', '.join(place)}.")
+        ends = place[first], place[last or first]
+        wanted |= set(range(min(ends), max(ends) + 1))
+    return [order[k] for k in sorted(wanted)]
+
+
+def _settings(project: Project, named: str | None) -> str | None:
+    if named is None:
+        return None
+    known = settings_of(project)
+    found = [key for key, settings in known.items() if named in (key, settings.name)]
+    if not found:
+        names = ", ".join(f"“{settings.name}”" for settings in known.values())
+        raise CommandError(f"There are no plot settings “{named}”. There are {names}.")
+    return found[0]
