@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
+import gc
 import gzip
 import hashlib
 import json
 from collections import defaultdict
+from collections.abc import Iterable, Iterator, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Any
+from itertools import chain
+from typing import Any, overload
 
 import numpy as np
+import orjson
 from numpy.typing import NDArray
 
 from drafting.views.camera import Camera
@@ -57,32 +62,68 @@ class PackedLines:
     starts: NDArray[np.int64]
     groups: dict[tuple[str, str], NDArray[np.int64]]
 
+    @classmethod
+    def of(cls, points: Floats, sizes: NDArray[np.int64], named: Iterable[tuple[str, str]]) -> PackedLines:
+        """From the points of all lines, how many each has, and the role and layer of each."""
+        groups: dict[tuple[str, str], list[int]] = defaultdict(list)
+        for k, name in enumerate(named):
+            groups[name].append(k)
+        return cls(points[:, :2], np.cumsum(sizes) - sizes, {name: np.array(ks) for name, ks in groups.items()})
+
+
+class ReadLines(Sequence[Line]):
+    """Lines as they were read from JSON. Each becomes a Line when it is looked at, and a plot looks at none."""
+
+    def __init__(self, rows: list[dict[str, Any]]) -> None:
+        self._rows = rows
+        lists = [row.pop("points") for row in rows]
+        figures = np.fromiter(chain.from_iterable(chain.from_iterable(lists)), float)
+        self._points = figures.reshape(-1, len(lists[0][0]) if lists else 3)
+        self._ends = np.cumsum([0, *map(len, lists)])
+
+    def __len__(self) -> int:
+        return len(self._rows)
+
+    @overload
+    def __getitem__(self, k: int) -> Line: ...
+    @overload
+    def __getitem__(self, k: slice) -> tuple[Line, ...]: ...
+    def __getitem__(self, k: int | slice) -> Line | tuple[Line, ...]:
+        if isinstance(k, slice):
+            return tuple(self[n] for n in range(*k.indices(len(self))))
+        row, k = self._rows[k], k % len(self)
+        points = self._points[self._ends[k] : self._ends[k + 1]]
+        return Line(row["role"], row["element"], row["layer"], points, row.get("band", 0))
+
+    @property
+    def packed(self) -> PackedLines:
+        return PackedLines.of(self._points, np.diff(self._ends), ((row["role"], row["layer"]) for row in self._rows))
+
 
 @dataclass(frozen=True, eq=False)
 class Linework:
     """The drawing of one view of one model version, in model millimetres and free of any scale."""
 
     camera: Camera
-    lines: tuple[Line, ...]
+    lines: Sequence[Line]
     regions: tuple[Region, ...]
     notes: tuple[str, ...] = ()
 
     @cached_property
     def packed(self) -> PackedLines:
         """The lines as they are plotted: many at once. There has to be one at least."""
+        if isinstance(self.lines, ReadLines):
+            return self.lines.packed
+        points = np.concatenate([line.points for line in self.lines])
         sizes = np.array([len(line.points) for line in self.lines])
-        groups: dict[tuple[str, str], list[int]] = defaultdict(list)
-        for k, line in enumerate(self.lines):
-            groups[line.role, line.layer].append(k)
-        points = np.concatenate([line.points[:, :2] for line in self.lines])
-        return PackedLines(points, np.cumsum(sizes) - sizes, {key: np.array(ks) for key, ks in groups.items()})
+        return PackedLines.of(points, sizes, ((line.role, line.layer) for line in self.lines))
 
     @property
     def extents(self) -> tuple[float, float, float, float] | None:
         """Least u, least v, greatest u, greatest v of all lines; None for an empty drawing."""
         if not self.lines:
             return None
-        points = np.concatenate([line.points[:, :2] for line in self.lines])
+        points = self.packed.points
         low, high = points.min(axis=0), points.max(axis=0)
         return float(low[0]), float(low[1]), float(high[0]), float(high[1])
 
@@ -111,14 +152,13 @@ class Linework:
     @classmethod
     def from_json(cls, text: bytes) -> Linework:
         """The linework that `to_json` wrote."""
-        given = json.loads(text)
+        with _uncollected():
+            given = orjson.loads(text)
+            lines = ReadLines(given["lines"])
         right, up, toward, origin = (np.asarray(given["view"][n], float) for n in ("right", "up", "toward", "origin"))
         return cls(
             camera=Camera(right, up, toward, origin, distance=given["view"].get("distance")),
-            lines=tuple(
-                Line(x["role"], x["element"], x["layer"], np.asarray(x["points"], float), x.get("band", 0))
-                for x in given["lines"]
-            ),
+            lines=lines,
             regions=tuple(
                 Region(r["element"], r["material"], tuple(np.asarray(k, float) for k in r["rings"]))
                 for r in given["regions"]
@@ -133,6 +173,19 @@ class Linework:
     @classmethod
     def from_gzip(cls, data: bytes) -> Linework:
         return cls.from_json(gzip.decompress(data))
+
+
+@contextmanager
+def _uncollected() -> Iterator[None]:
+    """While a great many small lists are made that all are kept, looking for those that are not would take longer than
+    making them."""
+    enabled = gc.isenabled()
+    gc.disable()
+    try:
+        yield
+    finally:
+        if enabled:
+            gc.enable()
 
 
 def linework_key(model_digest: str, view: ViewSpec) -> str:

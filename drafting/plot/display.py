@@ -301,8 +301,9 @@ def _line_items(drawing: Drawing, linework: Linework, place: Floats, map_: Float
                 yield from laid_out(Path(points[packed.starts[k] : ends[k]], pen, layer, (drawing.viewport, "")))
             continue
         sizes = ends[which] - packed.starts[which]
-        rows = np.concatenate([np.arange(a, b) for a, b in zip(packed.starts[which], ends[which], strict=True)])
-        yield Strokes(points[rows], np.cumsum(sizes) - sizes, pen, layer, drawing.viewport)
+        starts = np.cumsum(sizes) - sizes
+        rows = np.arange(sizes.sum()) + np.repeat(packed.starts[which] - starts, sizes)
+        yield Strokes(points[rows], starts, pen, layer, drawing.viewport)
 
 
 def _every_pen(drawing: Drawing) -> Iterator[Pen]:

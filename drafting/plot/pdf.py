@@ -29,7 +29,7 @@ from drafting.plot.display import (
 )
 from drafting.plot.lettering import BOLD, CAP_HEIGHT, REGULAR
 from drafting.plot.page import Page
-from drafting.plot.pdf_document import finished
+from drafting.plot.pdf_document import block_mark, finished
 from drafting.plot.pens import Pen
 from drafting.plot.pixels import grey
 
@@ -37,7 +37,7 @@ from drafting.plot.pixels import grey
 POINT = 72 / 25.4
 #: Lines are written in whole thousandths of a millimetre, which are short and fast to write.
 FINE = 1000
-_FINER = f"{1 / FINE:g} 0 0 {1 / FINE:g} 0 0 cm"
+_FINER = f"{1 / FINE:g} 0 0 {1 / FINE:g} 0 0 cm\n".encode()
 #: So many lines are stroked as one path: readers are slow with larger ones.
 AT_ONCE = 400
 
@@ -60,17 +60,19 @@ def write_pdf(
     canvas.setAuthor(author)
     canvas.setCreator("Dunefold")
     layers: dict[str, str] = {}
+    blocks: list[bytes] = []
     numbers, date = [], ""
     for k, page in enumerate(pages):
         canvas.setPageSize((page.width * POINT, page.height * POINT))
         canvas.bookmarkPage(f"sheet-{k}")
         canvas.addOutlineEntry(page.name, f"sheet-{k}")
-        _PageWriter(canvas, layers, pictures).write(page, linework)
+        _PageWriter(canvas, layers, blocks, pictures).write(page, linework)
         canvas.showPage()
         numbers.append(page.number)
         date = max(date, page.date)
     canvas.save()
-    return finished(out, numbers, {key: name for name, key in layers.items()}, title, author, date)
+    named = {key: name for name, key in layers.items()}
+    return finished(out, blocks, numbers, named, title, author, date)
 
 
 def _register_fonts() -> None:
@@ -80,10 +82,13 @@ def _register_fonts() -> None:
 
 
 class _PageWriter:
-    """Writes one page. `layers` gives each layer its name in the file, and grows."""
+    """Writes one page. `layers` gives each layer its name in the file, and grows; so do `blocks`: lines are laid into
+    the page afterwards, for the library would turn each of their letters through a table."""
 
-    def __init__(self, canvas: Canvas, layers: dict[str, str], pictures: Callable[[str], bytes]) -> None:
-        self.canvas, self.layers, self.pictures = canvas, layers, pictures
+    def __init__(
+        self, canvas: Canvas, layers: dict[str, str], blocks: list[bytes], pictures: Callable[[str], bytes]
+    ) -> None:
+        self.canvas, self.layers, self.blocks, self.pictures = canvas, layers, blocks, pictures
         self.layer = ""
         self.opacity = 1.0
 
@@ -119,7 +124,7 @@ class _PageWriter:
             return
         self._on_layer(item.layer)
         if isinstance(item, Path):
-            self._stroke(item.points, np.zeros(1, int), item.pen, "s" if item.closed else "S")
+            self._stroke(item.points, np.zeros(1, int), item.pen, b"s\n" if item.closed else b"S\n")
         elif isinstance(item, Strokes):
             self._stroke(item.points, item.starts, item.pen)
         elif isinstance(item, Fill):
@@ -137,27 +142,29 @@ class _PageWriter:
                 self.canvas.addLiteral(f"/OC /{self.layers.setdefault(name, f'L{len(self.layers)}')} BDC")
             self.layer = name
 
-    def _clip(self, corners: Floats) -> None:
-        self.canvas.addLiteral(f"{_FINER} {_rings((corners,))}W n {FINE} 0 0 {FINE} 0 0 cm")
+    def _put(self, *parts: bytes) -> None:
+        self.canvas.addLiteral(block_mark(len(self.blocks)))
+        self.blocks.append(b"".join(parts))
 
-    def _stroke(self, points: Floats, starts: NDArray[np.int64], pen: Pen, paint: str = "S") -> None:
-        head = f"q {_FINER} {_colour(pen.ink)} RG {pen.width * FINE:.4g} w"
+    def _clip(self, corners: Floats) -> None:
+        self._put(_FINER, _rings((corners,)), b"W n %d 0 0 %d 0 0 cm" % (FINE, FINE))
+
+    def _stroke(self, points: Floats, starts: NDArray[np.int64], pen: Pen, paint: bytes = b"S\n") -> None:
+        head = f"{_colour(pen.ink)} RG {pen.width * FINE:.4g} w\n"
         if pen.pattern:
             # The end of a dash is square, or its round ends would eat up the gap.
-            head += f" 0 J [{' '.join(f'{length * FINE:.5g}' for length in pen.dashes)}] 0 d"
-        self.canvas.addLiteral(head)
+            head += f"0 J [{' '.join(f'{length * FINE:.5g}' for length in pen.dashes)}] 0 d\n"
+        paths = []
         for k in range(0, len(starts), AT_ONCE):
             first, after = starts[k], starts[k + AT_ONCE] if k + AT_ONCE < len(starts) else len(points)
-            begins = starts[k : k + AT_ONCE] - first
-            self.canvas.addLiteral(_lines(points[first:after], begins) + paint)
-        self.canvas.addLiteral("Q")
+            paths += [_lines(points[first:after], starts[k : k + AT_ONCE] - first), paint]
+        self._put(b"q ", _FINER, head.encode(), *paths, b"Q")
 
     def _fill(self, item: Fill) -> None:
         if item.opacity != self.opacity:
             self.canvas.setFillAlpha(item.opacity)
             self.opacity = item.opacity
-        head = f"q {_FINER} {_colour(item.colour)} rg"
-        self.canvas.addLiteral(f"{head} {_rings(item.rings)}f* Q")
+        self._put(b"q ", _FINER, f"{_colour(item.colour)} rg\n".encode(), _rings(item.rings), b"f* Q")
 
     def _text(self, item: Text) -> None:
         canvas = self.canvas
@@ -175,15 +182,16 @@ class _PageWriter:
         self.canvas.drawImage(reader, item.box.x, item.box.y, item.box.width, item.box.height, mask="auto")
 
 
-def _lines(points: Floats, starts: NDArray[np.int64]) -> str:
+def _lines(points: Floats, starts: NDArray[np.int64]) -> bytes:
     """The operators of many polylines."""
-    forms = np.full(len(points), "%d %d l\n", dtype=object)
-    forms[starts] = "%d %d m\n"
-    return "".join(forms.tolist()) % tuple(np.rint(points * FINE).astype(int).ravel().tolist())
+    forms = [b"%d %d l\n"] * len(points)
+    for start in starts.tolist():
+        forms[start] = b"%d %d m\n"
+    return b"".join(forms) % tuple(np.rint(points * FINE).astype(int).ravel().tolist())
 
 
-def _rings(rings: Iterable[Floats]) -> str:
-    return "".join(_lines(ring, np.zeros(1, int)) + "h\n" for ring in rings)
+def _rings(rings: Iterable[Floats]) -> bytes:
+    return b"".join(_lines(ring, np.zeros(1, int)) + b"h\n" for ring in rings)
 
 
 def _colour(colour: str) -> str:
