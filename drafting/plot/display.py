@@ -11,7 +11,6 @@ from dataclasses import asdict, dataclass, field, replace
 from typing import Any
 
 import numpy as np
-import shapely
 from numpy.typing import NDArray
 
 from drafting.linework.model import ROLES, Linework
@@ -257,22 +256,22 @@ def _drawn(drawing: Drawing, linework: Linework) -> Clipped:
 
 def _cut_items(drawing: Drawing, linework: Linework, place: Floats, map_: Floats) -> Iterator[Fill | Strokes]:
     """What is cut: areas, then the hatches in them."""
-    window = shapely.Polygon(drawing.clip)
-    hatched: list[tuple[Cut, shapely.Geometry]] = []
+    corners = np.array(drawing.clip)
+    low, high = corners.min(axis=0), corners.max(axis=0)
+    hatched: dict[Cut, list[tuple[Floats, ...]]] = {}
     for region in linework.regions:
         cut = next((cut for cut in drawing.cuts if cut.matches(region.material)), None)
         rings = tuple(place + ring @ map_ for ring in region.rings)
-        low, high = rings[0].min(axis=0), rings[0].max(axis=0)
-        if cut is None or not window.intersects(shapely.box(*low, *high)):
+        if cut is None or (rings[0].max(axis=0) < low).any() or (rings[0].min(axis=0) > high).any():
             continue
         if cut.fill:
             yield Fill(rings, cut.fill, CUT_AREAS, (drawing.viewport, region.element), cut.opacity / 100)
         if cut.lines:
-            hatched.append((cut, shapely.Polygon(rings[0], rings[1:])))
-    for cut, area in hatched:
-        within = shapely.intersection(shapely.make_valid(area), window)
+            hatched.setdefault(cut, []).append(rings)
+    for cut, areas in hatched.items():
         for family in cut.lines:
-            ends = hatch_lines(family, cut.spacing, cut.angle, within, place)
+            ends = hatch_lines(family, cut.spacing, cut.angle, areas, place)
+            ends = ends[((ends.max(axis=1) >= low) & (ends.min(axis=1) <= high)).all(axis=1)]
             if len(ends):
                 pen = Pen(cut.width, cut.colour, (), cut.screen)
                 yield Strokes(ends.reshape(-1, 2), np.arange(0, 2 * len(ends), 2), pen, HATCHES, drawing.viewport)

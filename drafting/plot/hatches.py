@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-import shapely
 from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
@@ -50,31 +50,52 @@ HATCHES: dict[str, tuple[HatchLine, ...]] = {
 }
 
 
-def hatch_lines(family: HatchLine, spacing: float, turn: float, area: shapely.Geometry, origin: Floats) -> Floats:
-    """The lines of a family within an area on paper, (n, 2, 2) mm, cut into their dashes. They hang on `origin`, so
-    that they lie still in a drawing however its frame is cropped, and run on from one area to the next."""
-    if area.is_empty:
-        return np.empty((0, 2, 2))
-    angle = math.radians(family.angle + turn)
+def hatch_lines(
+    family: HatchLine, spacing: float, turn: float, areas: Sequence[Sequence[Floats]], origin: Floats
+) -> Floats:
+    """The lines of a family within areas on paper, (n, 2, 2) mm, cut into their dashes.
+
+    They hang on `origin`, so that they lie still in a drawing however its frame is cropped, and run on from one area to
+    the next. An area is its rings of (m, 2), even-odd.
+    """
+    angle, step = math.radians(family.angle + turn), family.apart * spacing
     along, across = np.array([math.cos(angle), math.sin(angle)]), np.array([-math.sin(angle), math.cos(angle)])
-    x0, y0, x1, y1 = area.bounds
-    corners = np.array([(x0, y0), (x1, y0), (x1, y1), (x0, y1)]) - origin
-    step = family.apart * spacing
-    low, high = (corners @ across).min(), (corners @ across).max()
-    start, end = (corners @ along).min(), (corners @ along).max()
-    rows = np.arange(math.ceil(low / step - family.shift), math.floor(high / step - family.shift) + 1)
-    feet = (rows + family.shift)[:, None] * step * across + origin
-    whole = np.stack([feet + start * along, feet + end * along], axis=1)
-    parts, row = shapely.get_parts(shapely.intersection(shapely.linestrings(whole), area), return_index=True)
-    lines = (shapely.get_type_id(parts) == 1) & (shapely.length(parts) > LEAST_LINE)
-    if not lines.any():
-        return np.empty((0, 2, 2))
-    ends, row = shapely.get_coordinates(parts[lines]).reshape(-1, 2, 2), row[lines]
-    if not family.dashes:
-        return ends
-    at = np.sort((ends - feet[row][:, None]) @ along, axis=1)
-    which, stretch = _dashes(at, rows[row] * family.slide * spacing, np.array(family.dashes) * spacing)
-    return feet[row][which][:, None] + stretch[:, :, None] * along
+    at: Floats
+    at, row = _crossed(areas, origin, along, across / step, family.shift)
+    feet = (row + family.shift)[:, None] * step * across + origin
+    if family.dashes:
+        lengths = np.array([length * spacing for length in family.dashes])
+        which, at = _dashes(at, row * family.slide * spacing, lengths)
+        feet = feet[which]
+    return feet[:, None] + at[:, :, None] * along
+
+
+def _crossed(
+    areas: Sequence[Sequence[Floats]], origin: Floats, along: Floats, rows: Floats, shift: float
+) -> tuple[Floats, NDArray[np.int64]]:
+    """The stretches of each row of lines within areas, from where to where along it, (n, 2), and the row of each.
+
+    All sides of all areas are crossed with all rows at once. A row that goes through a corner crosses one of its two
+    sides there, so that what is crossed comes in pairs: into an area, and out of it.
+    """
+    rings = [(number, ring) for number, area in enumerate(areas) for ring in area if len(ring) > 2]
+    if not rings:
+        return np.empty((0, 2)), np.empty(0, np.int64)
+    begin = np.concatenate([ring for _, ring in rings]) - origin
+    end = np.concatenate([np.roll(ring, -1, axis=0) for _, ring in rings]) - origin
+    area = np.repeat([number for number, _ in rings], [len(ring) for _, ring in rings])
+    height, top = begin @ rows - shift, end @ rows - shift
+    first = np.ceil(np.minimum(height, top)).astype(np.int64)
+    counts = np.ceil(np.maximum(height, top)).astype(np.int64) - first
+    side = np.repeat(np.arange(len(begin)), counts)
+    row = np.arange(len(side)) - np.repeat(np.cumsum(counts) - counts, counts) + first[side]
+    share = (row - height[side]) / (top - height)[side]
+    at = (begin @ along)[side] + share * ((end - begin) @ along)[side]
+    order = np.lexsort((at, row, area[side]))
+    pairs: Floats = at[order].reshape(-1, 2)
+    row = row[order][::2]
+    seen = pairs[:, 1] - pairs[:, 0] > LEAST_LINE
+    return pairs[seen], row[seen]
 
 
 def _dashes(at: Floats, slide: Floats, lengths: Floats) -> tuple[NDArray[np.int64], Floats]:

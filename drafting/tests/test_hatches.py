@@ -32,9 +32,14 @@ def plotted(viewport, table=CONSTRUCTION):
     return [s.points for s in strokes(pdf) if s.layer == LAYER], pdf
 
 
+def within(*areas):
+    """Areas as the hatches take them."""
+    return [[np.array(ring.coords[:-1]) for ring in (area.exterior, *area.interiors)] for area in areas]
+
+
 class HatchLineTests(TestCase):
     def test_lines_are_as_far_apart_and_as_steep_as_asked(self):
-        lines = hatch_lines(HatchLine(45.0), 2.0, 15.0, shapely.box(0, 0, 60, 40), ORIGIN)
+        lines = hatch_lines(HatchLine(45.0), 2.0, 15.0, within(shapely.box(0, 0, 60, 40)), ORIGIN)
         steps = lines[:, 1] - lines[:, 0]
         angles = np.degrees(np.arctan2(steps[:, 1], steps[:, 0])) % 180
         np.testing.assert_allclose(angles, 60, atol=1e-6)
@@ -43,9 +48,10 @@ class HatchLineTests(TestCase):
 
     @given(st.sampled_from(sorted(HATCHES)), st.floats(0.5, 5.0), st.floats(-180, 180), st.floats(1, 30))
     def test_every_line_lies_within_its_area(self, name, spacing, turn, size):
-        area = shapely.Polygon([(0, 0), (size, 0), (size, size), (size / 2, size / 3), (0, size)])
+        hole = [(size * x, size * y) for x, y in ((0.1, 0.1), (0.3, 0.1), (0.2, 0.2))]
+        area = shapely.Polygon([(0, 0), (size, 0), (size, size), (size / 2, size / 3), (0, size)], [hole])
         for family in HATCHES[name]:
-            lines = hatch_lines(family, spacing, turn, area, ORIGIN)
+            lines = hatch_lines(family, spacing, turn, within(area), ORIGIN)
             if len(lines):
                 self.assertTrue(shapely.covers(area.buffer(1e-6), shapely.linestrings(lines)).all())
 
@@ -54,13 +60,21 @@ class HatchLineTests(TestCase):
         whole, left = shapely.box(0, 0, 80, 40), shapely.box(0, 0, x + 10, 40)
         right = shapely.box(x + 10, 0, 80, 40)
         for family in HATCHES[name]:
-            parts = [hatch_lines(family, 2.0, y, area, ORIGIN) for area in (left, right)]
-            length = sum(np.hypot(*(p[:, 1] - p[:, 0]).T).sum() for p in parts)
-            lines = hatch_lines(family, 2.0, y, whole, ORIGIN)
-            self.assertAlmostEqual(length, np.hypot(*(lines[:, 1] - lines[:, 0]).T).sum(), places=4)
+            both, lines = (hatch_lines(family, 2.0, y, within(*areas), ORIGIN) for areas in ((left, right), (whole,)))
+            lengths = [np.hypot(*(found[:, 1] - found[:, 0]).T).sum() for found in (both, lines)]
+            self.assertAlmostEqual(*lengths, places=4)
+
+    def test_what_is_hatched_is_as_much_as_the_area_holds(self):
+        ring = shapely.Point(0, 0).buffer(20).difference(shapely.Point(3, 2).buffer(9))
+        for turn in range(0, 180, 20):
+            lines = hatch_lines(HatchLine(0.0), 0.1, turn, within(ring), ORIGIN)
+            length = np.hypot(*(lines[:, 1] - lines[:, 0]).T).sum()
+            self.assertAlmostEqual(length * 0.1 / ring.area, 1.0, delta=0.002)
 
     def test_dashes_have_their_lengths_where_no_side_cuts_them(self):
-        lines = hatch_lines(HatchLine(0.0, 1.0, 0.0, (3.0, 2.0)), 1.0, 0.0, shapely.box(-0.5, -0.5, 52.5, 0.5), ORIGIN)
+        lines = hatch_lines(
+            HatchLine(0.0, 1.0, 0.0, (3.0, 2.0)), 1.0, 0.0, within(shapely.box(-0.5, -0.5, 52.5, 0.5)), ORIGIN
+        )
         lengths = lines[:, 1, 0] - lines[:, 0, 0]
         self.assertEqual(len(lines), 11)
         np.testing.assert_allclose(lengths[:10], 3.0)
