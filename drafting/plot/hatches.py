@@ -60,12 +60,11 @@ def hatch_lines(
     """
     angle, step = math.radians(family.angle + turn), family.apart * spacing
     along, across = np.array([math.cos(angle), math.sin(angle)]), np.array([-math.sin(angle), math.cos(angle)])
-    at: Floats
     at, row = _crossed(areas, origin, along, across / step, family.shift)
     feet = (row + family.shift)[:, None] * step * across + origin
     if family.dashes:
-        lengths = np.array([length * spacing for length in family.dashes])
-        which, at = _dashes(at, row * family.slide * spacing, lengths)
+        slides: Floats = row * (family.slide * spacing)
+        which, at = _dashes(at, slides, np.array(family.dashes) * spacing)
         feet = feet[which]
     return feet[:, None] + at[:, :, None] * along
 
