@@ -63,7 +63,7 @@ def hatch_lines(
     at, row = _crossed(areas, origin, along, across / step, family.shift)
     feet = (row + family.shift)[:, None] * step * across + origin
     if family.dashes:
-        slides: Floats = row * (family.slide * spacing)
+        slides = row.astype(np.float64) * (family.slide * spacing)
         which, at = _dashes(at, slides, np.array(family.dashes) * spacing)
         feet = feet[which]
     return feet[:, None] + at[:, :, None] * along
