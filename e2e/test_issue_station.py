@@ -1,4 +1,4 @@
-"""At the Issue station: plot settings, the pages of the very file, and prints; and pens, from the table to the paper."""
+"""At the Issue station: plot settings, the pages of the very file, and prints; pens, from the table to the paper."""
 
 from __future__ import annotations
 
@@ -96,18 +96,14 @@ class IssueTests(SheetsOffice):
 
     def test_what_lies_in_a_margin_is_marked_listed_and_not_in_the_print(self):
         page = self.page
-        Sheet.objects.update(template="plain", version=9)
         self.to_issue()
-        page.reload()
         self.own_settings("Roll plotter, full size")
         self.preview()
-        expect(
-            page.get_by_label("Before it leaves").get_by_text("Border: cut off at the left and right")
-        ).to_be_visible()
+        notes = page.get_by_label("Before it leaves")
+        expect(notes.get_by_text("Border: cut off at the left and right")).to_be_visible()
         expect(page.get_by_title("Border: not printed whole")).to_be_attached()
         self.plots.get_by_role("button", name="Send to the device").click()
-        pdf = self.printed()
-        picture = pypdfium2.PdfDocument(pdf)[0].render(scale=2).to_pil().convert("L")
+        picture = pypdfium2.PdfDocument(self.printed())[0].render(scale=2).to_pil().convert("L")
         margin = int(16.5 / 25.4 * 144)
         self.assertEqual(np.asarray(picture)[:, :margin].min(), 255)
 
