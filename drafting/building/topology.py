@@ -10,6 +10,8 @@ from numpy.typing import NDArray
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
+from drafting.building.slivers import wide_enough, without_slivers
+
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int32]
 Longs = NDArray[np.int64]
@@ -21,8 +23,6 @@ WELD = 0.01
 WELD_SHIFT = 0.00137
 #: Two faces are of one plane when neither's far corner leaves the other's plane by more than this (mm).
 FLATNESS = 0.02
-#: A triangle thinner than this (mm, its least height) covers nothing and is left out.
-THINNEST = 1e-4
 #: A body no wider than this (mm) across its length is a bar: its two sides are nearer than two wide lines can stand.
 SLENDER = 80.0
 
@@ -68,8 +68,9 @@ class Topology:
 def build_topology(vertices: Floats, triangles: Ints, triangle_element: Ints) -> Topology:
     """Weld a mesh element by element, turn its faces outward, and sort out its edges."""
     points, faces = _weld(vertices, triangles, triangle_element)
-    normals, kept = _normals(points, faces)
-    faces, normals, element = faces[kept], normals[kept], triangle_element[kept]
+    faces, kept = without_slivers(points, faces)
+    normal, double_area, _ = wide_enough(points, faces)
+    normals, element = normal / double_area[:, None], triangle_element[kept]
 
     side = np.sort(faces[:, [[0, 1], [1, 2], [2, 0]]].reshape(-1, 2), axis=1).astype(np.int64)
     order, start, valence = _grouped(side[:, 0] * len(points) + side[:, 1])
@@ -131,16 +132,6 @@ def _weld(vertices: Floats, triangles: Ints, triangle_element: Ints) -> tuple[Fl
     # The sort is stable: the first of the file stands for all.
     first = order[np.concatenate([np.zeros(min(1, len(order)), np.int64), np.flatnonzero(apart) + 1])]
     return vertices[first], place[triangles]
-
-
-def _normals(points: Floats, faces: Ints) -> tuple[Floats, Longs]:
-    """Unit normals of all faces, and which faces are wide enough to cover anything."""
-    p, q, r = (points[faces[:, k]] for k in range(3))
-    normal = np.cross(q - p, r - p)
-    double_area = np.linalg.norm(normal, axis=1)
-    longest = np.sqrt(np.max([((q - p) ** 2).sum(1), ((r - q) ** 2).sum(1), ((p - r) ** 2).sum(1)], axis=0))
-    wide = double_area > THINNEST * np.maximum(longest, THINNEST)
-    return normal / np.where(wide, double_area, 1.0)[:, None], np.flatnonzero(wide)
 
 
 def _connected(pairs: Ints, count: int) -> Ints:

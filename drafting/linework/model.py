@@ -24,7 +24,7 @@ from drafting.views.spec import ViewSpec
 Floats = NDArray[np.float64]
 
 #: Raised whenever the engine would draw the same view differently, so that kept linework is drawn anew.
-ENGINE_VERSION = 2
+ENGINE_VERSION = 3
 
 #: Line roles, the heaviest first; where two lines lie on each other the first is kept.
 ROLES = ("cut", "profile", "edge", "seam", "far", "overhead", "hidden")

@@ -4,7 +4,7 @@ from unittest import TestCase
 
 import numpy as np
 import shapely
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from drafting.building.model import Building
@@ -76,6 +76,7 @@ class PropertyTests(TestCase):
 
     @settings(max_examples=10, deadline=None)
     @given(st.lists(st.tuples(st.integers(0, 10_000), st.floats(0.1, 0.8), st.floats(0.1, 0.8)), max_size=8))
+    @example([(0, 0.5, 0.75), (0, 0.5, 0.5), (0, 0.5, 0.5), (0, 0.5, 0.5), (180, 0.5, 0.5)])
     def test_faces_divided_into_many(self, cuts):
         points, faces = SCENE[0]
         for which, a, b in cuts:

@@ -40,6 +40,20 @@ class TopologyTests(TestCase):
         t = building([(points, np.concatenate([faces, [[0, 0, 1]]]).astype(np.int32))]).topology
         self.assertEqual(len(t.faces), 12)
 
+    def test_a_corner_on_the_side_of_a_face_leaves_no_line_there(self):
+        points, faces = box((0, 0, 0), (1000, 1000, 1000))
+        # The first face is given as two that meet at the middle of a side, with a sliver along it.
+        a, b, c = faces[0]
+        middle = len(points)
+        points = np.vstack([points, (points[b] + points[c]) / 2])
+        given_so = np.concatenate([faces[1:], [(a, b, middle), (a, middle, c), (middle, b, c)]]).astype(np.int32)
+        t = building([(points, given_so)]).topology
+        self.assertTrue(t.closed.all())
+        self.assertEqual(len(t.faces), 14)
+        self.assertEqual(np.count_nonzero(t.edge_kind == BOUNDARY), 0)
+        length = np.linalg.norm(t.points[t.edges[:, 1]] - t.points[t.edges[:, 0]], axis=1)
+        self.assertAlmostEqual(length[t.edge_kind == FOLD].sum(), 12_000)
+
     def test_a_body_given_inside_out_is_turned(self):
         points, faces = box((0, 0, 0), (1000, 1000, 1000))
         t = building([(points, faces[:, ::-1].copy())]).topology
