@@ -6,6 +6,7 @@ import os
 import subprocess
 import sys
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -130,6 +131,14 @@ class Office(StaticLiveServerTestCase):
         field.press("Enter")
         expect(field).to_have_value(scale)
 
+    def eventually(self, holds: Callable[[], bool]) -> None:
+        """Wait until something holds that the page does not say of itself, such as where a thing lies."""
+        for _ in range(100):
+            if holds():
+                return
+            self.page.wait_for_timeout(100)
+        self.fail("What was waited for did not come to hold.")
+
     def fill(self, label: str, value: str) -> None:
         field = self.page.get_by_role("textbox", name=label, exact=True)
         field.fill(value)
@@ -195,7 +204,8 @@ class SheetsOffice(Office):
     def add_sheets(self, *titles: str) -> None:
         self.page.get_by_role("button", name="Add several sheets").click()
         self.page.get_by_role("textbox", name="Titles").fill("\n".join(titles))
-        self.page.get_by_role("button", name=f"Add {len(titles)} sheets").click()
+        several = "sheet" if len(titles) == 1 else "sheets"
+        self.page.get_by_role("button", name=f"Add {len(titles)} {several}", exact=True).click()
 
     def pixels(self, name: str) -> float:
         """Pixels of the screen for a millimetre of the sheet."""

@@ -124,8 +124,9 @@ class IssueTests(SheetsOffice):
         expect(sent.get_by_text("printed", exact=True)).to_be_visible()
         office.get_by_role("button", name="Switch off").click()
         self.plots.get_by_role("button", name="Send to the device").click()
-        page.get_by_role("button", name="Cancel").click()
-        expect(page.get_by_text("cancelled", exact=True)).to_be_visible()
+        second = page.get_by_role("group", name="Print of A-01").first
+        second.get_by_role("button", name="Cancel").click()
+        expect(second.get_by_text("cancelled", exact=True)).to_be_visible()
         self.assertEqual(Print.objects.filter(state="printed").count(), 1)
 
     def test_what_does_not_go_together_is_said_at_once_beside_its_sheet(self):
@@ -229,14 +230,15 @@ class PenTests(SheetsOffice):
         working = page.get_by_role("button", name="Working colours")
         working.click()
         expect(working).to_have_attribute("aria-pressed", "true")
-        self.assertGreater(self.rust_on_board(), 200)
+        # The marks of what is not placed yet have a little of it too.
+        told_apart = self.rust_on_board()
         page.keyboard.press("w")
         expect(working).to_have_attribute("aria-pressed", "false")
-        self.assertEqual(self.rust_on_board(), 0)
+        self.assertGreater(told_apart, 200 + 4 * self.rust_on_board())
 
     def rust_on_board(self) -> int:
         """How many pixels within the viewport have the working colour of what is cut."""
-        expect(self.board.locator("[data-painted]")).to_have_attribute("data-painted", "yes")
+        expect(self.board).to_have_attribute("data-painted", "yes")
         self.page.wait_for_timeout(400)
         pixels = np.asarray(self.picture_of("Plan, Ground floor")).astype(int)
         return int((np.abs(pixels - [0x9C, 0x3F, 0x24]).max(axis=2) < 24).sum())
@@ -247,7 +249,7 @@ class PenTests(SheetsOffice):
         return Image.open(io.BytesIO(self.page.screenshot(clip=inside))).convert("RGB")
 
     def test_the_board_shows_what_is_plotted(self):
-        expect(self.board.locator("[data-painted]")).to_have_attribute("data-painted", "yes")
+        expect(self.board).to_have_attribute("data-painted", "yes")
         row, shown = self.row("Plan, Ground floor"), self.picture_of("Plan, Ground floor")
         scale = (shown.width + 8) / row.width
         pdf = pypdfium2.PdfDocument(self.plotted())[0]

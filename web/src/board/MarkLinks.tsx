@@ -13,8 +13,8 @@ const BUBBLE = 5;
 interface Props {
   links: DisplayList["links"];
   look: Look;
-  /** What a link's view is called, and where it stands; null for one that is not placed. */
-  of: (view: string) => { name: string; sheet: string } | null;
+  /** What a link's view is called, and the sheet on which it stands; null for one that is not placed. */
+  of: (view: string) => { name: string; sheet: string | null };
   onGo: (view: string) => void;
   /** The so-manieth bubble of a view's mark in a viewport was dragged by so much, paper mm. */
   onMove: (viewport: string, view: string, bubble: number, of: number, by: Point) => void;
@@ -23,7 +23,8 @@ interface Props {
 export function MarkLinks({ links, look, of, onGo, onMove }: Props) {
   const [held, setHeld] = useState<{ link: number; by: Point } | null>(null);
   return links.map(({ viewport, view, at: [x = 0, y = 0] }, k) => {
-    const target = of(view);
+    const { name, sheet } = of(view);
+    const placed = sheet !== null;
     const [left, top] = toScreen(look, x, y);
     const [dx, dy] = held?.link === k ? held.by : [0, 0];
     const size = 2 * BUBBLE * look.scale;
@@ -32,8 +33,8 @@ export function MarkLinks({ links, look, of, onGo, onMove }: Props) {
     return (
       <ButtonBase
         key={k}
-        aria-label={target ? `Mark: go to ${target.name} on ${target.sheet}` : "Mark of a view that is not placed yet"}
-        title={`${target ? `${target.name}, on ${target.sheet}` : "Not placed on any sheet yet"}\nDrag it to where it is clear`}
+        aria-label={placed ? `Mark: go to ${name} on ${sheet}` : `Mark of ${name}, which is not placed yet`}
+        title={`${name}, ${placed ? `on ${sheet}` : "not placed on any sheet yet"}\nDrag it to where it is clear`}
         onPointerDown={(event) => {
           if (event.button !== 0) return;
           event.stopPropagation();
@@ -41,12 +42,12 @@ export function MarkLinks({ links, look, of, onGo, onMove }: Props) {
             move: (px, py) => setHeld({ link: k, by: [px, py] }),
             end: (dragged, e) => {
               if (dragged) onMove(viewport, view, number, bubbles.length, [tenth((e.clientX - event.clientX) / look.scale), tenth((event.clientY - e.clientY) / look.scale)]);
-              else if (target) onGo(view);
+              else if (placed) onGo(view);
             },
             letGo: () => setHeld(null),
           });
         }}
-        onKeyDown={(event) => event.key === "Enter" && target && onGo(view)}
+        onKeyDown={(event) => event.key === "Enter" && placed && onGo(view)}
         sx={{
           position: "absolute",
           left: left + dx - size / 2,
@@ -56,7 +57,7 @@ export function MarkLinks({ links, look, of, onGo, onMove }: Props) {
           borderRadius: "50%",
           zIndex: 3,
           pointerEvents: "auto",
-          border: target ? undefined : `1.5px dashed ${colours.rust}`,
+          border: placed ? undefined : `1.5px dashed ${colours.rust}`,
           outline: held?.link === k ? `1.5px solid ${colours.rust}` : undefined,
           "&:hover": { bgcolor: `${colours.rust}22` },
         }}

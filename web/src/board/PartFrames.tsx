@@ -5,10 +5,9 @@ import type { DisplayList, Part } from "../api/client";
 import { colours } from "../theme/theme";
 import { partName, partNumber, useDesk } from "./desk";
 import { drag } from "./dragging";
+import { endsOf, type Ends } from "./parts";
 import { toScreen, type Box as PaperBox, type Geometry, type Look, type Point } from "./geometry";
 import { snapped, type Placed } from "./snapping";
-
-type Ends = readonly [number, number, number, number];
 
 interface Props {
   display: DisplayList;
@@ -26,28 +25,26 @@ const placed = (k: number, ends: Ends): Placed => ({ id: partName(k), name: "", 
 
 export function PartFrames({ display, parts, look, nameOf, onLay }: Props) {
   const selected = useDesk((s) => s.selected);
-  /** Where parts in the hand are; and after that until the sheet itself says so, which is a later display list. */
-  const [draft, setDraft] = useState<{ ends: ReadonlyMap<number, Ends>; until: DisplayList | null } | null>(null);
-  const drafted = draft && (!draft.until || draft.until === display) ? draft.ends : null;
-  const at = (k: number): Ends => drafted?.get(k) ?? (display.parts[k] as unknown as Ends | undefined) ?? [0, 0, 0, 0];
+  /** Where parts in the hand are. */
+  const [draft, setDraft] = useState<ReadonlyMap<number, Ends> | null>(null);
+  const at = (k: number): Ends => {
+    const part = parts[k];
+    return draft?.get(k) ?? (part ? endsOf(part, display) : [0, 0, 0, 0]);
+  };
 
   function follow(event: PointerEvent, what: string, change: (dx: number, dy: number, free: boolean) => ReadonlyMap<number, Ends>) {
     if (event.button !== 0) return;
     event.stopPropagation();
     let last: ReadonlyMap<number, Ends> | null = null;
-    let laid = false;
     drag(event, {
       move: (px, py, e) => {
         last = change(px / look.scale, -py / look.scale, e.altKey);
-        setDraft({ ends: last, until: null });
+        setDraft(last);
       },
-      end: () => {
-        if (last) onLay(last, what);
-        laid = true;
-      },
+      end: () => last && onLay(last, what),
       letGo: () => {
         useDesk.setState({ agreement: [] });
-        setDraft(last && laid ? { ends: last, until: display } : null);
+        setDraft(null);
       },
     });
   }
@@ -64,7 +61,7 @@ export function PartFrames({ display, parts, look, nameOf, onLay }: Props) {
     (event.currentTarget as HTMLElement).focus({ preventScroll: true });
     const hand = useDesk.getState().selected.map(partNumber).filter((n) => n >= 0);
     const before = new Map(hand.map((n) => [n, at(n)] as const));
-    const others = display.parts.flatMap((_, n) => (hand.includes(n) ? [] : [placed(n, at(n))]));
+    const others = parts.flatMap((_, n) => (hand.includes(n) ? [] : [placed(n, at(n))]));
     const field = { others, frames: [display.frame], guides: {} };
     follow(event, hand.length > 1 ? `move ${hand.length} parts` : "move a part", (dx, dy, free) => {
       const { by, agreement } = free ? { by: [dx, dy] as const, agreement: [] } : snapped(hand.map((n) => placed(n, at(n))), field, dx, dy, look.scale);

@@ -42,10 +42,16 @@ export function FigureField({ label, value, width = 74, unit, number = false, ba
         onBlur={commit}
         onKeyDown={(event) => {
           // Written or put back, the keys belong to the sheet again.
-          if (event.key === "Enter") (event.target as HTMLInputElement).blur();
-          if (event.key === "Escape") {
+          const input = event.target as HTMLInputElement;
+          const among = input.closest("[role=dialog]") !== null;
+          if (event.key === "Enter") {
+            if (among) commit();
+            else input.blur();
+          }
+          // In a dialog the second Escape is the dialog's own.
+          if (event.key === "Escape" && !(among && typed === null)) {
             event.stopPropagation();
-            if (typed === null) (event.target as HTMLInputElement).blur();
+            if (typed === null) input.blur();
             setTyped(null);
           }
         }}

@@ -94,7 +94,6 @@ export function ToPlot({ project, sheets, lists, settings, without, all, doubts,
       </Box>
       <Box sx={{ flex: 1, overflowY: "auto", px: 0.5, pb: 1 }}>
         {sheets.map((sheet, k) => {
-          const doubt = doubts.find((d) => d.sheet === sheet.id);
           const on = !without.has(sheet.id);
           return (
             <Box key={sheet.id} component="label" sx={{ display: "flex", alignItems: "flex-start", gap: 0.5, px: 0.75, py: 0.4, borderRadius: 1, cursor: "pointer", "&:hover": { bgcolor: colours.sandPale } }}>
@@ -118,7 +117,12 @@ export function ToPlot({ project, sheets, lists, settings, without, all, doubts,
                 <Box sx={{ fontSize: 11.5, color: "text.secondary", lineHeight: 1.35 }}>
                   {sheet.paper}, {(all ?? settings.find((s) => s.key === sheet.plot_settings))?.name ?? ""}
                 </Box>
-                {on && doubt && <Box sx={{ fontSize: 11.5, color: colours.rust, fontWeight: 600, lineHeight: 1.35 }}>{doubt.says}</Box>}
+                {on &&
+                  doubts.filter((d) => d.sheet === sheet.id).map(({ says }) => (
+                    <Box key={says} sx={{ fontSize: 11.5, color: colours.rust, fontWeight: 600, lineHeight: 1.35 }}>
+                      {says}
+                    </Box>
+                  ))}
               </Box>
             </Box>
           );

@@ -192,7 +192,7 @@ export function SheetsStation({ project }: { project: Project }) {
   const firstOf = (view: string) => sheets.flatMap((s) => viewports.filter((v) => v.sheet === s.id && v.view === view)).at(0);
   const standing = (view: string) => {
     const first = firstOf(view);
-    return first ? { name: viewOf(view)?.name ?? "", sheet: sheets.find((s) => s.id === first.sheet)?.number ?? "" } : null;
+    return { name: viewOf(view)?.name ?? "", sheet: first ? (sheets.find((s) => s.id === first.sheet)?.number ?? "") : null };
   };
   const goTo = (view: string) => {
     const first = firstOf(view);

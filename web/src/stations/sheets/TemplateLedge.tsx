@@ -4,13 +4,14 @@ import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import type { DisplayList, Field, Part, Picture, Sheet, Template } from "../../api/client";
 import { useDesk } from "../../board/desk";
+import { endsOf } from "../../board/parts";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { FigureField } from "../../parts/FigureField";
 import { Buttons, Group, Ledge, Rows } from "../../parts/Ledge";
 import { More } from "../../parts/More";
 import { ToggleButton } from "../../parts/ToggleButton";
 import { PictureField } from "./PictureField";
-import { chosenParts, deleteTemplate, duplicateTemplate, NEW, type Ends, type TemplateEdits } from "./templateEdits";
+import { chosenParts, deleteTemplate, duplicateTemplate, NEW, type TemplateEdits } from "./templateEdits";
 
 interface Props {
   template: Template;
@@ -111,7 +112,7 @@ function WholeLedge({ template, sheets, edits }: Props) {
 }
 
 function PartLedge({ template, display, fields, pictures, edits, part, number, more }: Props & { part: Part; number: number; more: number }) {
-  const ends = (display.parts[number] ?? [0, 0, 0, 0]) as unknown as Ends;
+  const ends = endsOf(part, display);
   const [left, low] = [Math.min(ends[0], ends[2]), Math.min(ends[1], ends[3])];
   const [width, height] = [Math.abs(ends[2] - ends[0]), Math.abs(ends[3] - ends[1])];
   const figure = (value: number) => String(Math.round(value * 100) / 100);

@@ -78,7 +78,9 @@ export function useKeys(deeds: KeyDeeds) {
     };
     const press = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (target.closest("input, textarea, [role=dialog], [role=listbox], [role=combobox], [role=presentation]")) return;
+      // A choice that is closed gives the keys back to the sheet.
+      if (event.key === "Escape" && target.matches("div[role=combobox][aria-expanded=false]") && !target.closest("[role=dialog]")) target.blur();
+      else if (target.closest("input, textarea, [role=dialog], [role=listbox], [role=combobox], [role=presentation]")) return;
       const desk = useDesk.getState();
       const { key } = event;
       const chosen = desk.selected.length > 0;

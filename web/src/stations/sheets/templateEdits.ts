@@ -4,9 +4,7 @@ import { commit } from "../../api/deeds";
 import { changing, deleting, making, newId, rows } from "../../api/rows";
 import { partName, partNumber, useDesk } from "../../board/desk";
 import { tenth } from "../../board/Movable";
-
-/** Where the two ends of a part lie on the paper: x, y, x, y; mm. */
-export type Ends = readonly [number, number, number, number];
+import { endsOf, laid, type Ends } from "../../board/parts";
 
 /** The parts of a template that are selected, by their numbers. */
 export const chosenParts = (selected: readonly string[]) => selected.map(partNumber).filter((n) => n >= 0);
@@ -32,19 +30,6 @@ export function duplicateTemplate(project: string, template: Template): string {
 
 export const deleteTemplate = (project: string, template: Template) => commit(project, `delete the template “${template.name}”`, [deleting("templates", template)]);
 
-/** A part as its figures have to be for its ends to lie where they are wanted. */
-export function laid(part: Part, [x0, y0, x1, y1]: Ends, { frame, shrink }: Pick<DisplayList, "frame" | "shrink">): Part {
-  const [left, right] = [frame.x, frame.x + frame.width];
-  const [low, high] = [frame.y, frame.y + frame.height];
-  const across = part.across ?? "right";
-  const up = part.up ?? "bottom";
-  const middle = { x: (left + right) / 2, y: (low + high) / 2 };
-  const from = { left: [left, left], middle: [middle.x, middle.x], right: [right, right], both: [left, right] }[across] as [number, number];
-  const above = { bottom: [low, low], middle: [middle.y, middle.y], top: [high, high], both: [low, high] }[up] as [number, number];
-  const figure = (value: number) => Math.round(value * 100) / 100;
-  return { ...part, x0: figure((x0 - from[0]) / shrink), x1: figure((x1 - from[1]) / shrink), y0: figure(y0 - above[0]), y1: figure(y1 - above[1]) };
-}
-
 /** What a new part is like. A box that begins in the middle of the frame. */
 export const NEW: readonly (readonly [name: string, make: () => Partial<Part> & { kind: Part["kind"] }, width: number, height: number])[] = [
   ["Line", () => ({ kind: "line", width: 0.25 }), 60, 0],
@@ -63,7 +48,7 @@ export function templateEdits(project: string, template: Template, display: Disp
   const chosen = () => chosenParts(useDesk.getState().selected);
   const write = (spec: Partial<TemplateSpec>, what: string) => commit(project, what, [changing("templates", now(), { spec: { ...now().spec, ...spec } })]);
   const change = (numbers: readonly number[], to: (part: Part, ends: Ends) => Part, what: string) =>
-    write({ parts: parts().map((part, k) => (numbers.includes(k) ? to(part, display.parts[k] as unknown as Ends) : part)) }, what);
+    write({ parts: parts().map((part, k) => (numbers.includes(k) ? to(part, endsOf(part, display)) : part)) }, what);
 
   return {
     write,
@@ -93,7 +78,7 @@ export function templateEdits(project: string, template: Template, display: Disp
       const copied = chosen();
       if (!copied.length) return;
       const copies = parts().flatMap((part, k) => {
-        const [x0, y0, x1, y1] = display.parts[k] as unknown as Ends;
+        const [x0, y0, x1, y1] = endsOf(part, display);
         return copied.includes(k) ? [laid(part, [x0 + 5, y0 - 5, x1 + 5, y1 - 5], display)] : [];
       });
       const first = parts().length;
