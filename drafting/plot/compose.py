@@ -59,7 +59,6 @@ def compose(
         tuple(fields),
         tuple(TitleBox(viewport, box) for viewport, box in titles if box),
         sheet.blank.frame,
-        tuple(sheet.blank.ends_of(part) for part in sheet.template.parts),
         sheet.blank.shrink,
     )
 

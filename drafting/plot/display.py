@@ -163,10 +163,9 @@ class DisplayList:
     tables: tuple[Box, ...] = ()
     fields: tuple[FieldBox, ...] = ()
     titles: tuple[TitleBox, ...] = ()
-    #: The frame line, from whose sides a template's parts are measured; where the two ends of each lie (x, y, x, y);
-    #: and by how much they are narrower on a narrow paper.
+    #: The frame line, from whose sides a template's parts are measured, and by how much they are narrower on a narrow
+    #: paper.
     frame: Box = field(default_factory=lambda: Box(0.0, 0.0, 0.0, 0.0))
-    parts: tuple[tuple[float, float, float, float], ...] = ()
     shrink: float = 1.0
 
     def as_dict(self) -> dict[str, Any]:
@@ -180,7 +179,6 @@ class DisplayList:
             "fields": [asdict(field) for field in self.fields],
             "titles": [asdict(title) for title in self.titles],
             "frame": asdict(self.frame),
-            "parts": self.parts,
             "shrink": self.shrink,
         }
 

@@ -156,10 +156,6 @@ class DisplayListSerializer(serializers.Serializer):
     fields = FieldBoxSerializer(many=True)
     titles = TitleBoxSerializer(many=True)
     frame = SpaceSerializer()
-    parts = serializers.ListField(
-        child=serializers.ListField(child=serializers.FloatField()),
-        help_text="Where the two ends of each part of the template lie: x, y, x, y; paper mm.",
-    )
     shrink = serializers.FloatField(help_text="By how much parts are narrower on this paper.")
 
     @extend_schema_field(_DisplayItem)

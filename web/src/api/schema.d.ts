@@ -1281,8 +1281,6 @@ export interface components {
             fields: components["schemas"]["FieldBox"][];
             titles: components["schemas"]["TitleBox"][];
             frame: components["schemas"]["Space"];
-            /** @description Where the two ends of each part of the template lie: x, y, x, y; paper mm. */
-            parts: number[][];
             /**
              * Format: double
              * @description By how much parts are narrower on this paper.

@@ -48,6 +48,5 @@ export const onlyItems = (width: number, height: number, items: DisplayList["ite
   fields: [],
   titles: [],
   frame: { x: 0, y: 0, width: 0, height: 0 },
-  parts: [],
   shrink: 1,
 });

@@ -5,6 +5,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useMemo, useState } from "react";
 import { api, data, type Project } from "../../api/client";
 import { useJobs, usePlotSettings, usePlotStock, useSheetLists, useSheets } from "../../api/queries";
+import { decided } from "../../api/rows";
+import { settled } from "../../api/writing";
 import { useDesk } from "../../board/desk";
 import { colours } from "../../theme/theme";
 import { Devices } from "./Devices";
@@ -40,7 +42,7 @@ export function IssueStation({ project }: { project: Project }) {
 
   const { data: doubts = NOTHING } = useQuery({
     queryKey: ["plot-doubts", id, of],
-    queryFn: () => data(api.POST("/api/plots/doubts/", { body: order })),
+    queryFn: () => settled(() => data(api.POST("/api/plots/doubts/", { body: order }))),
     enabled: chosen.length > 0,
     placeholderData: (last) => last,
   });
@@ -54,13 +56,13 @@ export function IssueStation({ project }: { project: Project }) {
   };
   const make = (form: Form) =>
     attempt(async () => {
-      const job = await data(api.POST("/api/plots/", { body: { ...order, form } }));
+      const job = await decided(() => data(api.POST("/api/plots/", { body: { ...order, form } })));
       await lookAtJobs();
       setMade({ job: job.id, of });
     });
   const send = () =>
     attempt(async () => {
-      const sent = await data(api.POST("/api/prints/", { body: order }));
+      const sent = await decided(() => data(api.POST("/api/prints/", { body: order })));
       for (const stale of ["prints", "devices", "jobs"]) void client.invalidateQueries({ queryKey: [stale] });
       say(sent.length === 1 ? `${sent[0]?.about} sent` : `Sent to ${sent.length} devices`);
     });

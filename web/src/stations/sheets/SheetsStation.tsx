@@ -5,7 +5,7 @@ import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } fro
 import { useNavigate, useParams } from "react-router-dom";
 import { api, data, type Project, type Sheet, type View, type Viewport } from "../../api/client";
 import { useDisplay, useJobs, useLadder, useModelVersions, useNumberDoubts, usePenStock, usePenTables, usePictures, usePlotSettings, usePlotStock, useSheets, useStock, useTemplates, useViewports, useViews } from "../../api/queries";
-import { resume } from "../../api/rows";
+import { decided, resume } from "../../api/rows";
 import { Agreements } from "../../board/Agreements";
 import { Board } from "../../board/Board";
 import { useDesk } from "../../board/desk";
@@ -103,7 +103,7 @@ export function SheetsStation({ project }: { project: Project }) {
     async (only?: Sheet) => {
       try {
         const body = { project: id, sheets: only?.id ? [only.id] : undefined, settings: null, form: "pdf" as const };
-        const job = await data(api.POST("/api/plots/", { body }));
+        const job = await decided(() => data(api.POST("/api/plots/", { body })));
         await lookAtJobs();
         setPlotting(job.id);
       } catch (error) {
