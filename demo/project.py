@@ -14,10 +14,13 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import call_command
 from django.db import transaction
 
+from drafting.plot.plot_settings import PlotSettings
 from drafting.sheets.scale import Scale
 from drafting.views.spec import ViewSpec
 from server.buildings.services import bring_in
 from server.jobs.models import Job
+from server.plots.models import PlotSettings as PlotSettingsRow
+from server.plots.models import SheetList
 from server.projects.models import Project
 from server.sheets.models import Sheet, Viewport
 from server.templates.services import take_in
@@ -96,6 +99,9 @@ LOGO = Path(__file__).parent / "logo.svg"
 COVER = {"x": 222, "y": 128}
 #: Small drawings that are no place for marks and levels, by their sheet.
 QUIET = {("A-01", "South elevation"), ("A-02", "Plan, Lookout"), ("A-02", "Roof plan")}
+#: Plot settings of the office's own, and a list of sheets that are plotted together, by their numbers.
+SITE_SET = PlotSettings("Site set, A3 by ratio", device="office", paper="A3", reduction="paper", colours="black")
+BUILDER = ("For the builder", ("A-01", "A-03", "A-04"))
 #: The style of drawing titles, by the kind of view.
 TITLES = {"plan": "north", "roof": "north", "elevation": "bar", "section": "bar"}
 
@@ -124,6 +130,7 @@ def load() -> bool:
         with transaction.atomic():
             _more_views(project)
             _sheets(project)
+            _plotting(project)
         _work()
         View.objects.filter(project=project, name=HELD).update(held=True)
         _bring_in(project, user, revised=True)
@@ -156,6 +163,14 @@ def _work() -> None:
 def _more_views(project: Project) -> None:
     for k, (name, spec) in enumerate(MORE_VIEWS.items()):
         order_drawing(View.objects.create(project=project, name=name, spec=spec.as_dict(), position=50 + k))
+
+
+def _plotting(project: Project) -> None:
+    name, numbers = BUILDER
+    spec = {key: value for key, value in SITE_SET.as_dict().items() if key != "name"}
+    PlotSettingsRow.objects.create(project=project, name=SITE_SET.name, spec=spec)
+    chosen = Sheet.objects.filter(project=project, number__in=numbers).values_list("pk", flat=True)
+    SheetList.objects.create(project=project, name=name, sheets=[str(pk) for pk in chosen])
 
 
 def _sheets(project: Project) -> None:

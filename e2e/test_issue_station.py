@@ -243,12 +243,17 @@ class PenTests(SheetsOffice):
         pixels = np.asarray(self.picture_of("Plan, Ground floor")).astype(int)
         return int((np.abs(pixels - [0x9C, 0x3F, 0x24]).max(axis=2) < 24).sum())
 
+    def dark_share(self, name: str) -> float:
+        return float((np.asarray(self.picture_of(name).convert("L")) < 128).mean())
+
     def picture_of(self, name: str) -> Image.Image:
         box = self.viewport(name).bounding_box()
         inside = {"x": box["x"] + 4, "y": box["y"] + 4, "width": box["width"] - 8, "height": box["height"] - 8}
         return Image.open(io.BytesIO(self.page.screenshot(clip=inside))).convert("RGB")
 
     def test_the_board_shows_what_is_plotted(self):
+        # The walls are there, and the marks that come with the display list.
+        self.eventually(lambda: self.dark_share("Plan, Ground floor") > 0.02)
         expect(self.board).to_have_attribute("data-painted", "yes")
         row, shown = self.row("Plan, Ground floor"), self.picture_of("Plan, Ground floor")
         scale = (shown.width + 8) / row.width

@@ -7,7 +7,9 @@ import tempfile
 from pathlib import Path
 from unittest import TestCase
 
+import ezdxf
 import numpy as np
+from PIL import Image
 
 from drafting.command import main
 from drafting.tests.ifc_files import write_ifc
@@ -58,6 +60,25 @@ class CommandTests(TestCase):
         out = self.folder / "out.svg"
         self.assertEqual(self.run_command("--view", "roof", "--orientation", "portrait", "-o", str(out))[0], 0)
         self.assertIn('width="297mm" height="420mm"', out.read_text())
+
+    def test_a_dxf_and_a_png_are_drawn_with_the_pens_and_colours_that_are_asked_for(self):
+        dxf, png, pdf = (self.folder / f"out.{form}" for form in ("dxf", "png", "pdf"))
+        view = ("--view", "elevation:south", "--scale", "1:50", "--pens", "presentation")
+        self.assertEqual(self.run_command(*view, "-o", str(dxf))[0], 0)
+        doc = ezdxf.readfile(dxf)
+        self.assertFalse(doc.audit().has_errors)
+        self.assertEqual(doc.layers.get("Layer of Wall - profile").dxf.lineweight, 35)
+        self.assertEqual(self.run_command(*view, "--resolution", "72", "-o", str(png))[0], 0)
+        self.assertEqual(Image.open(png).size, (1190, 842))
+        own = self.folder / "pens.json"
+        own.write_text('{"roles": {"profile": {"width": 1.4, "colour": "#9c3f24"}}}')
+        view = ("--view", "elevation:south", "--pens", str(own), "--colour", "black")
+        self.assertEqual(self.run_command(*view, "-o", str(pdf))[0], 0)
+        walls = [s for s in strokes(pdf.read_bytes()) if s.layer == "Layer of Wall"]
+        self.assertEqual({(round(s.width, 3), s.colour) for s in walls}, {(1.4, (0.0, 0.0, 0.0))})
+        own.write_text("{")
+        self.assertIn("is no JSON file", self.run_command(*view, "-o", str(pdf))[2])
+        self.assertIn("no pen table", self.run_command(*view[:2], "--pens", "ink", "-o", str(pdf))[2])
 
     def test_every_kind_of_view_and_option_draws(self):
         options = ["--crease", "30", "--seams", "--hidden", "--far", "2000", "--bands", "500,1500", "--depth", "4000"]

@@ -26,9 +26,10 @@ from drafting.plot.plotting import page_for
 from drafting.plot.png import write_png
 from drafting.plot.shipped_pens import CONSTRUCTION
 from drafting.sheets.paper import Paper
+from drafting.sheets.scale import Scale
 from drafting.sheets.sheet import DrawingList
 from drafting.sheets.viewport import Box
-from drafting.tests.pdf_reading import layers, page_labels, page_sizes, text
+from drafting.tests.pdf_reading import layers, page_labels, page_sizes, strokes, text
 from drafting.tests.scenes import box, drawn
 from drafting.tests.test_plot import PAGE, SHEET, WALL, linework
 
@@ -157,6 +158,24 @@ class FormTests(TestCase):
         self.assertTrue(len(dark))
         with self.assertRaisesRegex(SheetError, "Take 300 or less"):
             write_png(replace(PAGE, width=1189, height=841), linework, 600)
+
+
+class TrueLengthTests(TestCase):
+    def test_a_known_length_is_true_on_each_of_ten_sheets(self):
+        scales = ("1:20", "1:25", "1:33 1/3", "1:50", "1:75", "1:100", "1:200", "1:250", '1/4" = 1\'-0"', "1:500")
+        papers = ("A0", "A1", "A2", "A3", "ANSI D", "Arch D", "A1", "A3", "700 x 500", "A3")
+        pages = []
+        for number, (scale, paper) in enumerate(zip(scales, papers, strict=True)):
+            viewport = replace(SHEET.viewports[0], scale=Scale.parse(scale), box=Box(30, 30, 370, 140))
+            sheet = replace(SHEET, paper=Paper.of(paper), viewports=(viewport,))
+            pages.append(whole_page(compose(sheet), "", str(number)))
+        pdf = write_pdf(pages, linework)
+        np.testing.assert_allclose(page_sizes(pdf), [(page.width, page.height) for page in pages], atol=0.01)
+        for number, scale in enumerate(scales):
+            walls = [s for s in strokes(pdf, number) if s.layer == WALL.lines[0].layer]
+            length = max(float(np.ptp(s.points[:, 0])) for s in walls)
+            self.assertAlmostEqual(length, 7250 * float(Scale.parse(scale).ratio), delta=0.01)
+            self.assertEqual({round(s.width, 3) for s in walls}, {0.35})
 
 
 class PdfDocumentTests(TestCase):

@@ -6,6 +6,7 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import Tooltip from "@mui/material/Tooltip";
 import { useState } from "react";
 import type { PlotSpec, PlotStock, Project, Sheet } from "../../api/client";
+import { duplicate, remove, rename, write } from "../../api/named";
 import { usePenStock, usePenTables } from "../../api/queries";
 import { useDesk } from "../../board/desk";
 import { ChoiceField } from "../../parts/ChoiceField";
@@ -15,7 +16,7 @@ import { Buttons, Group, Ledge, Rows } from "../../parts/Ledge";
 import { PopUp } from "../../parts/PopUp";
 import { ToggleButton } from "../../parts/ToggleButton";
 import { knownTables } from "../sheets/pens/penEdits";
-import { duplicate, giveTo, remove, rename, usersOf, write, type Known } from "./settingsEdits";
+import { giveTo, usersOf, type Settings } from "./settingsEdits";
 
 const FORMS = [["pdf", "PDF"], ["dxf", "DXF"], ["svg", "SVG"], ["png", "PNG"]] as const;
 export type Form = (typeof FORMS)[number][0];
@@ -30,10 +31,10 @@ const plain = (value: number) => String(Math.round(value * 100) / 100);
 
 interface Props {
   project: Project;
-  known: readonly Known[];
+  known: readonly Settings[];
   stock: PlotStock | undefined;
   /** The settings for all sheets; null where each has its own. */
-  settings: Known | null;
+  settings: Settings | null;
   chosen: readonly Sheet[];
   /** Whether nothing can be plotted so. */
   blocked: boolean;
@@ -93,12 +94,12 @@ function Naming({ project, known, settings, chosen, onSettings }: Pick<Props, "p
       <Rows>
         <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
           <ChoiceField label="For all of these sheets" width={own ? 132 : 190} value={settings?.key ?? ""} choices={[["", "Each sheet’s own"], ...known.map((k) => [k.key, k.name] as const)]} onChoose={(key) => onSettings(key || null)} />
-          {own && <FigureField label="Name" width={116} value={own.name} onCommit={(name) => name && void rename(own, name)} />}
+          {own && <FigureField label="Name" width={116} value={own.name} onCommit={(name) => name && void rename("plot_settings", own, name)} />}
         </Box>
         <Buttons>
           {settings && (
             <>
-              <Button variant={own ? "outlined" : "contained"} sx={slim} onClick={() => onSettings(duplicate(project, settings))}>
+              <Button variant={own ? "outlined" : "contained"} sx={slim} onClick={() => onSettings(duplicate("plot_settings", project.id, settings))}>
                 {own ? "Duplicate" : "Make our own"}
               </Button>
               <Tooltip title="The ticked sheets are plotted so from now on">
@@ -116,7 +117,7 @@ function Naming({ project, known, settings, chosen, onSettings }: Pick<Props, "p
                       disabled={users.length > 0}
                       onClick={() => {
                         onSettings(null);
-                        void remove(own);
+                        void remove("plot_settings", own);
                       }}
                     >
                       Delete
@@ -133,10 +134,10 @@ function Naming({ project, known, settings, chosen, onSettings }: Pick<Props, "p
 }
 
 /** Everything that settings say. What ships is looked at; what is one's own is changed. */
-function Fields({ settings, stock, project }: { settings: Known; stock: PlotStock | undefined; project: string }) {
+function Fields({ settings, stock, project }: { settings: Settings; stock: PlotStock | undefined; project: string }) {
   const { spec, own } = settings;
   const seen = useDesk((s) => s.seen);
-  const set = (to: Partial<PlotSpec>, what: string) => own && void write(own, to, what);
+  const set = (to: Partial<PlotSpec>, what: string) => own && void write("plot_settings", own, to, what);
   const window = spec.window ?? [0, 0, 100, 100];
   const windowed = spec.area === "window" || spec.area === "board";
   const area = (value: string) => {

@@ -7,16 +7,16 @@ import { useRef, useState } from "react";
 import type { Project, Sheet, SheetList } from "../../api/client";
 import { ChoiceField } from "../../parts/ChoiceField";
 import { colours } from "../../theme/theme";
-import { keepList, removeList, type Known } from "./settingsEdits";
+import { keepList, removeList, type Settings } from "./settingsEdits";
 
 interface Props {
   project: Project;
   sheets: readonly Sheet[];
   lists: readonly SheetList[];
-  settings: readonly Known[];
+  settings: readonly Settings[];
   without: ReadonlySet<string>;
   /** The settings that all are plotted with; null for each sheet's own. */
-  all: Known | null;
+  all: Settings | null;
   doubts: readonly { sheet: string; says: string }[];
   onChoose: (without: ReadonlySet<string>) => void;
 }

@@ -6,11 +6,12 @@ import Dialog from "@mui/material/Dialog";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data, type ModelVersion, type PenStock, type PenTable, type Project } from "../../../api/client";
+import { duplicate, remove, rename, write, type Known } from "../../../api/named";
 import { useDesk } from "../../../board/desk";
 import { FigureField } from "../../../parts/FigureField";
 import { colours } from "../../../theme/theme";
 import { CutRows } from "./CutRows";
-import { duplicate, knownTables, remove, rename, usersOf, write, type Known } from "./penEdits";
+import { knownTables, usersOf } from "./penEdits";
 import { LayerRows, RoleRows } from "./StrokeRows";
 import { TableSample } from "./samples";
 
@@ -59,14 +60,14 @@ export function PenTables({ project, version, stock, tables, first, onClose }: P
       <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
         <Box sx={{ display: "flex", alignItems: "flex-end", gap: 1, px: 2, pt: 1.5, pb: 1.25, borderBottom: `1px solid ${colours.sandDeep}` }}>
           {table.own ? (
-            <FigureField label="Name" width={210} value={table.name} onCommit={(name) => name && table.own && void rename(table.own, name)} />
+            <FigureField label="Name" width={210} value={table.name} onCommit={(name) => name && table.own && void rename("pen_tables", table.own, name)} />
           ) : (
             <Box sx={{ width: 250 }}>
               <Box sx={{ fontSize: 14, fontWeight: 650 }}>{table.name}</Box>
               <Box sx={{ fontSize: 12, color: "text.secondary" }}>It ships as it is. Make it your own to change it.</Box>
             </Box>
           )}
-          <Button variant={table.own ? "outlined" : "contained"} onClick={() => setKey(duplicate(project, table))}>
+          <Button variant={table.own ? "outlined" : "contained"} onClick={() => setKey(duplicate("pen_tables", project.id, table))}>
             {table.own ? "Duplicate" : "Make it our own"}
           </Button>
           {project.pen_table !== table.key && (
@@ -80,7 +81,7 @@ export function PenTables({ project, version, stock, tables, first, onClose }: P
               title={users.length ? `Drawn with by ${users.join(", ")}` : ""}
               onClick={() => {
                 setKey(project.pen_table);
-                if (table.own) void remove(table.own);
+                if (table.own) void remove("pen_tables", table.own);
               }}
             >
               Delete
@@ -111,15 +112,15 @@ export function PenTables({ project, version, stock, tables, first, onClose }: P
   );
 }
 
-function Rows({ part, table, stock, layers }: { part: (typeof PARTS)[number][0]; table: Known; stock: PenStock; layers: readonly string[] }) {
+function Rows({ part, table, stock, layers }: { part: (typeof PARTS)[number][0]; table: Known<"pen_tables">; stock: PenStock; layers: readonly string[] }) {
   const { spec, own } = table;
-  const set = (to: Partial<PenTable["spec"]>, what: string) => own && void write(own, to, `${what} of “${table.name}”`);
+  const set = (to: Partial<PenTable["spec"]>, what: string) => own && void write("pen_tables", own, to, what);
   if (part === "roles") return <RoleRows stock={stock} strokes={spec.roles} disabled={!own} onChange={(roles) => set({ roles }, "pens")} />;
   if (part === "layers") return <LayerRows stock={stock} strokes={spec.layers} layers={layers} disabled={!own} onChange={(changed) => set({ layers: changed }, "pens of layers")} />;
   return <CutRows key={table.key} stock={stock} cuts={spec.cuts} disabled={!own} onChange={(cuts) => set({ cuts: [...cuts] }, "what is cut")} />;
 }
 
-function Choice({ table, stock, users, chosen, onChoose }: { table: Known; stock: PenStock; users: string[]; chosen: boolean; onChoose: () => void }) {
+function Choice({ table, stock, users, chosen, onChoose }: { table: Known<"pen_tables">; stock: PenStock; users: string[]; chosen: boolean; onChoose: () => void }) {
   return (
     <ButtonBase
       onClick={onChoose}
