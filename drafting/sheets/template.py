@@ -125,12 +125,27 @@ class Template:
         return {**asdict(self), "margins": list(self.margins), "kept": list(self.kept), "parts": parts}
 
     def needed(self) -> float:
-        """How wide a frame has to be for all that keeps to its sides to stand side by side; mm."""
+        """How wide a frame has to be for what stands side by side in it; mm."""
         both = [p for p in self.parts if p.across == "both"]
-        left = [max(p.x0, p.x1) for p in self.parts if p.across == "left"] + [p.x0 for p in both]
-        right = [-min(p.x0, p.x1) for p in self.parts if p.across == "right"] + [-p.x1 for p in both]
-        between = LEAST_BETWEEN if any(p.kind != "line" for p in both) else 0.0
-        return max([0.0, *left]) + max([0.0, *right]) + between
+        left = [(p, max(p.x0, p.x1)) for p in self.parts if p.across == "left"] + [(p, p.x0) for p in both]
+        right = [(p, -min(p.x0, p.x1)) for p in self.parts if p.across == "right"] + [(p, -p.x1) for p in both]
+        alone = [reach for _, reach in (*left, *right)]
+        beside = [a + b + _between(one, other) for one, a in left for other, b in right if _side_by_side(one, other)]
+        return max([0.0, *alone, *beside])
+
+
+def _side_by_side(one: Part, other: Part) -> bool:
+    """Whether two parts share some height of the sheet, whatever its size: they keep to one side and overlap there, or
+    one of them runs from side to side."""
+    if "both" in (one.up, other.up):
+        return True
+    low, high = max(min(one.y0, one.y1), min(other.y0, other.y1)), min(max(one.y0, one.y1), max(other.y0, other.y1))
+    return one.up == other.up and low <= high
+
+
+def _between(one: Part, other: Part) -> float:
+    """What runs from side to side is not squeezed to nothing."""
+    return LEAST_BETWEEN if any(p.across == "both" and p.kind != "line" for p in (one, other)) else 0.0
 
 
 @dataclass(frozen=True)

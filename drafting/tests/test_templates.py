@@ -50,6 +50,12 @@ class BlankTests(TestCase):
                 with self.subTest(template.name, paper=paper):
                     check_blank(Blank(paper, template))
 
+    def test_parts_are_narrowed_only_where_they_would_stand_in_each_others_way(self):
+        words = Part("text", -380, 4, -290, 12, words="Preliminary")
+        for y, shrink in ((2.0, 1.0), (8.0, 390 / 467)):
+            line = Part("line", 10, y, 87, y, across="left", width=0.25)
+            self.assertAlmostEqual(Blank(A3, Template("Own", parts=(words, line))).shrink, shrink)
+
     def test_drawings_are_kept_clear_of_what_a_template_keeps(self):
         for key in ("block", "strip-right", "strip-bottom"):
             blank = Blank(Paper.of("A2"), SHIPPED[key])
