@@ -22,6 +22,7 @@ from server.jobs.models import Job
 from server.plots.models import PlotSettings as PlotSettingsRow
 from server.plots.models import SheetList
 from server.projects.models import Project
+from server.projects.named_api import unnamed
 from server.sheets.models import Sheet, Viewport
 from server.templates.services import take_in
 from server.views.models import View
@@ -167,8 +168,7 @@ def _more_views(project: Project) -> None:
 
 def _plotting(project: Project) -> None:
     name, numbers = BUILDER
-    spec = {key: value for key, value in SITE_SET.as_dict().items() if key != "name"}
-    PlotSettingsRow.objects.create(project=project, name=SITE_SET.name, spec=spec)
+    PlotSettingsRow.objects.create(project=project, name=SITE_SET.name, spec=unnamed(SITE_SET))
     chosen = Sheet.objects.filter(project=project, number__in=numbers).values_list("pk", flat=True)
     SheetList.objects.create(project=project, name=name, sheets=[str(pk) for pk in chosen])
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from drf_spectacular.utils import extend_schema, extend_schema_field
 from rest_framework import serializers, viewsets
 from rest_framework.request import Request
@@ -21,7 +19,7 @@ from drafting.plot.shipped_pens import SHIPPED
 from server.pens.models import PenTable
 from server.projects.api import OfOwnProjects, listed_by_project
 from server.projects.models import Project
-from server.projects.named_api import CoreField, NamedSerializer
+from server.projects.named_api import CoreField, NamedSerializer, shipped_rows
 from server.sheets.display_schema import HatchLineSerializer
 from server.sheets.models import Sheet, Viewport
 
@@ -120,13 +118,9 @@ class PenStockView(APIView):
 
     @extend_schema(responses=PenStockSerializer)
     def get(self, request: Request) -> Response:
-        shipped: list[dict[str, Any]] = []
-        for key, table in SHIPPED.items():
-            spec = table.as_dict()
-            shipped.append({"key": key, "name": spec.pop("name"), "spec": spec})
         return Response(
             {
-                "tables": shipped,
+                "tables": shipped_rows(SHIPPED),
                 "patterns": [{"name": name, "lengths": lengths} for name, lengths in PATTERNS.items()],
                 "roles": ROLES,
                 "hatches": [

@@ -28,7 +28,7 @@ from server.jobs.api import JobSerializer
 from server.plots import devices, services
 from server.plots.models import DeviceState, PlotSettings, Print, SheetList
 from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
-from server.projects.named_api import CoreField, NamedSerializer
+from server.projects.named_api import CoreField, NamedSerializer, shipped_rows
 from server.sheets.models import Sheet
 
 ROW_METHODS = ["get", "post", "patch", "delete", "head", "options"]
@@ -129,12 +129,8 @@ class PlotStockView(APIView):
 
     @extend_schema(responses=PlotStockSerializer)
     def get(self, request: Request) -> Response:
-        shipped: list[dict[str, Any]] = []
-        for key, settings in SHIPPED.items():
-            spec = settings.as_dict()
-            shipped.append({"key": key, "name": spec.pop("name"), "spec": spec})
         kinds = DeviceKindSerializer(DEVICES, many=True).data
-        return Response({"settings": shipped, "devices": kinds})
+        return Response({"settings": shipped_rows(SHIPPED), "devices": kinds})
 
 
 class ToPlotSerializer(serializers.Serializer):

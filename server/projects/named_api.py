@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from rest_framework import serializers
@@ -29,6 +30,16 @@ class NamedSerializer(VersionedSerializer):
         return given
 
 
+def unnamed(core: Any) -> dict[str, Any]:
+    """The plain data of one of the core's types, but for its name, which is a column of its row."""
+    return {key: value for key, value in core.as_dict().items() if key != "name"}
+
+
+def shipped_rows(shipped: Mapping[str, Any]) -> list[dict[str, Any]]:
+    """Those of the core that ship, as the API tells them."""
+    return [{"key": key, "name": core.name, "spec": unnamed(core)} for key, core in shipped.items()]
+
+
 class CoreField(serializers.JSONField):
     """Plain data of one of the core's types, which checks it and says in its own words what is wrong."""
 
@@ -38,5 +49,4 @@ class CoreField(serializers.JSONField):
 
     def to_internal_value(self, data: Any) -> Any:
         given = super().to_internal_value(data)
-        read = self.core.from_dict({**given, "name": ""} if isinstance(given, dict) else given)
-        return {name: value for name, value in read.as_dict().items() if name != "name"}
+        return unnamed(self.core.from_dict({**given, "name": ""} if isinstance(given, dict) else given))

@@ -23,7 +23,7 @@ from drafting.sheets.template import ACROSS, ALIGN, KINDS, UP
 from drafting.sheets.template import Template as CoreTemplate
 from server.config import storage
 from server.projects.api import OfOwnProjects, OwnProjectField, listed_by_project
-from server.projects.named_api import CoreField, NamedSerializer
+from server.projects.named_api import CoreField, NamedSerializer, shipped_rows
 from server.sheets.services import check_sheets_with, sheets_with
 from server.templates.models import Picture, Template
 from server.templates.services import take_in
@@ -127,13 +127,9 @@ class StockView(APIView):
 
     @extend_schema(responses=StockSerializer)
     def get(self, request: Request) -> Response:
-        shipped = [(key, template, template.as_dict()) for key, template in SHIPPED.items()]
         return Response(
             {
-                "templates": [
-                    {"key": key, "name": t.name, "spec": {n: v for n, v in spec.items() if n != "name"}}
-                    for key, t, spec in shipped
-                ],
+                "templates": shipped_rows(SHIPPED),
                 "fields": [{"key": key, "caption": f.caption, "of": f.of} for key, f in FIELDS.items()],
             }
         )

@@ -91,13 +91,18 @@ export function useJobs(project: string) {
   const jobs = useQuery({
     queryKey: ["jobs", project],
     queryFn: () => data(api.GET("/api/jobs/", ofProject(project))),
-    refetchInterval: (query) => (query.state.data?.some(isUnderWay) ? 400 : 6_000),
+    refetchInterval: (query) => {
+      const now = query.state.data?.filter(isUnderWay) ?? [];
+      // Somebody waits before a preview: it is looked at more closely than what is drawn beside one's work.
+      return now.some((job) => job.kind === "plot") ? 100 : now.length ? 400 : 6_000;
+    },
   });
   // A job may begin and end between two looks; so it is the ended ones that are remembered.
   const known = useRef<ReadonlySet<string> | null>(null);
   useEffect(() => {
     if (!jobs.data) return;
-    const ended = jobs.data.filter((job) => !isUnderWay(job)).map((job) => job.id);
+    // What was plotted has changed no row.
+    const ended = jobs.data.filter((job) => !isUnderWay(job) && job.kind !== "plot").map((job) => job.id);
     const news = known.current !== null && ended.some((id) => !known.current?.has(id));
     known.current = new Set(ended);
     if (news) for (const key of ["views", "viewports", "display", "model-versions"]) void client.invalidateQueries({ queryKey: [key] });

@@ -8,7 +8,7 @@ from django.core.management.base import BaseCommand
 from server.jobs.services import end_lost_jobs, the_hand
 
 #: How often the queue is looked at when it is empty; seconds.
-LOOK = 0.15
+LOOK = 0.05
 
 
 class Command(BaseCommand):

@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useMemo, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { api, data, type Project } from "../../api/client";
 import { useJobs, usePlotSettings, usePlotStock, useSheetLists, useSheets } from "../../api/queries";
 import { decided } from "../../api/rows";
@@ -15,7 +15,8 @@ import { knownSettings } from "./settingsEdits";
 import { ToPlot } from "./ToPlot";
 
 // Reading PDFs takes a large library; it is fetched when there is one to read.
-const Made = lazy(() => import("./Made").then((m) => ({ default: m.Made })));
+const pages = () => import("./Made");
+const Made = lazy(() => pages().then((m) => ({ default: m.Made })));
 const NOTHING: never[] = [];
 
 export function IssueStation({ project }: { project: Project }) {
@@ -67,6 +68,7 @@ export function IssueStation({ project }: { project: Project }) {
       say(sent.length === 1 ? `${sent[0]?.about} sent` : `Sent to ${sent.length} devices`);
     });
   const job = jobs.find((j) => j.id === made?.job);
+  useEffect(() => void pages(), []);
 
   if (isSuccess && !sheets.length)
     return (

@@ -22,7 +22,7 @@ const FORMS = [["pdf", "PDF"], ["dxf", "DXF"], ["svg", "SVG"], ["png", "PNG"]] a
 export type Form = (typeof FORMS)[number][0];
 
 const AREAS = [["sheet", "Whole sheet"], ["drawings", "Its drawings"], ["window", "A window"], ["board", "As on the board"]] as const;
-const REDUCTIONS = [["full", "Full size, 1:1"], ["paper", "By the papers’ ratio"], ["fit", "To fit"], ["percent", "Per cent"]] as const;
+const REDUCTIONS = [["full", "Full size, 1:1"], ["paper", "Ratio of the papers"], ["fit", "To fit"], ["percent", "Per cent"]] as const;
 const COLOURS = [["full", "Full colour"], ["grey", "Grey"], ["black", "All black"], ["chosen", "Black, but for some"]] as const;
 const RESOLUTIONS = [72, 100, 150, 200, 300, 400, 600] as const;
 const PAPERS = ["As the sheet", "A0", "A1", "A2", "A3", "A4", "ANSI B", "ANSI D", "Arch D"].map((value) => ({ value }));
@@ -93,8 +93,8 @@ function Naming({ project, known, settings, chosen, onSettings }: Pick<Props, "p
     <Group name="Plot settings">
       <Rows>
         <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
-          <ChoiceField label="For all of these sheets" width={own ? 132 : 190} value={settings?.key ?? ""} choices={[["", "Each sheet’s own"], ...known.map((k) => [k.key, k.name] as const)]} onChoose={(key) => onSettings(key || null)} />
-          {own && <FigureField label="Name" width={116} value={own.name} onCommit={(name) => name && void rename("plot_settings", own, name)} />}
+          <ChoiceField label="For all of these sheets" width={own ? 162 : 190} value={settings?.key ?? ""} choices={[["", "Each sheet’s own"], ...known.map((k) => [k.key, k.name] as const)]} onChoose={(key) => onSettings(key || null)} />
+          {own && <FigureField label="Name" width={150} value={own.name} onCommit={(name) => name && void rename("plot_settings", own, name)} />}
         </Box>
         <Buttons>
           {settings && (
@@ -175,11 +175,11 @@ function Fields({ settings, stock, project }: { settings: Settings; stock: PlotS
       <Group name="Size and place">
         <Rows>
           <Box sx={{ display: "flex", gap: 0.5 }}>
-            <ChoiceField label="Size" width={spec.reduction === "percent" ? 92 : 140} value={spec.reduction} choices={REDUCTIONS} onChoose={(reduction) => set({ reduction: reduction as PlotSpec["reduction"] }, "the size")} />
+            <ChoiceField label="Size" width={spec.reduction === "percent" ? 100 : 148} value={spec.reduction} choices={REDUCTIONS} onChoose={(reduction) => set({ reduction: reduction as PlotSpec["reduction"] }, "the size")} />
             {spec.reduction === "percent" && <FigureField label="%" number width={44} value={plain(spec.percent)} onCommit={(value) => set({ percent: Number(value) }, "the percentage")} />}
           </Box>
           <Box sx={{ display: "flex", gap: 0.5 }}>
-            <ChoiceField label="Place" width={spec.place === "offset" ? 68 : 140} value={spec.place} choices={[["centred", "In the middle"], ["offset", "Offset"]]} onChoose={(place) => set({ place: place as PlotSpec["place"] }, "the place")} />
+            <ChoiceField label="Place" width={spec.place === "offset" ? 72 : 148} value={spec.place} choices={[["centred", "In the middle"], ["offset", "Offset"]]} onChoose={(place) => set({ place: place as PlotSpec["place"] }, "the place")} />
             {spec.place === "offset" &&
               (["x", "y"] as const).map((side, k) => (
                 <FigureField key={side} label={side} number width={32} value={plain(spec.offset[k] ?? 0)} onCommit={(value) => set({ offset: spec.offset.map((f, n) => (n === k ? Number(value) : f)) }, "the offset")} />

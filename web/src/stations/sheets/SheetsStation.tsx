@@ -40,7 +40,10 @@ import { useCompose } from "./useCompose";
 import { ViewportLedge } from "./ViewportLedge";
 
 // Reading PDFs takes a large library; it is fetched when there is one to read.
-const PlotPreview = lazy(() => import("./PlotPreview").then((m) => ({ default: m.PlotPreview })));
+const preview = () => import("./PlotPreview");
+const PlotPreview = lazy(() => preview().then((m) => ({ default: m.PlotPreview })));
+/** How long after a station is entered what it may want is fetched; milliseconds. */
+const LATER = 1_500;
 const NOTHING: never[] = [];
 const NO_DOUBTS: Record<string, string> = {};
 /** How near to a line a double click takes its element; pixels. */
@@ -87,6 +90,10 @@ export function SheetsStation({ project }: { project: Project }) {
   const [viewport] = chosen;
 
   // A sheet that comes to the board has nothing chosen on it but what one came for.
+  useEffect(() => {
+    const timer = window.setTimeout(() => void preview(), LATER);
+    return () => window.clearTimeout(timer);
+  }, []);
   const arriving = useRef<string | null>(null);
   useEffect(() => {
     useDesk.setState({ template: null });
