@@ -22,7 +22,7 @@ const FORMS = [["pdf", "PDF"], ["dxf", "DXF"], ["svg", "SVG"], ["png", "PNG"]] a
 export type Form = (typeof FORMS)[number][0];
 
 const AREAS = [["sheet", "Whole sheet"], ["drawings", "Its drawings"], ["window", "A window"], ["board", "As on the board"]] as const;
-const REDUCTIONS = [["full", "Full size, 1:1"], ["paper", "Ratio of the papers"], ["fit", "To fit"], ["percent", "Per cent"]] as const;
+const REDUCTIONS = [["full", "Full size, 1:1"], ["paper", "Ratio of papers"], ["fit", "To fit"], ["percent", "Per cent"]] as const;
 const COLOURS = [["full", "Full colour"], ["grey", "Grey"], ["black", "All black"], ["chosen", "Black, but for some"]] as const;
 const RESOLUTIONS = [72, 100, 150, 200, 300, 400, 600] as const;
 const PAPERS = ["As the sheet", "A0", "A1", "A2", "A3", "A4", "ANSI B", "ANSI D", "Arch D"].map((value) => ({ value }));
