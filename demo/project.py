@@ -6,6 +6,7 @@ python -m demo.project
 from __future__ import annotations
 
 import tempfile
+from dataclasses import replace
 from pathlib import Path
 
 from django.contrib.auth import get_user_model
@@ -16,6 +17,8 @@ from django.db import transaction
 
 from drafting.plot.plot_settings import PlotSettings
 from drafting.sheets.scale import Scale
+from drafting.sheets.shipped_templates import SHIPPED as SHIPPED_TEMPLATES
+from drafting.sheets.template import Part
 from drafting.views.spec import ViewSpec
 from server.buildings.services import bring_in
 from server.jobs.models import Job
@@ -24,6 +27,7 @@ from server.plots.models import SheetList
 from server.projects.models import Project
 from server.projects.named_api import unnamed
 from server.sheets.models import Sheet, Viewport
+from server.templates.models import Template
 from server.templates.services import take_in
 from server.views.models import View
 from server.views.services import order_all_behind, order_drawing
@@ -100,6 +104,19 @@ LOGO = Path(__file__).parent / "logo.svg"
 COVER = {"x": 222, "y": 128}
 #: Small drawings that are no place for marks and levels, by their sheet.
 QUIET = {("A-01", "South elevation"), ("A-02", "Plan, Lookout"), ("A-02", "Roof plan")}
+#: A template of the office's own: the strip that ships, with a line of fixed text. The last sheet has it, and there one
+#: field is typed over.
+OWN_TEMPLATE = replace(
+    SHIPPED_TEMPLATES["strip-right"],
+    name="Strip, for comment",
+    parts=(
+        *SHIPPED_TEMPLATES["strip-right"].parts,
+        Part(
+            "text", 6, 4, 96, 10, across="left", words="For comment, not for construction", size=3.5, colour="#9c3f24"
+        ),
+    ),
+)
+TYPED_OVER = {"scale": "1:25, and a perspective"}
 #: Plot settings of the office's own, and a list of sheets that are plotted together, by their numbers.
 SITE_SET = PlotSettings("Site set, A3 by ratio", device="office", paper="A3", reduction="paper", colours="black")
 BUILDER = ("For the builder", ("A-01", "A-03", "A-04"))
@@ -123,6 +140,7 @@ def load() -> bool:
         client="Ternhaven Bird Society",
         site="North head, Ternhaven",
         practice="Sandreed Drawing Office",
+        number_pattern="{discipline}-{n:02}",
     )
     project.logo = take_in(project, "Sandreed.svg", LOGO.read_bytes())
     project.save()
@@ -175,6 +193,7 @@ def _plotting(project: Project) -> None:
 
 def _sheets(project: Project) -> None:
     views = {view.name: view for view in View.objects.filter(project=project)}
+    own = Template.objects.create(project=project, name=OWN_TEMPLATE.name, spec=unnamed(OWN_TEMPLATE))
     for position, (number, title, supplement, paper, viewports) in enumerate(SHEETS):
         sheet = Sheet.objects.create(
             project=project,
@@ -191,7 +210,8 @@ def _sheets(project: Project) -> None:
             approver="T. Dunlin",
             approved_on="2026-03-16",
             purpose="Comment",
-            template="strip-right" if position == len(SHEETS) - 1 else "block",
+            template=str(own.pk) if position == len(SHEETS) - 1 else "block",
+            typed=TYPED_OVER if position == len(SHEETS) - 1 else {},
             document_type="Drawing",
             status="For comment",
             drawing_list=COVER if position == 0 else None,

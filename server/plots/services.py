@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from drafting.errors import DraftingError, SheetError
 from drafting.plot.devices import BY_KEY
-from drafting.plot.display import Drawing
+from drafting.plot.display import Drawing, Image
 from drafting.plot.files import Told, file_name
 from drafting.plot.page import Page
 from drafting.plot.plot_settings import PlotSettings, conflicts
@@ -129,6 +129,8 @@ def plot(job: Job, work: jobs.Work) -> None:
             raise SheetError(f"{row.number}: {error}") from error
         device, drawn = BY_KEY[settings.device], {v.id: v.name for v in sheet.viewports}
         notes += [f"{row.number}: {note}" for note in (*notes_about(sheet, names), *notes_on(page, device, drawn))]
+        if job.order["form"] == "dxf" and any(isinstance(item, Image) for item in page.display.items):
+            notes.append(f"{row.number}: A DXF holds no pictures of pixels; the one on this sheet is left out.")
         facts.append(_facts(page, settings, drawn))
         pages.append(as_printed(page, device) if job.order["print"] else page)
     resolution = min(settings.resolution for settings in chosen)

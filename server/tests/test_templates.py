@@ -114,6 +114,8 @@ class TemplateTests(ApiCase):
         self.assertEqual(image["picture"], picture["id"])
         pixels = self.client.get(f"/api/pictures/{picture['id']}/pixels/")
         self.assertTrue(b"".join(pixels.streaming_content).startswith(b"\x89PNG"))
+        dxf = self.call("post", "plots/", {"project": self.project, "form": "dxf"}, 202)
+        self.assertIn("left out", " ".join(self.call("get", f"jobs/{dxf['id']}/")["notes"]))
         job = self.call("post", "plots/", {"project": self.project}, 202)
         self.assertEqual(self.call("get", f"jobs/{job['id']}/")["state"], "done")
         pdf = b"".join(self.client.get(f"/api/jobs/{job['id']}/file/").streaming_content)
