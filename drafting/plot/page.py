@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from drafting.plot.display import DisplayList, Fill, Path, Text
+from drafting.sheets.paper import Paper
 from drafting.sheets.viewport import Box, Point
 
 
@@ -35,6 +36,11 @@ class Page:
     def name(self) -> str:
         """Number and title."""
         return f"{self.number} {self.title}".strip()
+
+    @property
+    def paper(self) -> Paper:
+        """What it is plotted on."""
+        return Paper("", self.width, self.height)
 
     def on_paper(self, box: Box) -> Box:
         """Where a box of the sheet lies on the paper."""

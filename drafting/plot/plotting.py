@@ -53,7 +53,7 @@ def page_for(sheet: Sheet, display: DisplayList, settings: PlotSettings) -> Page
 
 def as_printed(page: Page, device: Device) -> Page:
     """What comes out of a device: nothing in its margins."""
-    printable = device.printable(Paper("", page.width, page.height))
+    printable = device.printable(page.paper)
     window = common(page.window, printable) if page.window else printable
     return replace(page, window=window or Box(0.0, 0.0, 0.0, 0.0))
 

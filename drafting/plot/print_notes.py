@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
 from drafting.plot.devices import Device
@@ -12,7 +12,6 @@ from drafting.plot.extents import bounds_of, common, union
 from drafting.plot.lettering import LEAST
 from drafting.plot.page import Page
 from drafting.plot.pens import NARROWEST
-from drafting.sheets.paper import Paper
 from drafting.sheets.viewport import Box
 
 #: A line or a corner is beyond a margin by more than this, or it is only rounded so; mm.
@@ -29,7 +28,7 @@ class CutOff:
 
 def cut_off(page: Page, device: Device, names: Mapping[str, str]) -> list[CutOff]:
     """What of a page lies beyond what its device prints, or beyond the paper; `names` are those of viewports, by id."""
-    printable = device.printable(Paper("", page.width, page.height))
+    printable = device.printable(page.paper)
     hair = Box(printable.x - HAIR, printable.y - HAIR, printable.width + 2 * HAIR, printable.height + 2 * HAIR)
     beyond: dict[str, list[Box]] = defaultdict(list)
     for item in page.display.items:
@@ -41,11 +40,10 @@ def cut_off(page: Page, device: Device, names: Mapping[str, str]) -> list[CutOff
     return [CutOff(what, union(boxes)) for what, boxes in beyond.items()]
 
 
-def notes_on(page: Page, device: Device, names: Mapping[str, str]) -> list[str]:
+def notes_on(page: Page, device: Device, lost: Iterable[CutOff]) -> list[str]:
     """What would embarrass the office on this print: what is cut off, and what is too small to be read."""
-    notes = []
-    for lost in cut_off(page, device, names):
-        notes.append(f"{lost.what}: cut off at the {_sides(page, device, lost.box)} of the {device.name.lower()}.")
+    name = device.name.lower()
+    notes = [f"{each.what}: cut off at the {_sides(page, device, each.box)} of the {name}." for each in lost]
     if page.scale < 1 - 1e-9:
         smallest = min((i.size for i in page.display.items if isinstance(i, Text)), default=LEAST) * page.scale
         if smallest < LEAST - 1e-6:
@@ -66,14 +64,12 @@ def _widths(display: DisplayList) -> Iterator[float]:
 
 
 def _sides(page: Page, device: Device, box: Box) -> str:
-    printable = device.printable(Paper("", page.width, page.height))
+    printable = device.printable(page.paper)
     sides = {
         "left": box.x < printable.x - HAIR,
         "bottom": box.y < printable.y - HAIR,
         "right": box.right > printable.right + HAIR,
         "top": box.top > printable.top + HAIR,
     }
-    beyond = [name for name, is_beyond in sides.items() if is_beyond]
-    return f"{' and '.join([', '.join(beyond[:-1]), beyond[-1]] if len(beyond) > 1 else beyond)} margin" + (
-        "s" if len(beyond) > 1 else ""
-    )
+    *some, last = [name for name, is_beyond in sides.items() if is_beyond]
+    return f"{', '.join(some)} and {last} margins" if some else f"{last} margin"

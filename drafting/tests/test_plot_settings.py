@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from drafting.errors import DraftingError, SheetError
 from drafting.plot.compose import compose
-from drafting.plot.devices import BY_KEY
+from drafting.plot.devices import BY_KEY, Device
 from drafting.plot.page import Page
 from drafting.plot.pdf import write_pdf
 from drafting.plot.plot_settings import SHIPPED, PlotSettings, conflicts, ratio_between
@@ -34,6 +34,10 @@ def page(settings: PlotSettings, sheet: Sheet = SHEET) -> Page:
 
 def pdf(settings: PlotSettings, sheet: Sheet = SHEET) -> bytes:
     return write_pdf([page(settings, sheet)], linework)
+
+
+def noted(made: Page, device: Device, names: dict[str, str]) -> list[str]:
+    return notes_on(made, device, cut_off(made, device, names))
 
 
 def wall_lengths(data: bytes) -> list[float]:
@@ -189,7 +193,7 @@ class NoteTests(TestCase):
         made = page(PlotSettings(device="roll"))
         self.assertEqual([lost.what for lost in cut_off(made, device, {})], ["Border", "Title block"])
         self.assertEqual(
-            notes_on(made, device, {}),
+            noted(made, device, {}),
             [
                 "Border: cut off at the left and right margins of the roll plotter.",
                 "Title block: cut off at the right margin of the roll plotter.",
@@ -199,13 +203,13 @@ class NoteTests(TestCase):
     def test_a_viewport_that_is_cut_off_is_called_by_its_name(self):
         low = replace(SHEET.viewports[0], box=Box(40, 1, 160, 60), title="none")
         made = page(PlotSettings(device="office"), replace(SHEET, viewports=(low,)))
-        notes = notes_on(made, BY_KEY["office"], {"one": "Wall, large"})
+        notes = noted(made, BY_KEY["office"], {"one": "Wall, large"})
         self.assertIn("Wall, large: cut off at the bottom margin of the office printer.", notes)
 
     def test_a_file_cuts_nothing_off(self):
-        self.assertEqual(notes_on(page(PlotSettings()), BY_KEY["file"], {}), [])
+        self.assertEqual(noted(page(PlotSettings()), BY_KEY["file"], {}), [])
 
     def test_small_lettering_and_narrow_lines_are_told_after_reduction_only(self):
-        notes = " ".join(notes_on(page(BY_PAPER, A0), BY_KEY["file"], {}))
+        notes = " ".join(noted(page(BY_PAPER, A0), BY_KEY["file"], {}))
         self.assertIn("under 1.8 mm", notes)
         self.assertIn("Lines are as narrow as 0.046 mm", notes)

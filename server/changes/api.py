@@ -16,7 +16,8 @@ from server.changes.models import MadeChange
 from server.config.problems import Conflict
 from server.pens.api import PenTableViewSet
 from server.plots.api import PlotSettingsViewSet, SheetListViewSet
-from server.sheets.api import SheetViewSet, ViewportViewSet
+from server.sheets.api import SheetViewSet
+from server.sheets.viewport_api import ViewportViewSet
 from server.templates.api import TemplateViewSet
 from server.views.api import NamedTreatmentViewSet, SubsetViewSet, ViewViewSet
 

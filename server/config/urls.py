@@ -22,7 +22,8 @@ from server.plots.api import (
     SheetListViewSet,
 )
 from server.projects.api import ProjectViewSet
-from server.sheets.api import LadderView, SheetViewSet, ViewportViewSet
+from server.sheets.api import SheetViewSet
+from server.sheets.viewport_api import LadderView, ViewportViewSet
 from server.templates.api import PictureViewSet, StockView, TemplateViewSet
 from server.views.api import LineworkView, NamedTreatmentViewSet, SubsetViewSet, ViewViewSet
 

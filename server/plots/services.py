@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import asdict
 from itertools import groupby
 from typing import Any
 
@@ -10,15 +11,14 @@ from django.db import transaction
 from django.utils import timezone
 
 from drafting.errors import DraftingError, SheetError
-from drafting.plot.devices import BY_KEY
+from drafting.plot.devices import BY_KEY, Device
 from drafting.plot.display import Drawing, Image
 from drafting.plot.files import Told, file_name
 from drafting.plot.page import Page
 from drafting.plot.plot_settings import PlotSettings, conflicts
 from drafting.plot.plotting import as_printed, page_for
-from drafting.plot.print_notes import cut_off, notes_on
+from drafting.plot.print_notes import CutOff, cut_off, notes_on
 from drafting.sheets import sheet as core
-from drafting.sheets.paper import Paper
 from server.config import storage
 from server.jobs import services as jobs
 from server.jobs.models import Job
@@ -128,10 +128,11 @@ def plot(job: Job, work: jobs.Work) -> None:
         except DraftingError as error:
             raise SheetError(f"{row.number}: {error}") from error
         device, drawn = BY_KEY[settings.device], {v.id: v.name for v in sheet.viewports}
-        notes += [f"{row.number}: {note}" for note in (*notes_about(sheet, names), *notes_on(page, device, drawn))]
+        lost = cut_off(page, device, drawn)
+        notes += [f"{row.number}: {note}" for note in (*notes_about(sheet, names), *notes_on(page, device, lost))]
         if job.order["form"] == "dxf" and any(isinstance(item, Image) for item in page.display.items):
             notes.append(f"{row.number}: A DXF holds no pictures of pixels; the one on this sheet is left out.")
-        facts.append(_facts(page, settings, drawn))
+        facts.append(_facts(page, device, lost))
         pages.append(as_printed(page, device) if job.order["print"] else page)
     resolution = min(settings.resolution for settings in chosen)
     made = storage.workplace(f".{job.order['form']}")
@@ -152,10 +153,9 @@ def notes_about(sheet: core.Sheet, names: Mapping[str, str]) -> list[str]:
     return [f"“{name}” is marked here and stands on no sheet." for name in sorted(names.get(v, "") for v in nowhere)]
 
 
-def _facts(page: Page, settings: PlotSettings, names: Mapping[str, str]) -> dict[str, Any]:
+def _facts(page: Page, device: Device, lost: Sequence[CutOff]) -> dict[str, Any]:
     """What is to be known of a page: its size, what its device cannot print, and what that cuts off; mm."""
-    device = BY_KEY[settings.device]
-    printable = device.printable(Paper("", page.width, page.height))
+    printable = device.printable(page.paper)
     margins = [printable.x, printable.y, page.width - printable.right, page.height - printable.top]
     return {
         "number": page.number,
@@ -166,10 +166,7 @@ def _facts(page: Page, settings: PlotSettings, names: Mapping[str, str]) -> dict
         "margins": [round(margin, 3) for margin in margins],
         "scale": page.scale,
         "at": list(page.at),
-        "cut_off": [
-            {"what": lost.what, "x": lost.box.x, "y": lost.box.y, "width": lost.box.width, "height": lost.box.height}
-            for lost in cut_off(page, device, names)
-        ],
+        "cut_off": [{"what": each.what, **asdict(each.box)} for each in lost],
     }
 
 

@@ -3,6 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useMemo, useState } from "react";
+import { Link } from "react-router-dom";
 import { api, data, type Project } from "../../api/client";
 import { useJobs, usePlotSettings, usePlotStock, useSheetLists, useSheets } from "../../api/queries";
 import { decided } from "../../api/rows";
@@ -74,7 +75,7 @@ export function IssueStation({ project }: { project: Project }) {
     return (
       <Box sx={{ flex: 1, display: "flex", flexDirection: "column", alignItems: "center", justifyContent: "center", gap: 1.5, bgcolor: colours.sand, fontSize: 15 }}>
         There is no sheet to plot yet.
-        <Button variant="contained" component="a" href={`/projects/${id}/sheets`}>
+        <Button variant="contained" component={Link} to={`/projects/${id}/sheets`}>
           Compose one at the Sheets station
         </Button>
       </Box>
