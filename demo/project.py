@@ -108,7 +108,7 @@ QUIET = {("A-01", "South elevation"), ("A-02", "Plan, Lookout"), ("A-02", "Roof 
 #: field is typed over.
 OWN_TEMPLATE = replace(
     SHIPPED_TEMPLATES["strip-right"],
-    name="Strip, for comment",
+    name="Own strip",
     parts=(
         *SHIPPED_TEMPLATES["strip-right"].parts,
         Part(

@@ -58,7 +58,7 @@ export function ViewportLedge(props: Props) {
         <Rows>
           <ChoiceField
             label="Which is seen"
-            width={140}
+            width={156}
             value={viewport.view}
             choices={views.filter((v) => v.linework || v.id === viewport.view).map((v) => [v.id, v.name] as const)}
             onChoose={(id) => {
@@ -66,7 +66,7 @@ export function ViewportLedge(props: Props) {
               change({ view: id, shown: {}, linework: next?.linework, extents: next?.extents, axes: next?.axes, ...middleOf(next) }, `show ${next?.name}`);
             }}
           />
-          <Box sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 140 }}>
+          <Box sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 156 }}>
             {drawing ? (
               <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
                 being drawn: {job.stage || "waiting"}
@@ -183,14 +183,14 @@ function Frame({ viewport, now, perspective, edits }: { viewport: Viewport; now:
         <Box sx={{ display: "flex", gap: 0.5 }}>
           <FigureField label={fx === 1 ? "Right" : fx === 0 ? "Left" : "Middle x"} unit="mm" number width={68} value={shownFigure(now.x + fx * now.width)} onCommit={(v) => set(moved(now, Number(v) - now.x - fx * now.width, 0), "move a viewport")} />
           <FigureField label={fy === 1 ? "Top" : fy === 0 ? "Bottom" : "Middle y"} unit="mm" number width={80} value={shownFigure(now.y + fy * now.height)} onCommit={(v) => set(moved(now, 0, Number(v) - now.y - fy * now.height), "move a viewport")} />
-          <ChoiceField label="Measured from" width={100} value={corner} choices={CORNERS} onChoose={setCorner} />
+          <ChoiceField label="Measured from" width={101} value={corner} choices={CORNERS} onChoose={setCorner} />
         </Box>
         <Box sx={{ display: "flex", gap: 0.5 }}>
           <FigureField label="Width" unit="mm" number width={68} value={shownFigure(now.width)} onCommit={(v) => size("width", Number(v))} />
           <FigureField label="Height" unit="mm" number width={80} value={shownFigure(now.height)} onCommit={(v) => size("height", Number(v))} />
           <ChoiceField
             label="Shape"
-            width={100}
+            width={101}
             value={viewport.shape}
             choices={[["rectangle", "Rectangle"], ["circle", "Circle"], ["polygon", "Polygon"], ["draw", "Draw it…"]]}
             onChoose={(shape) => {
