@@ -1,7 +1,7 @@
 """`dunefold bench board`: how smoothly the board follows the hand, from the browser's own frame timings.
 
-A sheet with eight viewports and 60,000 line pieces in all is opened in headless Chromium, and dragged, cropped,
-reached into and zoomed as a drafter would.
+A sheet with eight viewports and 60,000 line pieces in all is opened in headless Chromium, and dragged,
+cropped, reached into and zoomed as a drafter would.
 """
 
 from __future__ import annotations
@@ -29,9 +29,8 @@ COUNT = """() => { window.frames_ = []; let last = performance.now(); window.cou
     window.frames_.push(now - last); last = now; if (window.counting) requestAnimationFrame(next); };
   requestAnimationFrame(next); }"""
 COUNTED = "() => { window.counting = false; return window.frames_.slice(1); }"
-SWITCHED = (
-    "(s) => { const b = document.querySelector('#board')?.dataset; return b?.sheet !== s && b?.painted === 'yes'; }"
-)
+SWITCHED = """(s) => {
+  const b = document.querySelector('#board')?.dataset; return b?.sheet !== s && b?.painted === 'yes'; }"""
 PAINTED = "() => document.querySelector('#board')?.dataset.painted === 'yes'"
 
 
@@ -46,11 +45,13 @@ def fill(folder: Path) -> tuple[str, int]:
     from django.contrib.auth import get_user_model
 
     from demo.building import write_observatory
-    from drafting.building.ifc import read_ifc
+    from drafting.building.readers.ifc import read_ifc
+    from drafting.linework.codec import encode
     from drafting.linework.engine import draw
     from drafting.linework.model import linework_key
-    from drafting.views.typed import parse_view
-    from server.config import storage
+    from drafting.views.notation import parse_view
+    from drafting.views.spec import dump_view
+    from server.common import storage
     from server.projects.models import Project
     from server.sheets.models import Sheet, Viewport
     from server.views.models import Linework, View
@@ -68,14 +69,24 @@ def fill(folder: Path) -> tuple[str, int]:
         # Each its own drawing, as on a real sheet: the same building, seen from elsewhere.
         spec = parse_view(f"axonometric:{30 + 40 * number},35")
         drawn = draw(buildings[number % 2], spec)
-        count = sum(len(line.points) - 1 for line in drawn.lines)
-        made = storage.workplace(".json.gz")
-        made.write_bytes(drawn.to_gzip())
+        count = len(drawn.packed.lines.points) - len(drawn.packed)
+        made = storage.temporary_path()
+        made.write_bytes(encode(drawn))
         axes = {name: getattr(drawn.camera, name).tolist() for name in ("right", "up", "origin")}
         linework = Linework.objects.create(
-            key=linework_key("bench", spec), file=storage.keep(made), extents=drawn.extents, axes=axes, lines=count
+            key=linework_key("bench", spec),
+            file=storage.store(made),
+            extents=drawn.extents,
+            axes=axes,
+            lines=count,
         )
-        view = View.objects.create(project=project, name=f"Look {number}", spec=spec.as_dict(), linework=linework)
+        view = View.objects.create(
+            project=project,
+            name=f"View {number}",
+            spec=dump_view(spec),
+            linework=linework,
+            wanted=linework.key,
+        )
         u0, v0, u1, v1 = drawn.extents or (0, 0, 1, 1)
         for sheet in sheets:
             viewport = Viewport(sheet=sheet, view=view, position=number)
@@ -192,12 +203,19 @@ def main() -> int:
             web.terminate()
             web.wait()
     print(f"A sheet with {VIEWPORTS} viewports and {pieces:,} pieces of line ({PIECES:,} are asked for)")
-    print(f"{'open, until all is painted':28s} {found['open']:7.0f} ms   (at most {WANTED['open']} is asked for)")
-    print(f"{'switch to another sheet':28s} {found['switch']:7.0f} ms   (at most {WANTED['switch']} is asked for)")
+    print(
+        f"{'open, until all is painted':28s} {found['open']:7.0f} ms   (at most {WANTED['open']} is asked "
+        f"for)"
+    )
+    print(
+        f"{'switch to another sheet':28s} {found['switch']:7.0f} ms   (at most {WANTED['switch']} is "
+        f"asked for)"
+    )
     for gesture, frames in found["gestures"].items():
         p95 = quantiles(frames, n=20)[-1]
         print(
-            f"{gesture:28s} {p95:7.0f} ms   95th percentile of {len(frames)} frames, longest {max(frames):.0f}"
+            f"{gesture:28s} {p95:7.0f} ms   95th percentile of {len(frames)} frames, longest "
+            f"{max(frames):.0f}"
             f"   (at most {WANTED['frame']} is asked for)"
         )
     return 0

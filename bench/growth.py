@@ -1,4 +1,5 @@
-"""The demo building repeated in a grid: how time grows with triangles, and how much memory is taken at most."""
+"""The demo building repeated in a grid: how time grows with triangles, and how much memory is taken at
+most."""
 
 from __future__ import annotations
 
@@ -14,7 +15,7 @@ from bench.timing import median, once
 from drafting.building.model import Building
 from drafting.building.store import load_building
 from drafting.linework.engine import draw
-from drafting.views.typed import parse_view
+from drafting.views.notation import parse_view
 
 #: Buildings along each side of the grid; the last makes about a million triangles.
 SIDES = (1, 2, 3, 5, 7, 10)
@@ -43,7 +44,8 @@ def repeated(building: Building, side: int) -> Building:
 
 
 def exponent(triangles: list[int], seconds: list[float]) -> float:
-    """The power of the number of triangles that time grows with: the slope of the best line through the logarithms."""
+    """The power of the number of triangles that time grows with: the slope of the best line through the
+    logarithms."""
     return float(np.polyfit(np.log(triangles), np.log(seconds), 1)[0])
 
 
@@ -57,7 +59,7 @@ def main(kept: str) -> int:
     for side in SIDES:
         grid = repeated(building, side)
         triangles.append(len(grid.triangles))
-        seconds["once for all views"].append(once(lambda grid=grid: (grid.topology, grid.meetings)))
+        seconds["once for all views"].append(once(lambda grid=grid: (grid.topology, grid.intersections)))
         for text in VIEWS:
             seconds[text].append(median(lambda grid=grid, text=text: draw(grid, parse_view(text))))
     peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024

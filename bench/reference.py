@@ -1,4 +1,5 @@
-"""The polygonal hidden-line algorithm of the open-source geometry kernel, to measure the drawing engine against."""
+"""The polygonal hidden-line algorithm of the open-source geometry kernel, to measure the drawing engine
+against."""
 
 from __future__ import annotations
 
@@ -26,8 +27,8 @@ SMOOTH = 1e-3
 
 
 def shape_of(topology: Topology) -> Any:
-    """The welded triangles of a building as the kernel's shape: one shell for each body, edges between facets of one
-    plane marked as smooth."""
+    """The welded triangles of a building as the kernel's shape: one shell for each body, edges between facets
+    of one plane marked as smooth."""
     builder, whole = BRep_Builder(), TopoDS_Compound()
     builder.MakeCompound(whole)
     order = np.argsort(topology.body, kind="stable")
@@ -51,7 +52,9 @@ def draw(shape: Any, camera: Camera) -> tuple[Any, Any]:
     """The visible sharp edges and outlines of a shape."""
     algorithm = HLRBRep_PolyAlgo()
     algorithm.Load(shape)
-    eye = gp_Ax2(gp_Pnt(*camera.origin.tolist()), gp_Dir(*camera.toward.tolist()), gp_Dir(*camera.right.tolist()))
+    eye = gp_Ax2(
+        gp_Pnt(*camera.origin.tolist()), gp_Dir(*camera.toward.tolist()), gp_Dir(*camera.right.tolist())
+    )
     algorithm.Projector(HLRAlgo_Projector(eye))
     algorithm.Update()
     lines = HLRBRep_PolyHLRToShape()

@@ -19,28 +19,27 @@ from bench import reference
 from bench.growth import exponent
 from bench.timing import median
 from demo.building import write_observatory
-from drafting.building.ifc import read_ifc
-from drafting.building.meetings import find_meetings
+from drafting.building.intersections import find_intersections
 from drafting.building.model import Building
+from drafting.building.readers.ifc import read_ifc
 from drafting.building.store import load_building, save_building
 from drafting.building.topology import build_topology
 from drafting.linework.engine import draw
 from drafting.linework.joining import join
 from drafting.linework.scene import edges_of, faces_of
-from drafting.linework.strokes import Strokes
+from drafting.linework.segments import Segments
 from drafting.linework.tolerances import PROFILE_CLEARANCE
 from drafting.linework.visibility import trace
-from drafting.plot.compose import compose
-from drafting.plot.page import whole_page
-from drafting.plot.pdf import write_pdf
-from drafting.plot.svg import write_svg
+from drafting.render.backend import Sources
+from drafting.render.backends import pdf, svg
+from drafting.render.compose import compose
+from drafting.render.page import FileInfo, whole_page
 from drafting.sheets.paper import Paper
 from drafting.sheets.placing import place_view
 from drafting.sheets.sheet import Sheet
-from drafting.sheets.shipped_templates import STANDARD
 from drafting.sheets.template import Blank
-from drafting.views.camera import camera_for
-from drafting.views.typed import parse_view
+from drafting.sheets.template_presets import STANDARD
+from drafting.views.notation import parse_view
 
 VIEWS = {
     "plan": "plan:0",
@@ -64,30 +63,31 @@ def parts(building: Building, source: Path, kept: Path) -> dict[str, float]:
         "read the IFC file": median(lambda: read_ifc(source)),
         "load the kept building": median(lambda: load_building(kept)),
         "edges and planes, once": median(once),
-        "meetings, once": median(lambda: find_meetings(building.topology)),
+        "intersections, once": median(lambda: find_intersections(building.topology)),
     }
     for name, text in VIEWS.items():
         view = parse_view(text)
         wanted = {"overhead": "overhead" in name, "hidden": "hidden" in name}
-        view = replace(view, treatment=replace(view.treatment, **wanted))
+        view = replace(view, line_settings=replace(view.line_settings, **wanted))
         times[f"draw {name}"] = median(partial(draw, building, view))
 
-    camera = camera_for(building, parse_view("elevation:south"))
-    every = parse_view("elevation:south").shown.of(building)
+    elevation = parse_view("elevation:south")
+    camera, every = elevation.camera(building), elevation.shown.mask(building)
     faces = faces_of(building, camera)
     edges = edges_of(building, camera, faces, every)
-    look = partial(trace, faces, edges, np.full(len(edges), PROFILE_CLEARANCE))
-    seen = look()
+    tracing = partial(trace, faces, edges, np.full(len(edges), PROFILE_CLEARANCE))
+    seen = tracing()
     times["elevation: edges"] = median(lambda: edges_of(building, camera, faces_of(building, camera), every))
-    times["elevation: what is hidden"] = median(look)
-    strokes = Strokes.of(seen.ends, seen.role, edges.element[seen.edge])
-    times["elevation: joining"] = median(lambda: join(strokes))
+    times["elevation: what is hidden"] = median(tracing)
+    segments = Segments.of(seen.ends, seen.role, edges.element[seen.edge])
+    times["elevation: joining"] = median(lambda: join(segments))
 
-    linework = draw(building, parse_view("elevation:south"))
+    linework = draw(building, elevation)
     viewport = replace(place_view(linework.extents, Blank(Paper.of("A1"), STANDARD)), linework="elevation")
     page = whole_page(compose(Sheet(Paper.of("A1"), viewports=(viewport,))))
-    times["write one sheet, PDF"] = median(lambda: write_pdf([page], lambda _: linework))
-    times["write one sheet, SVG"] = median(lambda: write_svg(page, lambda _: linework))
+    sources, info = Sources(lambda _: linework, lambda _: b""), FileInfo("Bench")
+    times["write one sheet, PDF"] = median(lambda: pdf.write([page], sources, info))
+    times["write one sheet, SVG"] = median(lambda: svg.write([page], sources, info))
     return times
 
 
@@ -95,11 +95,14 @@ def against_reference(building: Building, times: dict[str, float]) -> None:
     """Print how the engine stands to the geometry kernel's algorithm, from the same triangles in memory."""
     shape = reference.shape_of(building.topology)
     prepare = median(lambda: reference.shape_of(building.topology))
-    ours_once = times["edges and planes, once"] + times["meetings, once"]
-    print(f"\nAgainst the polygonal algorithm of the geometry kernel ({WANTED_RATIO} times is asked for, 100 the aim)")
+    ours_once = times["edges and planes, once"] + times["intersections, once"]
+    print(
+        f"\nAgainst the polygonal algorithm of the geometry kernel ({WANTED_RATIO} times is asked for, "
+        "100 the aim)"
+    )
     print(f"{'':28s} {'kernel':>10s} {'ours':>10s} {'times':>7s}")
     for name in ("elevation", "axonometric"):
-        camera = camera_for(building, parse_view(VIEWS[name]))
+        camera = parse_view(VIEWS[name]).camera(building)
         theirs, ours = median(partial(reference.draw, shape, camera)), times[f"draw {name}"]
         for what, kernel, own in (
             (f"{name}, drawing alone", theirs, ours),

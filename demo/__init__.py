@@ -1,1 +1,2 @@
-"""The demo: a bird observatory on an invented island. All people, practices, places and numbers are made up."""
+"""The demo: a bird observatory on an invented island. All people, practices, places and numbers are made
+up."""

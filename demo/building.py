@@ -2,8 +2,9 @@
 
     python -m demo.building OUT.ifc
 
-A gabled timber bunkhouse of two storeys, a lookout tower, a lean-to store, a deck with a ramp and balustrades, on a
-concrete plinth over sloping ground. Millimetres; x to the east, y to the north, z up; the ground floor is at 0.
+A gabled timber bunkhouse of two storeys, a lookout tower, a lean-to store, a deck with a ramp and
+balustrades, on a concrete plinth over sloping ground. Millimetres; x to the east, y to the north, z up; the
+ground floor is at 0.
 """
 
 from __future__ import annotations
@@ -50,8 +51,8 @@ FLOOR, ROOF = "Timber floor 300", "Standing seam roof 250"
 def write_observatory(path: str, *, revised: bool = False) -> None:
     """Write the demo building to a file.
 
-    Its revision has a wider window to the deck (W02), the office's partition moved by 300 mm with its door, no bench
-    on the deck, and a map chest in the office.
+    Its revision has a wider window to the deck (W02), the office's partition moved by 300 mm with its door,
+    no bench on the deck, and a map chest in the office.
     """
     when = "2026-05-18T16:30:00" if revised else "2026-03-02T09:00:00"
     w = IfcWriter("Bird observatory, Ternhaven", "North head, Ternhaven", "Observatory", when)
@@ -96,7 +97,13 @@ def _declare(w: IfcWriter) -> None:
     w.colour("Glass", 0.70, 0.82, 0.86, 0.6)
     w.layered(
         TIMBER_WALL,
-        [("Larch", 25), ("Ventilated battens", 40), ("Sheathing", 15), ("Framed insulation", 190), ("Lining", 15)],
+        [
+            ("Larch", 25),
+            ("Ventilated battens", 40),
+            ("Sheathing", 15),
+            ("Framed insulation", 190),
+            ("Lining", 15),
+        ],
     )
     w.layered(STONE_WALL, [("Stone", 250), ("Insulation board", 80), ("Plaster", 20)])
     w.layered(INNER_WALL, [("Lining", 15), ("Timber stud", 90), ("Lining", 15)])
@@ -120,15 +127,25 @@ def _plinth(w: IfcWriter, ground: Any) -> None:
     for name, (x0, y0, x1, y1) in PLINTHS.items():
         top = -150.0 if name == "store" else 0.0
         slab = w.box((x0, y0, top - 250), (x1, y1, top), "Concrete")
-        w.element("IfcSlab", f"Ground slab, {name}", ground, [slab], "Floors", "Concrete", PredefinedType="BASESLAB")
+        w.element(
+            "IfcSlab", f"Ground slab, {name}", ground, [slab], "Floors", "Concrete", PredefinedType="BASESLAB"
+        )
         plinth = w.box((x0, y0, PLINTH_FOOT), (x1, y1, top - 250), "Concrete")
         w.element(
-            "IfcFooting", f"Plinth, {name}", ground, [plinth], "Structure", "Concrete", PredefinedType="STRIP_FOOTING"
+            "IfcFooting",
+            f"Plinth, {name}",
+            ground,
+            [plinth],
+            "Structure",
+            "Concrete",
+            PredefinedType="STRIP_FOOTING",
         )
     for x, y in PIERS:
         x0, y0, x1, y1 = _pier(x, y)
         pier = w.box((x0, y0, PIER_FOOT), (x1, y1, -400), "Concrete")
-        w.element("IfcFooting", "Deck pier", ground, [pier], "Structure", "Concrete", PredefinedType="PAD_FOOTING")
+        w.element(
+            "IfcFooting", "Deck pier", ground, [pier], "Structure", "Concrete", PredefinedType="PAD_FOOTING"
+        )
 
 
 def _wall(
@@ -144,7 +161,8 @@ def _wall(
 ) -> Any:
     """A straight wall; `outer` is the side on which its layers begin."""
     across = {
-        "south": ("y", low[1], 1), "north": ("y", high[1], -1), "west": ("x", low[0], 1), "east": ("x", high[0], -1)
+        "south": ("y", low[1], 1), "north": ("y", high[1], -1), "west": ("x", low[0], 1),
+        "east": ("x", high[0], -1)
     }[outer]  # fmt: skip
     solid = [w.box(low, high, style)]
     return w.element("IfcWall", name, storey, solid, layer, material, across, PredefinedType="SOLIDWALL")
@@ -153,9 +171,13 @@ def _wall(
 def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any, revised: bool) -> None:
     inner_l, inner_w = LENGTH - WALL, WIDTH - WALL
     south = _wall(w, ground, "South wall", (0, 0, 0), (LENGTH, WALL, UPPER), "Larch", TIMBER_WALL, "south")
-    north = _wall(w, ground, "North wall", (0, inner_w, 0), (LENGTH, WIDTH, UPPER), "Larch", TIMBER_WALL, "north")
+    north = _wall(
+        w, ground, "North wall", (0, inner_w, 0), (LENGTH, WIDTH, UPPER), "Larch", TIMBER_WALL, "north"
+    )
     west = _wall(w, ground, "West wall", (0, WALL, 0), (WALL, inner_w, UPPER), "Larch", TIMBER_WALL, "west")
-    east = _wall(w, ground, "East wall", (inner_l, WALL, 0), (LENGTH, inner_w, UPPER), "Larch", TIMBER_WALL, "east")
+    east = _wall(
+        w, ground, "East wall", (inner_l, WALL, 0), (LENGTH, inner_w, UPPER), "Larch", TIMBER_WALL, "east"
+    )
 
     lift = WALL * SLOPE
     side = [(0.0, UPPER), (WALL, UPPER), (WALL, EAVES + lift), (0.0, EAVES)]
@@ -164,11 +186,25 @@ def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any, revised: bool) -> No
         ("South wall, upper", side, ("y", 0.0, 1)),
         ("North wall, upper", far, ("y", WIDTH, -1)),
     ):
-        w.element("IfcWall", name, upper, [w.along_x(profile, 0, LENGTH, "Larch")], "Walls", TIMBER_WALL, across)
-    gable = [(WALL, UPPER), (inner_w, UPPER), (inner_w, EAVES + lift), (WIDTH / 2, RIDGE), (WALL, EAVES + lift)]
+        w.element(
+            "IfcWall", name, upper, [w.along_x(profile, 0, LENGTH, "Larch")], "Walls", TIMBER_WALL, across
+        )
+    gable = [
+        (WALL, UPPER),
+        (inner_w, UPPER),
+        (inner_w, EAVES + lift),
+        (WIDTH / 2, RIDGE),
+        (WALL, EAVES + lift),
+    ]
     gables = [
         w.element(
-            "IfcWall", f"{name} gable", upper, [w.along_x(gable, x, x + WALL, "Larch")], "Walls", TIMBER_WALL, across
+            "IfcWall",
+            f"{name} gable",
+            upper,
+            [w.along_x(gable, x, x + WALL, "Larch")],
+            "Walls",
+            TIMBER_WALL,
+            across,
         )
         for name, x, across in (("West", 0.0, ("x", 0.0, 1)), ("East", inner_l, ("x", LENGTH, -1)))
     ]
@@ -186,13 +222,13 @@ def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any, revised: bool) -> No
 
     for k, x in enumerate((3300.0 if revised else 3000.0, 8400.0)):
         wall = _wall(
-            w, ground, f"Partition {k + 1}", (x, WALL, 0), (x + 120, inner_w, UPPER - 300), "Plaster", INNER_WALL,
-            "west", "Inner walls",
+            w, ground, f"Partition {k + 1}", (x, WALL, 0), (x + 120, inner_w, UPPER - 300), "Plaster",
+            INNER_WALL, "west", "Inner walls",
         )  # fmt: skip
         door(w, ground, wall, f"D0{k + 4}", "y", x, 120, 3900, 926, 0)
     wash = _wall(
-        w, ground, "Partition 3", (8520, 3600, 0), (inner_l, 3720, UPPER - 300), "Plaster", INNER_WALL, "south",
-        "Inner walls",
+        w, ground, "Partition 3", (8520, 3600, 0), (inner_l, 3720, UPPER - 300), "Plaster", INNER_WALL,
+        "south", "Inner walls",
     )  # fmt: skip
     door(w, ground, wash, "D06", "x", 3600, 120, 10400, 826, 0)
     for k, x in enumerate((4300.0, 8200.0)):
@@ -200,7 +236,8 @@ def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any, revised: bool) -> No
             (WALL, UPPER), (inner_w, UPPER), (inner_w, EAVES + lift), (WIDTH / 2, RIDGE), (WALL, EAVES + lift)
         ]  # fmt: skip
         wall = w.element(
-            "IfcWall", f"Partition {k + 11}", upper, [w.along_x(profile, x, x + 120, "Plaster")], "Inner walls",
+            "IfcWall", f"Partition {k + 11}", upper, [w.along_x(profile, x, x + 120, "Plaster")],
+            "Inner walls",
             INNER_WALL, ("x", x, 1),
         )  # fmt: skip
         door(w, upper, wall, f"D1{k + 2}", "y", x, 120, 3050, 926, UPPER)
@@ -262,13 +299,31 @@ def _tower(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
     t = TOWER_WALL
     for storey, z0, z1 in ((ground, GROUND, UPPER), (upper, UPPER, LOOKOUT)):
         name = "lower" if storey is ground else "middle"
-        south = _wall(w, storey, f"Tower south, {name}", (x0, y0, z0), (x1, y0 + t, z1), "Stone", STONE_WALL, "south")
-        north = _wall(w, storey, f"Tower north, {name}", (x0, y1 - t, z0), (x1, y1, z1), "Stone", STONE_WALL, "north")
+        south = _wall(
+            w, storey, f"Tower south, {name}", (x0, y0, z0), (x1, y0 + t, z1), "Stone", STONE_WALL, "south"
+        )
+        north = _wall(
+            w, storey, f"Tower north, {name}", (x0, y1 - t, z0), (x1, y1, z1), "Stone", STONE_WALL, "north"
+        )
         west = _wall(
-            w, storey, f"Tower west, {name}", (x0, y0 + t, z0), (x0 + t, y1 - t, z1), "Stone", STONE_WALL, "west"
+            w,
+            storey,
+            f"Tower west, {name}",
+            (x0, y0 + t, z0),
+            (x0 + t, y1 - t, z1),
+            "Stone",
+            STONE_WALL,
+            "west",
         )
         east = _wall(
-            w, storey, f"Tower east, {name}", (x1 - t, y0 + t, z0), (x1, y1 - t, z1), "Stone", STONE_WALL, "east"
+            w,
+            storey,
+            f"Tower east, {name}",
+            (x1 - t, y0 + t, z0),
+            (x1, y1 - t, z1),
+            "Stone",
+            STONE_WALL,
+            "east",
         )
         door(w, storey, east, f"D2{int(z0 > 0)}", "y", x1 - t, t, 3050, 926, z0)
         if storey is ground:
@@ -287,7 +342,9 @@ def _tower(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
         solid = along_wall(w, axis, (start, end), (at, at + b), (LOOKOUT, TOWER_EAVES), "Larch")
         wall = w.element("IfcWall", f"Lookout {name}", lookout, [solid], "Walls", "Larch")
         length = end - start
-        window(w, lookout, wall, f"W5 {name}", axis, at, b, start + 500, length - 1000, LOOKOUT + 900, 1200, 4)
+        window(
+            w, lookout, wall, f"W5 {name}", axis, at, b, start + 500, length - 1000, LOOKOUT + 900, 1200, 4
+        )
     o, top = 550.0, TOWER_EAVES + 1700
     ring = [(x0 - o, y0 - o), (x1 + o, y0 - o), (x1 + o, y1 + o), (x0 - o, y1 + o)]
     points = [(*p, TOWER_EAVES) for p in ring] + [(*p, TOWER_EAVES + 160) for p in ring]
@@ -310,7 +367,9 @@ def _store(w: IfcWriter, ground: Any) -> None:
         w.element("IfcWall", f"Store {name}", ground, [w.along_y(side, y, y + t, "Larch")], "Walls", "Larch")
     lowered = low + (high - low) * t / (x1 - x0)
     end = [(x1 - t, floor), (x1, floor), (x1, low), (x1 - t, lowered)]
-    east = w.element("IfcWall", "Store east", ground, [w.along_y(end, y0 + t, y1 - t, "Larch")], "Walls", "Larch")
+    east = w.element(
+        "IfcWall", "Store east", ground, [w.along_y(end, y0 + t, y1 - t, "Larch")], "Walls", "Larch"
+    )
     door(w, ground, east, "D07 store", "y", x1 - t, t, 2700, 1226, floor, 2000)
     fall = (high - low) / (x1 - x0)
     over = x1 + 400
@@ -346,7 +405,12 @@ def _deck(w: IfcWriter, ground: Any) -> None:
             z = -20 + fall * (x - start)
             items.append(w.box((x, y, z - 30), (x + 40, y + 40, z + 960), "Steel"))
         for offset in (450.0, 950.0):
-            line = [(start, -20 + offset), (foot, bottom + offset), (foot, bottom + offset + 45), (start, 25 + offset)]
+            line = [
+                (start, -20 + offset),
+                (foot, bottom + offset),
+                (foot, bottom + offset + 45),
+                (start, 25 + offset),
+            ]
             items.append(w.along_y(line, y - 5, y + 45, "Oak"))
         w.element("IfcRailing", "Ramp balustrade", ground, items, "Balustrades", PredefinedType="BALUSTRADE")
     _straight_rail(w, ground, "Deck balustrade, south", "x", y0, x0, x1, -20)
@@ -363,7 +427,9 @@ def _straight_rail(
         a = start + (end - start - 40) * k / n
         items.append(along_wall(w, axis, (a, a + 40), (at, at + 40), (floor, floor + 960), "Steel"))
     for z in (250.0, 450.0, 650.0):
-        items.append(along_wall(w, axis, (start, end), (at + 15, at + 25), (floor + z, floor + z + 10), "Steel"))
+        items.append(
+            along_wall(w, axis, (start, end), (at + 15, at + 25), (floor + z, floor + z + 10), "Steel")
+        )
     items.append(along_wall(w, axis, (start, end), (at - 10, at + 50), (floor + 960, floor + 1010), "Oak"))
     w.element("IfcRailing", name, storey, items, "Balustrades", PredefinedType="BALUSTRADE")
 
@@ -392,7 +458,9 @@ def _stairs(w: IfcWriter, ground: Any, upper: Any) -> None:
         steps = 15
         side = _flight(steps, (top - floor) / steps, 205.0, x0 + 15 * 205.0, floor, -1)
         solid = w.along_y(side, y1 - 950, y1, "Oak")
-        w.element("IfcStairFlight", "Tower stair", storey, [solid], "Stairs", "Oak", PredefinedType="STRAIGHT")
+        w.element(
+            "IfcStairFlight", "Tower stair", storey, [solid], "Stairs", "Oak", PredefinedType="STRAIGHT"
+        )
 
 
 if __name__ == "__main__":

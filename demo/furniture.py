@@ -25,7 +25,10 @@ def furnish(w: IfcWriter, ground: Any, upper: Any, lookout: Any, revised: bool) 
         ends = (
             [(x, y, z, x + length, y + 50, z + 410), (x, y + wide - 50, z, x + length, y + wide, z + 410)]
             if across
-            else [(x, y, z, x + 50, y + wide, z + 410), (x + length - 50, y, z, x + length, y + wide, z + 410)]
+            else [
+                (x, y, z, x + 50, y + wide, z + 410),
+                (x + length - 50, y, z, x + length, y + wide, z + 410),
+            ]
         )
         piece(name, storey, [*ends, seat], "Oak")
 
@@ -80,9 +83,13 @@ def furnish(w: IfcWriter, ground: Any, upper: Any, lookout: Any, revised: bool) 
     ]
     w.element("IfcSanitaryTerminal", "Seat", ground, seat, "Sanitary", "Plaster", PredefinedType="TOILETPAN")
     shower = w.box((8520, 3900, 0), (9420, 4800, 60), "Plaster")
-    w.element("IfcSanitaryTerminal", "Shower tray", ground, [shower], "Sanitary", "Plaster", PredefinedType="SHOWER")
+    w.element(
+        "IfcSanitaryTerminal", "Shower tray", ground, [shower], "Sanitary", "Plaster", PredefinedType="SHOWER"
+    )
     for name, at in (("south", 1750.0), ("north", 4950.0)):
-        piece(f"Scope shelf {name}", lookout, [(-3500, at, LOOKOUT + 860, -700, at + 300, LOOKOUT + 890)], "Oak")
+        piece(
+            f"Scope shelf {name}", lookout, [(-3500, at, LOOKOUT + 860, -700, at + 300, LOOKOUT + 890)], "Oak"
+        )
     for k, x in enumerate((-3300.0, -2300.0, -1300.0)):
         stool = w.post((x, 2300, LOOKOUT), 170, 620, "Oak")
         w.element("IfcFurniture", f"Stool {k + 1}", lookout, [stool], "Furniture", "Oak")
@@ -94,6 +101,10 @@ def furnish(w: IfcWriter, ground: Any, upper: Any, lookout: Any, revised: bool) 
     piece(
         "Deck bench",
         ground,
-        [(1500, -420, -20, 1600, -60, 400), (3000, -420, -20, 3100, -60, 400), (1400, -440, 400, 3200, -40, 450)],
+        [
+            (1500, -420, -20, 1600, -60, 400),
+            (3000, -420, -20, 3100, -60, 400),
+            (1400, -440, 400, 3200, -40, 450),
+        ],
         "Larch",
     )

@@ -1,4 +1,5 @@
-"""The ground of the demo: an undulating slope as one closed solid, dug out exactly where the building stands in it."""
+"""The ground of the demo: an undulating slope as one closed solid, dug out exactly where the building stands
+in it."""
 
 from __future__ import annotations
 

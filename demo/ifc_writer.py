@@ -1,4 +1,5 @@
-"""A small writer of valid IFC4 buildings: storeys, elements of swept solids, openings, layers, materials, colours."""
+"""A small writer of valid IFC4 buildings: storeys, elements of swept solids, openings, layers, materials,
+colours."""
 
 from __future__ import annotations
 
@@ -17,7 +18,8 @@ _NAMESPACE = uuid.UUID("5d0c0d9e-6b0e-5f3a-9a37-2f5a1f0d8c11")
 
 
 class IfcWriter:
-    """Builds one IFC4 file in millimetres. Ids come from names, so that the same script makes the same ids."""
+    """Builds one IFC4 file in millimetres. Ids come from names, so that the same script makes the same
+    ids."""
 
     def __init__(self, project: str, site: str, building: str, when: str) -> None:
         self.file: Any = ifcopenshell.file(schema="IFC4")
@@ -42,8 +44,12 @@ class IfcWriter:
         self.body = f.createIfcGeometricRepresentationSubContext(
             "Body", "Model", None, None, None, None, self.context, None, "MODEL_VIEW", None
         )
-        self.project = self._rooted("IfcProject", project, RepresentationContexts=[self.context], UnitsInContext=units)
-        self.site = self._rooted("IfcSite", site, ObjectPlacement=self._placement(None), CompositionType="ELEMENT")
+        self.project = self._rooted(
+            "IfcProject", project, RepresentationContexts=[self.context], UnitsInContext=units
+        )
+        self.site = self._rooted(
+            "IfcSite", site, ObjectPlacement=self._placement(None), CompositionType="ELEMENT"
+        )
         self.building = self._rooted(
             "IfcBuilding",
             building,
@@ -65,24 +71,35 @@ class IfcWriter:
         """A storey with its floor at an elevation in mm."""
         placement = self._placement(self.building.ObjectPlacement, (0, 0, elevation))
         storey = self._rooted(
-            "IfcBuildingStorey", name, ObjectPlacement=placement, CompositionType="ELEMENT", Elevation=float(elevation)
+            "IfcBuildingStorey",
+            name,
+            ObjectPlacement=placement,
+            CompositionType="ELEMENT",
+            Elevation=float(elevation),
         )
         self._storeys.append(storey)
         self._contained[storey] = []
         return storey
 
-    def grid(self, across: Sequence[tuple[str, Point, Point]], along: Sequence[tuple[str, Point, Point]]) -> None:
+    def grid(
+        self, across: Sequence[tuple[str, Point, Point]], along: Sequence[tuple[str, Point, Point]]
+    ) -> None:
         """A grid of straight named lines, in two directions."""
         f = self.file
 
         def axes(lines: Sequence[tuple[str, Point, Point]]) -> list[Any]:
-            points = {end: f.createIfcCartesianPoint(tuple(map(float, end))) for _, *ends in lines for end in ends}
+            points = {
+                end: f.createIfcCartesianPoint(tuple(map(float, end))) for _, *ends in lines for end in ends
+            }
             return [
-                f.createIfcGridAxis(name, f.createIfcPolyline([points[a], points[b]]), True) for name, a, b in lines
+                f.createIfcGridAxis(name, f.createIfcPolyline([points[a], points[b]]), True)
+                for name, a, b in lines
             ]
 
         placement = self._placement(self.building.ObjectPlacement)
-        grid = self._rooted("IfcGrid", "Grid", ObjectPlacement=placement, UAxes=axes(across), VAxes=axes(along))
+        grid = self._rooted(
+            "IfcGrid", "Grid", ObjectPlacement=placement, UAxes=axes(across), VAxes=axes(along)
+        )
         self._contained[self.site].append(grid)
 
     def element(
@@ -96,7 +113,8 @@ class IfcWriter:
         across: Across | None = None,
         **attributes: Any,
     ) -> Any:
-        """An element with a body of `items` in model coordinates. Without `material`, its items' styles name theirs.
+        """An element with a body of `items` in model coordinates. Without `material`, its items' styles name
+        theirs.
 
         `across` says how the layers of its material lie: the axis through them, where along it the first
         begins, and whether they go up it (1) or down (-1).
@@ -120,7 +138,9 @@ class IfcWriter:
             Representation=self._shape(items, None),
             PredefinedType="OPENING",
         )
-        self._rooted("IfcRelVoidsElement", f"{name} void", RelatingBuildingElement=host, RelatedOpeningElement=hole)
+        self._rooted(
+            "IfcRelVoidsElement", f"{name} void", RelatingBuildingElement=host, RelatedOpeningElement=hole
+        )
         if filled_by is not None:
             self._rooted(
                 "IfcRelFillsElement",
@@ -140,7 +160,9 @@ class IfcWriter:
         for material, thickness in layers:
             if material not in self._materials:
                 self.material(material)
-            made.append(self.file.createIfcMaterialLayer(self._materials[material], float(thickness), None, material))
+            made.append(
+                self.file.createIfcMaterialLayer(self._materials[material], float(thickness), None, material)
+            )
         self._materials[name] = self.file.createIfcMaterialLayerSet(made, name)
 
     def write(self, path: str) -> None:
@@ -163,7 +185,9 @@ class IfcWriter:
                 axis, at, way = across
                 direction, sense = {"x": "AXIS1", "y": "AXIS2"}[axis], "POSITIVE" if way > 0 else "NEGATIVE"
                 material = f.createIfcMaterialLayerSetUsage(material, direction, sense, float(at))
-            self._rooted("IfcRelAssociatesMaterial", f"{name} users", RelatedObjects=users, RelatingMaterial=material)
+            self._rooted(
+                "IfcRelAssociatesMaterial", f"{name} users", RelatedObjects=users, RelatingMaterial=material
+            )
         f.write(path)
 
     # Solids, all in model coordinates
@@ -174,18 +198,24 @@ class IfcWriter:
         profile = [(x0, y0), (x1, y0), (x1, y1), (x0, y1)]
         return self.prism(profile, z0, z1, style)
 
-    def prism(self, profile: Sequence[Point], z0: float, z1: float, style: str, holes: Sequence[Any] = ()) -> Any:
+    def prism(
+        self, profile: Sequence[Point], z0: float, z1: float, style: str, holes: Sequence[Any] = ()
+    ) -> Any:
         """A profile in x, y swept upward."""
         return self._sweep(self._polygon(profile), self._axes((0, 0, z0)), z1 - z0, style)
 
     def along_x(self, profile: Sequence[Point], x0: float, x1: float, style: str) -> Any:
         """A profile in y, z swept along x."""
-        return self._sweep(self._polygon(profile), self._axes((x0, 0, 0), (1, 0, 0), (0, 1, 0)), x1 - x0, style)
+        return self._sweep(
+            self._polygon(profile), self._axes((x0, 0, 0), (1, 0, 0), (0, 1, 0)), x1 - x0, style
+        )
 
     def along_y(self, profile: Sequence[Point], y0: float, y1: float, style: str) -> Any:
         """A profile in x, z swept along y."""
         turned = [(-x, z) for x, z in profile]
-        return self._sweep(self._polygon(turned), self._axes((0, y0, 0), (0, 1, 0), (-1, 0, 0)), y1 - y0, style)
+        return self._sweep(
+            self._polygon(turned), self._axes((0, y0, 0), (0, 1, 0), (-1, 0, 0)), y1 - y0, style
+        )
 
     def disc_y(self, centre: Point3, radius: float, depth: float, style: str, hollow: float = 0.0) -> Any:
         """A round bar (or ring of width `hollow`) along y, from its centre on the near face."""
@@ -206,7 +236,8 @@ class IfcWriter:
         return self._sweep(profile, self._axes(centre), height, style)
 
     def facets(self, points: Sequence[Point3], faces: Sequence[tuple[int, ...]], style: str) -> Any:
-        """A closed solid from its corners and its faces, each a ring of indices seen anticlockwise from outside."""
+        """A closed solid from its corners and its faces, each a ring of indices seen anticlockwise from
+        outside."""
         f = self.file
         coordinates = f.createIfcCartesianPointList3D([tuple(map(float, p)) for p in points])
         rings = [f.createIfcIndexedPolygonalFace([i + 1 for i in face]) for face in faces]
@@ -225,12 +256,18 @@ class IfcWriter:
         again = self._made.get(key, 0)
         self._made[key] = again + 1
         guid = ifcopenshell.guid.compress(uuid.uuid5(_NAMESPACE, f"{key}/{again}").hex)
-        return self.file.create_entity(ifc_class, GlobalId=guid, OwnerHistory=self.history, Name=name, **attributes)
+        return self.file.create_entity(
+            ifc_class, GlobalId=guid, OwnerHistory=self.history, Name=name, **attributes
+        )
 
     def _aggregate(self, whole: Any, parts: Sequence[Any]) -> None:
-        self._rooted("IfcRelAggregates", f"{whole.Name} parts", RelatingObject=whole, RelatedObjects=list(parts))
+        self._rooted(
+            "IfcRelAggregates", f"{whole.Name} parts", RelatingObject=whole, RelatedObjects=list(parts)
+        )
 
-    def _axes(self, at: Sequence[float], z: Sequence[float] | None = None, x: Sequence[float] | None = None) -> Any:
+    def _axes(
+        self, at: Sequence[float], z: Sequence[float] | None = None, x: Sequence[float] | None = None
+    ) -> Any:
         f = self.file
         return f.createIfcAxis2Placement3D(
             f.createIfcCartesianPoint(tuple(map(float, at))),

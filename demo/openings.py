@@ -1,5 +1,5 @@
-"""Windows and doors of the demo building, each with its opening. `axis` is "x" where the wall runs along x; `at` is
-the wall's lower face across it."""
+"""Windows and doors of the demo building, each with its opening. `axis` is "x" where the wall runs along x;
+`at` is the wall's lower face across it."""
 
 from __future__ import annotations
 
@@ -9,7 +9,12 @@ from demo.ifc_writer import IfcWriter
 
 
 def along_wall(
-    w: IfcWriter, axis: str, a: tuple[float, float], d: tuple[float, float], z: tuple[float, float], style: str
+    w: IfcWriter,
+    axis: str,
+    a: tuple[float, float],
+    d: tuple[float, float],
+    z: tuple[float, float],
+    style: str,
 ) -> Any:
     """A box given along the wall (a), across it (d) and upward (z)."""
     if axis == "x":
@@ -46,7 +51,13 @@ def window(
         x = start + k * step + bar
         items.append(along_wall(w, axis, (x, x + step - bar), pane, (sill + bar, head - bar), "Glass"))
     window = w.element(
-        "IfcWindow", name, storey, items, "Windows and doors", OverallHeight=float(height), OverallWidth=float(width)
+        "IfcWindow",
+        name,
+        storey,
+        items,
+        "Windows and doors",
+        OverallHeight=float(height),
+        OverallWidth=float(width),
     )
     hole = along_wall(w, axis, (start, end), (at - 20, at + thick + 20), (sill, head), "")
     w.opening(host, f"{name} opening", [hole], window)
@@ -91,14 +102,26 @@ def door(
     knob = (inner[1] - 130, inner[1] - 60)
     items.append(along_wall(w, axis, knob, (leaf[0] - 40, leaf[0]), (floor + 1020, floor + 1045), "Steel"))
     door = w.element(
-        "IfcDoor", name, storey, items, "Windows and doors", OverallHeight=float(height), OverallWidth=float(width)
+        "IfcDoor",
+        name,
+        storey,
+        items,
+        "Windows and doors",
+        OverallHeight=float(height),
+        OverallWidth=float(width),
     )
     hole = along_wall(w, axis, (start, end), (at - 20, at + thick + 20), (floor, head), "")
     w.opening(host, f"{name} opening", [hole], door)
 
 
 def round_window(
-    w: IfcWriter, storey: Any, host: Any, name: str, at: tuple[float, float, float], radius: float, thick: float
+    w: IfcWriter,
+    storey: Any,
+    host: Any,
+    name: str,
+    at: tuple[float, float, float],
+    radius: float,
+    thick: float,
 ) -> None:
     x, y, z = at
     front = y + thick * 0.35
@@ -107,6 +130,12 @@ def round_window(
         w.disc_y((x, front + 28, z), radius - 70, 24, "Glass"),
     ]
     window = w.element(
-        "IfcWindow", name, storey, items, "Windows and doors", OverallHeight=2 * radius, OverallWidth=2 * radius
+        "IfcWindow",
+        name,
+        storey,
+        items,
+        "Windows and doors",
+        OverallHeight=2 * radius,
+        OverallWidth=2 * radius,
     )
     w.opening(host, f"{name} opening", [w.disc_y((x, y - 20, z), radius, thick + 40, "")], window)

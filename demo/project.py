@@ -1,4 +1,5 @@
-"""The demo project: the observatory with its views and sheets, for the user `demo`. Loaded once; run again, it stays.
+"""The demo project: the observatory with its views and sheets, for the user `demo`. Loaded once; run again,
+it stays.
 
 python -m demo.project
 """
@@ -6,6 +7,7 @@ python -m demo.project
 from __future__ import annotations
 
 import tempfile
+import time
 from dataclasses import replace
 from pathlib import Path
 
@@ -15,43 +17,47 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import call_command
 from django.db import transaction
 
-from drafting.plot.plot_settings import PlotSettings
+from drafting.geometry.regions import Rectangle
+from drafting.plotting.settings import PlotSettings as PlotSettingsSpec
+from drafting.schema import dump
 from drafting.sheets.scale import Scale
-from drafting.sheets.shipped_templates import SHIPPED as SHIPPED_TEMPLATES
 from drafting.sheets.template import Part
-from drafting.views.spec import ViewSpec
-from server.buildings.services import bring_in
+from drafting.sheets.template_presets import TEMPLATE_PRESETS
+from drafting.views.axonometric import Axonometric
+from drafting.views.detail import Detail
+from drafting.views.perspective import Perspective
+from drafting.views.plan import Plan
+from drafting.views.section import Section
+from drafting.views.spec import AnyView, dump_view
+from server.buildings.services import import_model
 from server.jobs.models import Job
-from server.plots.models import PlotSettings as PlotSettingsRow
 from server.plots.models import SheetList
 from server.projects.models import Project
-from server.projects.named_api import unnamed
-from server.sheets.models import Sheet, Viewport
-from server.templates.models import Template
-from server.templates.services import take_in
+from server.sheets.models import Sheet, Template, Viewport
+from server.sheets.services import register_of
+from server.sheets.templates import add_picture
+from server.styles.models import PlotSettings
+from server.views.drawings import order_all_out_of_date, order_drawing
 from server.views.models import View
-from server.views.services import order_all_behind, order_drawing
 
 USER, PASSWORD = "demo", "sanderling-26"
 
 #: Views beside the plain ones that every model gets.
-MORE_VIEWS = {
-    "Axonometric from the south-east": ViewSpec("axonometric", corner="se"),
-    "Section A–A": ViewSpec("section", line=(-9500.0, 3300.0, 17500.0, 3300.0)),
-    "Section B–B": ViewSpec("section", line=(6000.0, -8500.0, 6000.0, 12500.0)),
-    "Arriving from the ramp": ViewSpec(
-        "perspective", eye=(22000.0, -18000.0, 5000.0), target=(4000.0, 3000.0, 3000.0), angle=50.0
+MORE_VIEWS: dict[str, AnyView] = {
+    "Axonometric from the south-east": Axonometric("se"),
+    "Section A–A": Section(((-9500.0, 3300.0), (17500.0, 3300.0))),
+    "Section B–B": Section(((6000.0, -8500.0), (6000.0, 12500.0))),
+    "Arriving from the ramp": Perspective(
+        eye=(22000.0, -18000.0, 5000.0), target=(4000.0, 3000.0, 3000.0), angle=50.0
     ),
-    "Wall at the tower": ViewSpec(
-        "detail", of=ViewSpec("plan", storey="Ground floor"), region=(-650.0, -400.0, 2500.0, 2600.0)
-    ),
+    "Wall at the tower": Detail(Plan("Ground floor"), Rectangle((-650.0, -400.0), (2500.0, 2600.0))),
 }
 
 #: This one stays at the first version of the building, as it was agreed with the builder.
 HELD = "Wall at the tower"
 
-#: Sheets: number, title, supplementary title, paper, and viewports as (view, scale, lower left corner on paper,
-#: window in the view's u and v as least u, least v, greatest u, greatest v).
+#: Sheets: number, title, supplementary title, paper, and viewports as (view, scale, lower left corner on
+#: paper, window in the view's u and v as least u, least v, greatest u, greatest v).
 SHEETS = (
     (
         "A-01", "Ground floor", "Plan, elevation, axonometric", "A3",
@@ -97,28 +103,41 @@ SHEETS = (
 
 REVISIONS = [
     {"revision": "P01", "date": "2026-03-02", "description": "First issue for comment", "initials": "I. M."},
-    {"revision": "P02", "date": "2026-03-16", "description": "Ramp and deck lowered by one step", "initials": "I. M."},
+    {
+        "revision": "P02",
+        "date": "2026-03-16",
+        "description": "Ramp and deck lowered by one step",
+        "initials": "I. M.",
+    },
 ]
 LOGO = Path(__file__).parent / "logo.svg"
 #: The upper left corner of the list of drawings on the first sheet, mm.
 COVER = {"x": 222, "y": 128}
 #: Small drawings that are no place for marks and levels, by their sheet.
 QUIET = {("A-01", "South elevation"), ("A-02", "Plan, Lookout"), ("A-02", "Roof plan")}
-#: A template of the office's own: the strip that ships, with a line of fixed text. The last sheet has it, and there one
-#: field is typed over.
+#: A template of the office's own: the strip that is built in, with a line of fixed text. The last sheet has
+#: it, and there one field is overridden.
+STRIP = TEMPLATE_PRESETS["strip-right"][1]
 OWN_TEMPLATE = replace(
-    SHIPPED_TEMPLATES["strip-right"],
-    name="Own strip",
+    STRIP,
     parts=(
-        *SHIPPED_TEMPLATES["strip-right"].parts,
+        *STRIP.parts,
         Part(
-            "text", 6, 4, 96, 10, across="left", words="For comment, not for construction", size=3.5, colour="#9c3f24"
+            "text",
+            6,
+            4,
+            96,
+            10,
+            across="left",
+            words="For comment, not for construction",
+            size=3.5,
+            colour="#9c3f24",
         ),
     ),
 )
-TYPED_OVER = {"scale": "1:25, and a perspective"}
+OVERRIDES = {"scale": "1:25, and a perspective"}
 #: Plot settings of the office's own, and a list of sheets that are plotted together, by their numbers.
-SITE_SET = PlotSettings("Site set, A3 by ratio", device="office", paper="A3", reduction="paper", colours="black")
+SITE_SET = PlotSettingsSpec(device="office", paper="A3", reduction="paper", colours="black")
 BUILDER = ("For the builder", ("A-01", "A-03", "A-04"))
 #: The style of drawing titles, by the kind of view.
 TITLES = {"plan": "north", "roof": "north", "elevation": "bar", "section": "bar"}
@@ -140,60 +159,66 @@ def load() -> bool:
         client="Ternhaven Bird Society",
         site="North head, Ternhaven",
         practice="Sandreed Drawing Office",
-        number_pattern="{discipline}-{n:02}",
     )
-    project.logo = take_in(project, "Sandreed.svg", LOGO.read_bytes())
-    project.save()
     try:
-        _bring_in(project, user)
+        register = register_of(project)
+        register.number_pattern = "{discipline}-{n:02}"
+        register.logo = add_picture(project, "Sandreed.svg", LOGO.read_bytes())
+        register.save()
+        _import(project, user)
         with transaction.atomic():
             _more_views(project)
             _sheets(project)
             _plotting(project)
-        _work()
+        _work(project)
         View.objects.filter(project=project, name=HELD).update(held=True)
-        _bring_in(project, user, revised=True)
-        order_all_behind(project)
-        _work()
+        _import(project, user, revised=True)
+        order_all_out_of_date(project)
+        _work(project)
     except BaseException:
         project.delete()
         raise
     return True
 
 
-def _bring_in(project: Project, user: AbstractBaseUser, *, revised: bool = False) -> None:
-    from demo.building import write_observatory  # a large library, wanted only when there is something to load
+def _import(project: Project, user: AbstractBaseUser, *, revised: bool = False) -> None:
+    from demo.building import (
+        write_observatory,
+    )  # a large library, wanted only when there is something to load
 
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / ("observatory-b.ifc" if revised else "observatory.ifc")
         write_observatory(str(path), revised=revised)
-        job = bring_in(project, SimpleUploadedFile(path.name, path.read_bytes()), user)
-    _work()
+        job = import_model(project, SimpleUploadedFile(path.name, path.read_bytes()), user)
+    _work(project)
     job.refresh_from_db()
     if job.state != Job.State.DONE:
         raise SystemExit(f"The demo building could not be read: {job.message}")
 
 
-def _work() -> None:
-    """Do what is in the queue, here and now."""
+def _work(project: Project) -> None:
+    """Do what is in the queue, here and now, and wait for what another worker has taken out of it."""
     call_command("db_worker", batch=True, interval=0, startup_delay=False, verbosity=0, reload=False)
+    while Job.objects.filter(project=project, state__in=Job.ACTIVE).exists():
+        time.sleep(0.1)
 
 
 def _more_views(project: Project) -> None:
     for k, (name, spec) in enumerate(MORE_VIEWS.items()):
-        order_drawing(View.objects.create(project=project, name=name, spec=spec.as_dict(), position=50 + k))
+        order_drawing(View.objects.create(project=project, name=name, spec=dump_view(spec), position=50 + k))
 
 
 def _plotting(project: Project) -> None:
     name, numbers = BUILDER
-    PlotSettingsRow.objects.create(project=project, name=SITE_SET.name, spec=unnamed(SITE_SET))
-    chosen = Sheet.objects.filter(project=project, number__in=numbers).values_list("pk", flat=True)
-    SheetList.objects.create(project=project, name=name, sheets=[str(pk) for pk in chosen])
+    PlotSettings.objects.create(project=project, name="Site set, A3 by ratio", spec=dump(SITE_SET))
+    chosen = SheetList.objects.create(project=project, name=name)
+    chosen.sheets.set(Sheet.objects.filter(project=project, number__in=numbers))
 
 
 def _sheets(project: Project) -> None:
     views = {view.name: view for view in View.objects.filter(project=project)}
-    own = Template.objects.create(project=project, name=OWN_TEMPLATE.name, spec=unnamed(OWN_TEMPLATE))
+    own = Template.objects.create(project=project, name="Own strip", spec=dump(OWN_TEMPLATE))
+    last = len(SHEETS) - 1
     for position, (number, title, supplement, paper, viewports) in enumerate(SHEETS):
         sheet = Sheet.objects.create(
             project=project,
@@ -210,8 +235,7 @@ def _sheets(project: Project) -> None:
             approver="T. Dunlin",
             approved_on="2026-03-16",
             purpose="Comment",
-            template=str(own.pk) if position == len(SHEETS) - 1 else "block",
-            typed=TYPED_OVER if position == len(SHEETS) - 1 else {},
+            **({"template": own, "overrides": OVERRIDES} if position == last else {}),
             document_type="Drawing",
             status="For comment",
             drawing_list=COVER if position == 0 else None,

@@ -22,7 +22,8 @@ from server.sheets.models import Viewport
 # The browser's driver runs its own event loop in this thread; Django's ORM is used beside it, not within.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
-#: How long a step is waited for, and how long the first one that needs the worker, which has to come up; milliseconds.
+#: How long a step is waited for, and how long the first one that needs the worker, which has to come up;
+#: milliseconds.
 PATIENCE, FIRST = 40_000, 150_000
 CHROMIUM = os.environ.get("DUNEFOLD_BROWSER", "/usr/bin/chromium")
 QUIET = ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
@@ -79,9 +80,9 @@ class Office(StaticLiveServerTestCase):
     def add_project(self, name: str) -> None:
         self.page.get_by_label("Name of a new project").fill(name)
         self.page.get_by_role("button", name="Add project").click()
-        expect(self.page.get_by_role("region", name="Bring the building in")).to_be_visible()
+        expect(self.page.get_by_role("region", name="Import the building")).to_be_visible()
 
-    def bring_in(self, path: Path) -> None:
+    def import_model(self, path: Path) -> None:
         self.page.get_by_label("Building file").set_input_files(path)
         expect(self.page.get_by_text("Overall size")).to_be_visible(timeout=FIRST)
 
@@ -91,7 +92,7 @@ class Office(StaticLiveServerTestCase):
     def first_sheet_of(self, project: str, file: Path) -> None:
         """A new project with a building and one empty sheet on the board."""
         self.add_project(project)
-        self.bring_in(file)
+        self.import_model(file)
         self.open_sheets()
         self.page.get_by_role("button", name="Add the first sheet").click()
 
@@ -113,7 +114,9 @@ class Office(StaticLiveServerTestCase):
         self.page.mouse.move(box["x"] + box["width"] / 2, box["y"] + 40)
         self.page.mouse.down()
         self.page.mouse.move(box["x"] + box["width"] + 40, box["y"] + 60)
-        self.page.mouse.move(board["x"] + board["width"] * to[0], board["y"] + board["height"] * to[1], steps=4)
+        self.page.mouse.move(
+            board["x"] + board["width"] * to[0], board["y"] + board["height"] * to[1], steps=4
+        )
         self.page.mouse.up()
         viewport = self.viewport(name)
         expect(viewport).to_be_visible()

@@ -1,4 +1,5 @@
-"""At the Issue station: plot settings, the pages of the very file, and prints; pens, from the table to the paper."""
+"""At the Issue station: plot settings, the pages of the very file, and prints; pens, from the table to the
+paper."""
 
 from __future__ import annotations
 
@@ -15,8 +16,9 @@ from playwright.sync_api import expect
 
 from drafting.tests.pdf_reading import page_labels, page_sizes, strokes, text
 from e2e.office import SheetsOffice
-from server.plots.models import PlotSettings, Print
+from server.plots.models import Print
 from server.sheets.models import Sheet
+from server.styles.models import PlotSettings
 
 #: The bunkhouse's wall is so long in the south elevation's eaves gutter; mm.
 GUTTER = 12_600
@@ -43,8 +45,8 @@ class IssueTests(SheetsOffice):
 
     def own_settings(self, like: str) -> None:
         self.choose("For all of these sheets", like)
-        self.plots.get_by_role("button", name="Make our own").click()
-        expect(self.plots.get_by_role("textbox", name="Name")).to_have_value(f"{like}, our own")
+        self.plots.get_by_role("button", name="Make a copy").click()
+        expect(self.plots.get_by_role("textbox", name="Name")).to_have_value(f"{like}, copy")
 
     def preview(self) -> None:
         self.plots.get_by_role("button", name="Preview").click()
@@ -117,7 +119,7 @@ class IssueTests(SheetsOffice):
         self.plots.get_by_role("button", name="Send to the device").click()
         sent = page.get_by_role("group", name="Print of A-01")
         expect(sent.get_by_text("The office printer is off. Switch it on.")).to_be_visible()
-        office.get_by_role("button", name="Take it out").click()
+        office.get_by_role("button", name="Remove paper").click()
         office.get_by_role("button", name="Switch on").click()
         expect(sent.get_by_text("There is no A3 paper left. Load the office printer.")).to_be_visible()
         office.get_by_role("button", name="Load paper").click()
@@ -143,12 +145,12 @@ class IssueTests(SheetsOffice):
         expect(page.get_by_text("The office printer holds A3 and A4, and no A1")).to_be_visible()
         self.choose("Device", "Roll plotter")
         expect(self.plots.get_by_role("button", name="Preview")).to_be_enabled()
-        # Taken back step by step, the settings are what they were.
+        # Undone step by step, the settings are what they were.
         for _ in range(2):
             page.keyboard.press("Control+z")
-            page.get_by_role("button", name="Take back").click()
+            page.get_by_role("button", name="Undo").click()
         self.saved()
-        self.assertEqual(PlotSettings.objects.get().spec["device"], "office")
+        self.assertEqual(PlotSettings.objects.get(project__isnull=False).spec["device"], "office")
 
     def test_settings_are_given_to_sheets_and_lists_are_kept(self):
         page = self.page
@@ -157,7 +159,7 @@ class IssueTests(SheetsOffice):
         self.own_settings("Check print, A3 to fit")
         page.get_by_role("checkbox", name="Plot A-01").click()
         self.plots.get_by_role("button", name="Give to 2").click()
-        page.get_by_role("button", name="Keep…").click()
+        page.get_by_role("button", name="Save…").click()
         page.get_by_role("textbox", name="Name of the list").fill("For the builder")
         page.get_by_role("textbox", name="Name of the list").press("Enter")
         expect(page.get_by_role("combobox", name="List")).to_have_text("For the builder")
@@ -169,7 +171,7 @@ class IssueTests(SheetsOffice):
         self.assertEqual(["printed at" in text(pdf, k) for k in range(3)], [False, True, True])
         self.choose("List", "For the builder")
         expect(page.get_by_role("checkbox", name="Plot A-01")).not_to_be_checked()
-        self.assertEqual(Sheet.objects.exclude(plot_settings="file").count(), 2)
+        self.assertEqual(Sheet.objects.exclude(plot_settings__key="file").count(), 2)
 
     def test_a_dxf_is_made_and_taken_away(self):
         self.to_issue()
@@ -198,9 +200,11 @@ class PenTests(SheetsOffice):
         page = self.page
         self.assertIn(0.5, self.widths())
         page.get_by_role("button", name="Pens…").click()
-        page.get_by_role("button", name="Make it our own").click()
-        page.get_by_role("button", name="Draw the project with it").click()
-        expect(page.get_by_role("button", name="Pen table Construction, our own")).to_contain_text("the project")
+        page.get_by_role("button", name="Make a copy").click()
+        page.get_by_role("button", name="Draw the set with it").click()
+        expect(page.get_by_role("button", name="Pen table Construction, copy")).to_contain_text(
+            "the whole set"
+        )
         self.choose("Width of cut", "1.00 mm")
         page.get_by_label("Colour of cut").fill("#9c3f24")
         page.get_by_role("tab", name="What is cut").click()
@@ -211,16 +215,16 @@ class PenTests(SheetsOffice):
         cut = [s for s in lines if s.layer == "Walls" and abs(s.width - 1.0) < 0.001]
         self.assertTrue(cut)
         np.testing.assert_allclose(cut[0].colour, [0x9C / 255, 0x3F / 255, 0x24 / 255], atol=0.001)
-        # Every change of the table is a deed that can be taken back.
+        # Every change of the table can be undone.
         for _ in range(3):
-            page.get_by_role("button", name="Take back").click()
+            page.get_by_role("button", name="Undo").click()
         self.saved()
         self.assertIn(0.5, self.widths())
 
     def test_a_viewport_has_a_table_of_its_own_and_the_board_can_have_working_colours(self):
         page = self.page
         self.viewport("Plan, Ground floor").click()
-        self.ledge.get_by_role("button", name="Usual pens").click()
+        self.ledge.get_by_role("button", name="Sheet’s pens").click()
         self.choose("Drawn with the pen table", "Presentation")
         page.keyboard.press("Escape")
         expect(self.ledge.get_by_role("button", name="Presentation")).to_be_visible()
@@ -248,7 +252,12 @@ class PenTests(SheetsOffice):
 
     def picture_of(self, name: str) -> Image.Image:
         box = self.viewport(name).bounding_box()
-        inside = {"x": box["x"] + 4, "y": box["y"] + 4, "width": box["width"] - 8, "height": box["height"] - 8}
+        inside = {
+            "x": box["x"] + 4,
+            "y": box["y"] + 4,
+            "width": box["width"] - 8,
+            "height": box["height"] - 8,
+        }
         return Image.open(io.BytesIO(self.page.screenshot(clip=inside))).convert("RGB")
 
     def test_the_board_shows_what_is_plotted(self):
@@ -264,6 +273,8 @@ class PenTests(SheetsOffice):
         plotted = page.crop((round(left), round(top), round(left) + shown.width, round(top) + shown.height))
         # Compared coarsely: fine lines are softened by each in its own way.
         size = (shown.width // 6, shown.height // 6)
-        board, paper = (np.asarray(p.convert("L").resize(size, Image.BOX)).astype(float) for p in (shown, plotted))
+        board, paper = (
+            np.asarray(p.convert("L").resize(size, Image.BOX)).astype(float) for p in (shown, plotted)
+        )
         self.assertGreater(np.corrcoef(board.ravel(), paper.ravel())[0, 1], 0.9)
         self.assertTrue(re.match(r"A-\d", Sheet.objects.get().number))

@@ -8,14 +8,17 @@ import numpy as np
 from playwright.sync_api import expect
 
 from drafting.tests.pdf_reading import strokes, text
-from drafting.views.spec import ViewSpec
+from drafting.views.section import Section
+from drafting.views.spec import dump_view
 from e2e.office import SheetsOffice
-from server.sheets.models import Sheet
-from server.templates.models import Template
+from server.sheets.models import Sheet, Template
+from server.views.drawings import order_drawing
 from server.views.models import View
-from server.views.services import order_drawing
 
-LOGO = b'<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><rect width="9" height="9" fill="#9c3f24"/></svg>'
+LOGO = (
+    b'<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9">'
+    b'<rect width="9" height="9" fill="#9c3f24"/></svg>'
+)
 
 
 class TitleBlockTests(SheetsOffice):
@@ -50,20 +53,20 @@ class TitleBlockTests(SheetsOffice):
         for number in range(3):
             self.assertIn("Vogelwarte Žďár", text(made, number))
 
-    def test_a_field_typed_over_on_one_sheet_shows_it_and_says_again_what_it_said(self):
+    def test_a_field_overridden_on_one_sheet_shows_it_and_says_again_what_it_said(self):
         page = self.page
         self.add_sheets("Elevations")
         self.open_sheet("A-01")
         self.type_into_field("Title", "Ground floor")
         self.type_into_field("Client", "Sandwick Trust")
-        expect(page.get_by_role("button", name="Field: Client, typed over on this sheet")).to_be_visible()
+        expect(page.get_by_role("button", name="Field: Client, overridden on this sheet")).to_be_visible()
         made = self.plotted("Plot set")
         self.assertIn("Sandwick Trust", text(made, 0))
         self.assertNotIn("Sandwick Trust", text(made, 1))
         self.assertEqual(Sheet.objects.get(number="A-01").title, "Ground floor")
-        page.get_by_role("button", name="1 typed over").click()
+        page.get_by_role("button", name="1 overridden").click()
         fields = page.get_by_role("dialog", name="Fields of this sheet")
-        fields.get_by_role("button", name="Undo typing").click()
+        fields.get_by_role("button", name="Restore").click()
         expect(fields.get_by_role("textbox", name="Client")).to_have_value("")
         page.keyboard.press("Escape")
         expect(page.get_by_role("button", name="Field: Client", exact=True)).to_be_visible()
@@ -98,7 +101,12 @@ class TitleBlockTests(SheetsOffice):
         expect(ledge.get_by_text("On A-01, A-02: a change reaches them all.")).to_be_visible()
         ledge.get_by_role("button", name="Text").click()
         part = page.get_by_role("region", name="Ledge: part of a template")
-        for label, value in (("Words", "Not for construction"), ("Left", "30"), ("Bottom", "14"), ("Width", "90")):
+        for label, value in (
+            ("Words", "Not for construction"),
+            ("Left", "30"),
+            ("Bottom", "14"),
+            ("Width", "90"),
+        ):
             self.fill(label, value)
             self.saved()
         self.choose("Height", "5 mm")
@@ -116,9 +124,9 @@ class TitleBlockTests(SheetsOffice):
         page.keyboard.press("Escape")
         self.drag(frame, 0, -60)
         self.saved()
-        expect(page.get_by_title("Take back: move a part")).to_be_attached()
+        expect(page.get_by_title("Undo: move a part")).to_be_attached()
         page.keyboard.press("Control+z")
-        expect(page.get_by_text("Taken back: move a part")).to_be_visible()
+        expect(page.get_by_text("Undone: move a part")).to_be_visible()
         self.eventually(lambda: abs(frame.bounding_box()["y"] - before["y"]) < 1)
         page.get_by_role("button", name="Done").click()
         made = self.plotted("Plot set")
@@ -131,7 +139,7 @@ class TitleBlockTests(SheetsOffice):
                 if np.allclose(np.sort(p[:, 0]), (30, 107), atol=0.01) and np.allclose(p[:, 1], 12, atol=0.01)
             ]
             self.assertEqual(bool(found), there)
-        self.assertEqual(Template.objects.get().name, "Corner block, our own")
+        self.assertEqual(Template.objects.get(project__isnull=False).name, "Corner block, copy")
 
     def test_what_no_template_can_have_is_refused_and_nothing_is_lost(self):
         page = self.page
@@ -178,20 +186,22 @@ class TitleBlockTests(SheetsOffice):
         page = self.page
         self.saved()
         project = Sheet.objects.get().project
-        spec = ViewSpec("section", line=(-9500.0, 3300.0, 17500.0, 3300.0)).as_dict()
+        spec = dump_view(Section(((-9500.0, 3300.0), (17500.0, 3300.0))))
         order_drawing(View.objects.create(project=project, name="Section", spec=spec, position=90))
         self.place_by_key("Plan, Ground floor")
         pixels = self.pixels("Plan, Ground floor")
         title = page.get_by_role("img", name="Drawing title of Plan, Ground floor")
         self.drag(title, 30 * pixels, -5 * pixels)
         row = self.row("Plan, Ground floor")
-        np.testing.assert_allclose(row.title_by, (30, 5), atol=1)
-        expect(page.get_by_role("button", name="Mark of South elevation, which is not placed yet")).to_have_count(1)
+        np.testing.assert_allclose(row.title_offset, (30, 5), atol=1)
+        expect(
+            page.get_by_role("button", name="Mark of South elevation, which is not placed yet")
+        ).to_have_count(1)
         mark = page.get_by_role("button", name="Mark of Section, which is not placed yet")
         expect(mark).to_have_count(2)
         # A section's mark goes along its line only, which grows with it; the view stays as it is.
         self.drag(mark.nth(1), -12 * pixels, 40 * pixels)
-        expect(page.get_by_title("Take back: move a mark")).to_be_attached()
+        expect(page.get_by_title("Undo: move a mark")).to_be_attached()
         self.saved()
         page.keyboard.press("Escape")
         page.get_by_role("button", name="Plot sheet").click()
@@ -199,9 +209,9 @@ class TitleBlockTests(SheetsOffice):
         expect(page.get_by_role("img", name="Page 1")).to_have_attribute("data-painted", "yes")
         page.get_by_role("button", name="Close").click()
         view = View.objects.get(name="Section")
-        self.assertEqual(view.spec["line"], list(spec["line"]))
-        moved = self.row("Plan, Ground floor").moved_marks[str(view.pk)]
+        self.assertEqual(view.spec["line"], spec["line"])
+        moved = self.row("Plan, Ground floor").mark_offsets[str(view.pk)]
         self.assertAlmostEqual(moved[1][0], -12, delta=1)
         title.dblclick()
-        self.assertEqual(self.row("Plan, Ground floor").title_by, [0, 0])
+        self.assertEqual(self.row("Plan, Ground floor").title_offset, [0, 0])
         self.assertTrue(re.match(r"A-\d", Sheet.objects.get().number))

@@ -1,4 +1,5 @@
-"""The Views station: the standard set, a section drawn on a plan, settings, and a second version of the building."""
+"""The Views station: the standard set, a section drawn on a plan, settings, and a second version of the
+building."""
 
 from __future__ import annotations
 
@@ -19,11 +20,13 @@ class ViewsStationTests(Office):
         super().setUp()
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
-        self.first, self.second = (Path(folder.name) / name for name in ("observatory.ifc", "observatory-b.ifc"))
+        self.first, self.second = (
+            Path(folder.name) / name for name in ("observatory.ifc", "observatory-b.ifc")
+        )
         write_observatory(str(self.first))
         write_observatory(str(self.second), revised=True)
         self.add_project("Bird observatory")
-        self.bring_in(self.first)
+        self.import_model(self.first)
 
     def station(self, name: str) -> None:
         self.page.get_by_role("navigation", name="Stations").get_by_role("link", name=name).click()
@@ -34,21 +37,25 @@ class ViewsStationTests(Office):
     def test_the_whole_standard_set_is_made_in_one_action_and_taken_back_in_one(self):
         page = self.page
         self.station("Views")
-        expect(self.card("West elevation")).to_contain_text("fresh", timeout=FIRST)
+        expect(self.card("West elevation")).to_contain_text("Up to date", timeout=FIRST)
         page.get_by_role("button", name="Make the standard views").click()
-        expect(page.get_by_role("region", name="Axonometrics").get_by_role("button", name="Open")).to_have_count(4)
-        expect(self.card("Axonometric from the north-east")).to_contain_text("fresh")
+        expect(
+            page.get_by_role("region", name="Axonometrics").get_by_role("button", name="Open")
+        ).to_have_count(4)
+        expect(self.card("Axonometric from the north-east")).to_contain_text("Up to date")
         page.get_by_role("button", name="Make the standard views").click()
         expect(page.get_by_text("are all there already")).to_be_visible()
         page.keyboard.press("Control+z")
         expect(page.get_by_role("region", name="Axonometrics")).to_have_count(0)
         page.keyboard.press("Control+Shift+z")
-        expect(page.get_by_role("region", name="Axonometrics").get_by_role("button", name="Open")).to_have_count(4)
+        expect(
+            page.get_by_role("region", name="Axonometrics").get_by_role("button", name="Open")
+        ).to_have_count(4)
 
     def test_a_section_is_made_by_drawing_its_line_and_worked_on(self):
         page = self.page
         self.station("Views")
-        expect(self.card("Plan, Ground floor")).to_contain_text("fresh", timeout=FIRST)
+        expect(self.card("Plan, Ground floor")).to_contain_text("Up to date", timeout=FIRST)
         page.get_by_role("button", name="New view").click()
         page.get_by_role("menuitem", name="Section, by drawing").click()
         drawing = page.get_by_role("img", name="Draw on Plan, Ground floor")
@@ -61,7 +68,7 @@ class ViewsStationTests(Office):
         page.get_by_role("button", name="Make section").click()
         expect(page.get_by_role("img", name="Drawing of Section")).to_be_visible()
         ledge = page.get_by_role("region", name="Ledge: view")
-        expect(ledge.get_by_text("fresh")).to_be_visible()
+        expect(ledge.get_by_text("Up to date")).to_be_visible()
         self.assertEqual(page.locator("[data-handle='the line']").count(), 1)
 
         # Its settings: each is drawn at once, and can be taken back.
@@ -86,17 +93,17 @@ class ViewsStationTests(Office):
         page.get_by_role("button", name="Delete view").click()
         expect(page.get_by_role("button", name="New view")).to_be_visible()
         expect(self.card("Section")).to_have_count(0)
-        expect(page.get_by_title("Take back: delete Section")).to_be_attached()
+        expect(page.get_by_title("Undo: delete Section")).to_be_attached()
         page.keyboard.press("Control+z")
         expect(self.card("Section")).to_be_visible()
 
-    def test_a_second_version_leaves_views_behind_until_all_are_brought_up_to_date(self):
+    def test_a_second_version_makes_views_out_of_date_until_all_are_updated(self):
         page = self.page
         self.station("Views")
-        expect(self.card("West elevation")).to_contain_text("fresh", timeout=FIRST)
+        expect(self.card("West elevation")).to_contain_text("Up to date", timeout=FIRST)
         self.card("Roof plan").click()
         page.get_by_role("button", name="Hold").click()
-        expect(page.get_by_role("button", name="Let go")).to_be_visible()
+        expect(page.get_by_role("button", name="Release")).to_be_visible()
 
         self.station("Model")
         page.get_by_label("Building file").set_input_files(self.second)
@@ -107,24 +114,24 @@ class ViewsStationTests(Office):
             expect(changes.get_by_text(words, exact=True)).to_be_visible()
 
         self.station("Views")
-        expect(self.card("South elevation")).to_contain_text("behind")
-        expect(self.card("Roof plan")).to_contain_text("held")
-        page.get_by_role("button", name="Bring 7 up to date").click()
+        expect(self.card("South elevation")).to_contain_text("Out of date")
+        expect(self.card("Roof plan")).to_contain_text("Held")
+        page.get_by_role("button", name="Update 7").click()
         for name in ("South elevation", "Plan, Ground floor", "West elevation"):
-            expect(self.card(name)).to_contain_text("fresh")
-        expect(self.card("Roof plan")).to_contain_text("held")
+            expect(self.card(name)).to_contain_text("Up to date")
+        expect(self.card("Roof plan")).to_contain_text("Held")
 
-        # Back to the first version: what was drawn from it is fresh again once it is brought up to date.
+        # Back to the first version: what was drawn from it is there still, and up to date at once.
         self.station("Model")
-        versions.get_by_role("button", name="Go back to version 1").click()
-        expect(versions.get_by_text("version 1 taken again")).to_be_visible()
+        versions.get_by_role("button", name="Restore version 1").click()
+        expect(versions.get_by_text("version 1 restored")).to_be_visible()
         self.station("Views")
-        expect(self.card("South elevation")).to_contain_text("behind")
+        expect(self.card("South elevation")).to_contain_text("Up to date")
 
     def test_the_building_is_picked_measured_and_a_look_at_it_saved(self):
         page = self.page
         canvas = page.get_by_role("application", name="The building.")
-        save = page.get_by_role("button", name="Save this look")
+        save = page.get_by_role("button", name="Save as a view")
         expect(save).to_be_enabled()
         box = canvas.bounding_box()
         middle = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
@@ -140,14 +147,14 @@ class ViewsStationTests(Office):
         click(0, 0)
         expect(picked).not_to_contain_text(name)
         page.get_by_role("textbox", name="Name of the new subset").fill("Without it")
-        page.get_by_role("button", name="Keep").click()
+        page.get_by_role("button", name="Save", exact=True).click()
         expect(
             page.get_by_role("region", name="Subsets").get_by_role("button", name="Without it", exact=True)
         ).to_be_visible()
         page.get_by_role("button", name="Show all").click()
 
         # From above the ground is a rectangle of 30 by 20 m that fills the picture but for a rim.
-        page.get_by_role("combobox", name="Looked at").click()
+        page.get_by_role("combobox", name="Direction").click()
         page.get_by_role("option", name="From above").click()
         page.get_by_role("button", name="Measure").click()
         half = max(10.0, 15.0 * box["height"] / box["width"]) * 1.06
@@ -160,7 +167,7 @@ class ViewsStationTests(Office):
         save.click()
         expect(page.get_by_role("img", name="Drawing of Perspective")).to_be_visible()
         ledge = page.get_by_role("region", name="Ledge: view")
-        expect(ledge.get_by_text("fresh")).to_be_visible(timeout=FIRST)
+        expect(ledge.get_by_text("Up to date")).to_be_visible(timeout=FIRST)
         page.get_by_role("combobox", name="Subset").click()
         page.get_by_role("option", name="Without it").click()
         expect(page.get_by_role("combobox", name="Subset")).to_have_text("Without it")
@@ -186,7 +193,7 @@ class ViewsStationTests(Office):
         page.get_by_role("button", name="Done").click()
         page.get_by_role("link", name="Bird observatory").click()
         self.station("Views")
-        expect(self.card("Roof plan")).to_contain_text("fresh", timeout=FIRST)
+        expect(self.card("Roof plan")).to_contain_text("Up to date", timeout=FIRST)
 
         context = self.browser.new_context(viewport={"width": 1280, "height": 800})
         self.addCleanup(context.close)

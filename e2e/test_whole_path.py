@@ -25,7 +25,7 @@ class WholePathTests(Office):
     def test_from_a_building_file_to_a_pdf_that_measures_true(self):
         page = self.page
         self.add_project("Bird observatory")
-        self.bring_in(self.file)
+        self.import_model(self.file)
         expect(page.get_by_role("rowheader", name="Lookout")).to_be_visible()
 
         self.open_sheets()
@@ -48,7 +48,7 @@ class WholePathTests(Office):
         left = self.figure("Left")
         self.drag(self.viewport("South elevation"), 0, 20)
         self.assertAlmostEqual(self.figure("Left"), left, places=2)
-        page.get_by_role("button", name="Reach in").click()
+        page.get_by_role("button", name="Move contents").click()
         self.drag(self.viewport("South elevation"), 12, 0)
         self.assertAlmostEqual(self.figure("Left"), left, places=2)
         page.keyboard.press("Escape")
@@ -56,7 +56,9 @@ class WholePathTests(Office):
 
         self.fill("Title", "Plan and elevation")
         self.fill("Drawn by", "I. M.")
-        expect(page.get_by_role("navigation", name="Register").get_by_text("Plan and elevation")).to_be_visible()
+        expect(
+            page.get_by_role("navigation", name="Register").get_by_text("Plan and elevation")
+        ).to_be_visible()
 
         page.get_by_role("button", name="Plot sheet").click()
         expect(page.get_by_role("img", name="Page 1")).to_have_attribute("data-painted", "yes")
@@ -72,7 +74,8 @@ class WholePathTests(Office):
         words = text(pdf)
         for wanted in ("Plan and elevation", "I. M.", "1:200", "1:250", "As shown", "South elevation"):
             self.assertIn(wanted, words)
-        # The bunkhouse is 12 m long: its cut north wall in the plan, its eaves gutter of 12.6 m in the elevation.
+        # The bunkhouse is 12 m long: its cut north wall in the plan, its eaves gutter of 12.6 m in the
+        # elevation.
         lengths = [abs(x) for s in strokes(pdf) for x in np.diff(s.points, axis=0)[:, 0]]
         for real, scale in ((12_000, 200), (12_600, 250)):
             nearest = min(lengths, key=lambda x: abs(x - real / scale))
@@ -85,7 +88,7 @@ class WholePathTests(Office):
         broken.write_bytes(whole[: len(whole) // 2])
         self.page.get_by_label("Building file").set_input_files(broken)
         expect(self.page.get_by_text("“broken.ifc” is cut off")).to_be_visible(timeout=FIRST)
-        self.bring_in(self.file)
+        self.import_model(self.file)
         expect(self.page.get_by_text(re.compile("is cut off"))).to_have_count(0)
 
     def test_what_was_done_is_taken_back_and_done_again_and_lasts(self):
@@ -109,20 +112,20 @@ class WholePathTests(Office):
         expect(viewport).to_be_visible()
         page.keyboard.press("Control+Shift+z")
         expect(viewport).to_have_count(0)
-        page.get_by_role("button", name="Take back").click()
+        page.get_by_role("button", name="Undo").click()
         expect(viewport).to_be_visible()
         page.reload()
         expect(viewport).to_be_visible()
         viewport.click()
         self.assertAlmostEqual(self.figure("Left"), left + 1.1, places=2)
 
-    def test_a_new_version_leaves_a_drawing_behind_and_one_click_brings_it_up_to_date(self):
+    def test_a_new_version_makes_a_drawing_out_of_date_and_one_click_updates_it(self):
         page = self.page
         self.first_sheet_of("Moving on", self.file)
         self.place_by_key("Roof plan")
         expect(self.viewport("Roof plan")).to_be_visible()
         ledge = page.get_by_role("region", name="Ledge: viewport")
-        expect(ledge.get_by_text("fresh")).to_be_visible()
+        expect(ledge.get_by_text("Up to date")).to_be_visible()
 
         page.get_by_role("navigation", name="Stations").get_by_role("link", name="Model").click()
         self.file.write_bytes(self.file.read_bytes().replace(b"'Weather mast'", b"'Wind vane'"))
@@ -130,11 +133,11 @@ class WholePathTests(Office):
         expect(page.get_by_text("2 · observatory.ifc")).to_be_visible()
 
         self.open_sheets()
-        expect(page.get_by_role("navigation", name="Register").get_by_text("behind")).to_be_visible()
+        expect(page.get_by_role("navigation", name="Register").get_by_text("Out of date")).to_be_visible()
         self.viewport("Roof plan").click()
-        ledge.get_by_role("button", name="Bring up to date").click()
-        expect(ledge.get_by_text("fresh")).to_be_visible()
-        expect(page.get_by_role("navigation", name="Register").get_by_text("behind")).to_have_count(0)
+        ledge.get_by_role("button", name="Update").click()
+        expect(ledge.get_by_text("Up to date")).to_be_visible()
+        expect(page.get_by_role("navigation", name="Register").get_by_text("Out of date")).to_have_count(0)
 
     def test_signing_out_shows_nothing_more_and_wrong_words_do_not_let_in(self):
         page = self.page
@@ -145,7 +148,7 @@ class WholePathTests(Office):
         page.get_by_label("Name").fill("ines")
         page.get_by_label("Password").fill("guess")
         page.get_by_role("button", name="Sign in").click()
-        expect(page.get_by_text("Name and password do not go together")).to_be_visible()
+        expect(page.get_by_text("Wrong name or password")).to_be_visible()
 
     def test_the_wheel_zooms_the_board_and_no_drawing(self):
         page = self.page
@@ -158,6 +161,8 @@ class WholePathTests(Office):
         box = viewport.bounding_box()
         page.mouse.move(box["x"] + 5, box["y"] + 5)
         page.mouse.wheel(0, -400)
-        page.wait_for_function("w => document.querySelector('#board [role=button]').clientWidth > w * 1.2", arg=wide)
+        page.wait_for_function(
+            "w => document.querySelector('#board [role=button]').clientWidth > w * 1.2", arg=wide
+        )
         self.assertEqual(scale.input_value(), before)
         self.assertEqual([self.figure(label) for label in ("Left", "Bottom", "Width", "Height")], figures)

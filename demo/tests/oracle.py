@@ -1,4 +1,5 @@
-"""An oracle that knows nothing of the engine: rays through the building's triangles, and the creases of its meshes."""
+"""An oracle that knows nothing of the engine: rays through the building's triangles, and the creases of its
+meshes."""
 
 from __future__ import annotations
 
@@ -13,7 +14,8 @@ import trimesh
 from drafting.building.model import Building
 from drafting.views.camera import Camera
 
-#: Points are looked at this far (mm, at their own place) beside where they are, on all sides: what the four agree
+#: Points are looked at this far (mm, at their own place) beside where they are, on all sides: what the four
+#: agree
 #: on is more than that away from any outline.
 BESIDE = 2.0
 #: What stands less than this before a point may be a face that the point itself lies on; mm.
@@ -35,7 +37,8 @@ class Oracle:
         self.material = building.triangle_material
 
     def creases(self) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
-        """Of all sharp edges: ends (n, 2, 3), element (n,), their faces' normals (n, 2, 3), whether convex (n,)."""
+        """Of all sharp edges: ends (n, 2, 3), element (n,), their faces' normals (n, 2, 3), whether convex
+        (n,)."""
         ends, owner, normals, convex = [], [], [], []
         for number, mesh in enumerate(self._meshes()):
             sharp = mesh.face_adjacency_angles > math.radians(CREASE + 0.5)
@@ -46,8 +49,8 @@ class Oracle:
         return np.concatenate(ends), np.concatenate(owner), np.concatenate(normals), np.concatenate(convex)
 
     def before(self, points: np.ndarray, camera: Camera) -> list[tuple[np.ndarray, np.ndarray, np.ndarray]]:
-        """For each of the four places beside the points: point (m,), distance (m,) and triangle (m,) of all that
-        stands before them up to the cut; and triangle -1 for a body that the cut goes through."""
+        """For each of the four places beside the points: point (m,), distance (m,) and triangle (m,) of all
+        that stands before them up to the cut; and triangle -1 for a body that the cut goes through."""
         found = []
         for right, up in ((1, 1), (1, -1), (-1, -1), (-1, 1)):
             moved = points + BESIDE * (right * camera.right + up * camera.up)
@@ -72,7 +75,8 @@ class Oracle:
         return found
 
     def _cut_at(self, places: np.ndarray, camera: Camera) -> np.ndarray:
-        """Which places of the cutting plane lie inside a body: an odd number of its faces lies on one side of them."""
+        """Which places of the cutting plane lie inside a body: an odd number of its faces lies on one side of
+        them."""
         inside = np.zeros(len(places), bool)
         for mesh, rays in self._bodies:
             low, high = mesh.bounds
@@ -109,13 +113,16 @@ class Oracle:
         return hidden
 
     def clearly_seen(self, points: np.ndarray, normals: np.ndarray, camera: Camera) -> np.ndarray:
-        """Whether nothing stands before each point, wherever near it one looks, but the faces that meet in it.
+        """Whether nothing stands before each point, wherever near it one looks, but the faces that meet in
+        it.
 
         `normals` (n, 2, 3) are those of the faces whose edge each point lies on.
         """
         seen = np.ones(len(points), bool)
         for ray, distance, triangle in self.before(points, camera):
-            alike = (np.abs((normals[ray] * self.normals[triangle][:, None]).sum(axis=2)) > 0.9999).any(axis=1)
+            alike = (np.abs((normals[ray] * self.normals[triangle][:, None]).sum(axis=2)) > 0.9999).any(
+                axis=1
+            )
             corner = self.building.vertices[self.building.triangles[triangle, 0]]
             off = np.abs(((points[ray] - corner) * self.normals[triangle]).sum(axis=1))
             own = (triangle >= 0) & (distance < BEFORE) & alike & (off < 0.05)
@@ -123,9 +130,15 @@ class Oracle:
         return seen
 
     def seams(
-        self, points: np.ndarray, ends: np.ndarray, normals: np.ndarray, convex: np.ndarray, element: np.ndarray
+        self,
+        points: np.ndarray,
+        ends: np.ndarray,
+        normals: np.ndarray,
+        convex: np.ndarray,
+        element: np.ndarray,
     ) -> np.ndarray:
-        """Whether a face of the same element or material goes on across the edge in the plane of one of its faces."""
+        """Whether a face of the same element or material goes on across the edge in the plane of one of its
+        faces."""
         along = ends[:, 1] - ends[:, 0]
         along /= np.linalg.norm(along, axis=1)[:, None]
         first = np.zeros(len(self.names), np.int64)
@@ -148,5 +161,7 @@ class Oracle:
 
 def _all_hits(rays: Any, from_: np.ndarray, way: np.ndarray) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
     """Triangle, ray and distance of every hit."""
-    triangle, ray, place = rays.intersects_id(from_, way, multiple_hits=True, return_locations=True, max_hits=80)
+    triangle, ray, place = rays.intersects_id(
+        from_, way, multiple_hits=True, return_locations=True, max_hits=80
+    )
     return triangle, ray, ((place - from_[ray]) * way[ray]).sum(axis=1)

@@ -12,15 +12,16 @@ import shapely
 
 from demo.building import write_observatory
 from demo.measures import EAVES, LENGTH, WIDTH
-from drafting.building.comparing import changes_between
-from drafting.building.ifc import read_ifc
+from drafting.building.comparison import changes_between
+from drafting.building.readers.ifc import read_ifc
 from drafting.linework.engine import draw
 from drafting.linework.tolerances import SHORTEST
 from drafting.tests.scenes import lines_of, total_length
-from drafting.views.typed import parse_view
+from drafting.views.notation import parse_view
 
 VIEWS = (
-    "plan:0", "plan:1", "plan:2", "roof", "elevation:north", "elevation:south", "elevation:east", "elevation:west",
+    "plan:0", "plan:1", "plan:2", "roof", "elevation:north", "elevation:south", "elevation:east",
+    "elevation:west",
     "section:-9500,3300,17500,3300", "section:6000,-8500,6000,12500", "axonometric:se", "axonometric:nw",
 )  # fmt: skip
 
@@ -62,13 +63,23 @@ class ObservatoryTests(TestCase):
         self.assertEqual([s.name for s in self.building.storeys], ["Ground floor", "Upper floor", "Lookout"])
         self.assertEqual(self.building.warnings, ())
         classes = self.building.class_counts()
-        for wanted in ("IfcWall", "IfcSlab", "IfcRoof", "IfcDoor", "IfcWindow", "IfcStairFlight", "IfcRailing"):
+        for wanted in (
+            "IfcWall",
+            "IfcSlab",
+            "IfcRoof",
+            "IfcDoor",
+            "IfcWindow",
+            "IfcStairFlight",
+            "IfcRailing",
+        ):
             self.assertIn(wanted, classes)
 
     def test_its_ground_is_dug_out_for_what_stands_in_it(self):
         ground = next(i for i, e in enumerate(self.building.elements) if e.name == "Ground")
         corners = self.building.vertices[self.building.triangles[self.building.triangle_element == ground]]
-        inside = (corners[:, :, 2] > -550) & (np.abs(corners[:, :, 0] - 5000) < 3500) & (corners[:, :, 1] < -1000)
+        inside = (
+            (corners[:, :, 2] > -550) & (np.abs(corners[:, :, 0] - 5000) < 3500) & (corners[:, :, 1] < -1000)
+        )
         self.assertFalse(inside.any())
 
     def test_no_view_inks_anything_twice_or_leaves_a_speck(self):
@@ -84,7 +95,9 @@ class ObservatoryTests(TestCase):
                 for line in linework.lines:
                     shape = shapely.LineString(line.points[:, :2])
                     if shape.length < SHORTEST:
-                        others = shapely.difference(ends, shapely.MultiPoint(line.points[[0, -1], :2]).buffer(0.02))
+                        others = shapely.difference(
+                            ends, shapely.MultiPoint(line.points[[0, -1], :2]).buffer(0.02)
+                        )
                         self.assertTrue(shapely.dwithin(ink, shape, 0.02) and not others.is_empty)
 
     def test_a_wall_of_known_length_has_it_in_plan_and_elevation(self):

@@ -9,9 +9,9 @@ import shapely
 
 from demo.building import write_observatory
 from demo.tests.oracle import BESIDE, Oracle
-from drafting.building.ifc import read_ifc
+from drafting.building.readers.ifc import read_ifc
 from drafting.linework.engine import draw
-from drafting.views.typed import parse_view
+from drafting.views.notation import parse_view
 
 SAMPLES = 3000
 #: A point is on a line when it is nearer to it than this; mm in the picture.
@@ -48,7 +48,9 @@ class TruthTests(TestCase):
                 # A straight line's depth runs evenly along it in the pictured depth, also in a perspective.
                 pictured = ends[which].copy()
                 pictured[:, :, 2] = camera.pictured_depth(pictured[:, :, 2])
-                points = pictured[:, 0] + (pictured[:, 1] - pictured[:, 0]) * chance.uniform(0.02, 0.98, (SAMPLES, 1))
+                points = pictured[:, 0] + (pictured[:, 1] - pictured[:, 0]) * chance.uniform(
+                    0.02, 0.98, (SAMPLES, 1)
+                )
                 depth = camera.true_depth(points[:, 2])
                 spread = 1.0 if camera.distance is None else (1 - depth / camera.distance)[:, None]
                 real = np.column_stack([points[:, :2] * spread, depth]) @ camera.axes + camera.origin
@@ -85,19 +87,27 @@ class TruthTests(TestCase):
     def test_no_line_lies_on_another_and_no_speck_lies_alone(self):
         for text in VIEWS:
             with self.subTest(text):
-                lines = [shapely.LineString(x.points[:, :2]) for x in draw(self.building, parse_view(text)).lines]
+                lines = [
+                    shapely.LineString(x.points[:, :2]) for x in draw(self.building, parse_view(text)).lines
+                ]
                 ink = sum(line.length for line in lines)
                 union = shapely.union_all(shapely.set_precision(lines, 0.01), grid_size=0.01)
                 self.assertAlmostEqual(ink, union.length, delta=0.0005 * ink)
                 tree = shapely.STRtree(lines)
                 for number, line in enumerate(lines):
                     if line.length < 1.0:
-                        self.assertGreater(len(tree.query(line.buffer(0.05), predicate="intersects")), 1, number)
+                        self.assertGreater(
+                            len(tree.query(line.buffer(0.05), predicate="intersects")), 1, number
+                        )
 
     def test_the_oracle_can_say_no(self):
         camera = draw(self.building, parse_view("elevation:south")).camera
         behind, before = np.array([[3000.0, 3500.0, 1500.0]]), np.array([[3000.0, -7900.0, 3500.0]])
         self.assertTrue(self.oracle.clearly_hidden(behind, camera).all())
         self.assertFalse(self.oracle.clearly_hidden(before, camera).any())
-        self.assertFalse(self.oracle.clearly_seen(behind, np.array([[[0, -1.0, 0], [0, 0, 1.0]]]), camera).any())
-        self.assertTrue(self.oracle.clearly_seen(before, np.array([[[0, -1.0, 0], [0, 0, 1.0]]]), camera).all())
+        self.assertFalse(
+            self.oracle.clearly_seen(behind, np.array([[[0, -1.0, 0], [0, 0, 1.0]]]), camera).any()
+        )
+        self.assertTrue(
+            self.oracle.clearly_seen(before, np.array([[[0, -1.0, 0], [0, 0, 1.0]]]), camera).all()
+        )

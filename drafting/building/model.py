@@ -9,7 +9,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from drafting.building.meetings import Meetings, find_meetings
+from drafting.building.intersections import Intersections, find_intersections
 from drafting.building.topology import Topology, build_topology
 from drafting.errors import ViewError
 
@@ -73,13 +73,15 @@ class Building:
 
     Attributes:
         vertices: (V, 3) float64, mm, in model axes (z up).
-        triangles: (T, 3) int32 indices into `vertices`, outward by the right-hand rule where the file says so.
+        triangles: (T, 3) int32 indices into `vertices`, outward by the right-hand rule where the file says
+            so.
         triangle_element: (T,) int32 index into `elements`.
         triangle_material: (T,) int32 index into `materials`.
         build_ups: the layers of those elements that have them, by index into `elements`.
-        true_north: degrees from the model's y axis to true north, clockwise; None where the file does not say it.
+        true_north: degrees from the model's y axis to true north, clockwise; None where the file does not say
+            it.
         grid: the straight lines of its grids.
-        homeless: ids of elements that the file puts in no storey and on no site.
+        unplaced: ids of elements that the file puts in no storey and on no site.
         left_out: element counts by class that are no building fabric and so are not drawn.
         warnings: sentences about what was found wrong but could be drawn.
     """
@@ -96,7 +98,7 @@ class Building:
     build_ups: dict[int, BuildUp] = field(default_factory=dict)
     true_north: float | None = None
     grid: tuple[GridLine, ...] = ()
-    homeless: frozenset[str] = frozenset()
+    unplaced: frozenset[str] = frozenset()
     left_out: dict[str, int] = field(default_factory=dict)
     warnings: tuple[str, ...] = ()
 
@@ -106,9 +108,9 @@ class Building:
         return build_topology(self.vertices, self.triangles, self.triangle_element)
 
     @cached_property
-    def meetings(self) -> Meetings:
+    def intersections(self) -> Intersections:
         """Where bodies pass through each other."""
-        return find_meetings(self.topology)
+        return find_intersections(self.topology)
 
     @cached_property
     def bounds(self) -> tuple[Floats, Floats]:

@@ -1,14 +1,14 @@
-"""Reading a building from a file of any form that is known."""
+"""Reading a building from a file in any known format."""
 
 from __future__ import annotations
 
 from dataclasses import replace
 from pathlib import Path
 
-from drafting.building.doubts import doubts_about
-from drafting.building.ifc import read_ifc
-from drafting.building.mesh_file import MESH_FORMS, read_mesh_file
+from drafting.building.diagnostics import warnings_about
 from drafting.building.model import Building
+from drafting.building.readers.ifc import read_ifc
+from drafting.building.readers.mesh import MESH_FORMATS, read_mesh_file
 from drafting.building.units import in_unit
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
@@ -17,7 +17,7 @@ from drafting.progress import Progress, silent
 def read_building(
     path: Path, progress: Progress = silent, name: str = "", *, unit: str | None = None, up: str | None = None
 ) -> Building:
-    """Read a building file, of the form that the end of its name tells.
+    """Read a building file, in the format that the ending of its name tells.
 
     Args:
         name: what people call the file, if not by its path.
@@ -28,7 +28,7 @@ def read_building(
         BuildingFileError: the file cannot be used, or an axis is given for one that says its own.
     """
     name = name or path.name
-    if Path(name).suffix.lower() in MESH_FORMS:
+    if Path(name).suffix.lower() in MESH_FORMATS:
         building = read_mesh_file(path, progress, name, unit=unit, up=up)
     else:
         if up:
@@ -36,4 +36,4 @@ def read_building(
         building = read_ifc(path, progress, name)
         building = in_unit(building, unit) if unit else building
     progress("Sorting out edges", 0.0)
-    return replace(building, warnings=(*building.warnings, *doubts_about(building)))
+    return replace(building, warnings=(*building.warnings, *warnings_about(building)))

@@ -17,7 +17,8 @@ ROUNDS = 12
 
 
 def wide_enough(points: Floats, faces: Ints) -> tuple[Floats, Floats, Bools]:
-    """The cross product of two sides of each face, its length, twice the area, and whether it covers anything."""
+    """The cross product of two sides of each face, its length, twice the area, and whether it covers
+    anything."""
     p, q, r = (points[faces[:, k]] for k in range(3))
     normal = np.cross(q - p, r - p)
     double_area = np.linalg.norm(normal, axis=1)
@@ -28,8 +29,9 @@ def wide_enough(points: Floats, faces: Ints) -> tuple[Floats, Floats, Bools]:
 def without_slivers(points: Floats, faces: Ints) -> tuple[Ints, Longs]:
     """Faces that all cover something, and which of those that were given each comes from.
 
-    A sliver is what joins a face to two others that share its long side, with a corner between them. Were it only left
-    out, the three would stand side by side unjoined, with lines between them; so that face is divided at the corner.
+    A sliver is what joins a face to two others that share its long side, with a corner between them. Were it
+    only left out, the three would stand side by side unjoined, with lines between them; so that face is
+    divided at the corner.
     """
     source = np.arange(len(faces))
     for _ in range(ROUNDS):
@@ -78,4 +80,6 @@ def _divided(points: Floats, faces: Ints, source: Longs, thin: Longs) -> tuple[I
     kept = np.setdiff1d(np.arange(len(faces)), list(gone))
     if not parts:
         return faces[kept], source[kept]
-    return np.concatenate([faces[kept], np.array(parts, np.int32)]), np.concatenate([source[kept], parts_source])
+    return np.concatenate([faces[kept], np.array(parts, np.int32)]), np.concatenate(
+        [source[kept], parts_source]
+    )

@@ -1,4 +1,4 @@
-"""Keeping a building that was read once, so that drawing it again never reads the file again."""
+"""Storing a building that was read once, so that drawing it again never reads the file again."""
 
 from __future__ import annotations
 
@@ -10,20 +10,22 @@ import numpy as np
 
 from drafting.building.model import Building, BuildUp, Element, GridLine, Storey
 
-#: Raised whenever what is kept changes its form; kept buildings of another form are read anew.
-FORM = 2
+#: Raised whenever the stored format changes.
+FORMAT_VERSION = 2
 
 
 def save_building(building: Building, path: Path) -> None:
     """Write a building's arrays and facts as one compressed .npz file."""
     facts = {
-        "form": FORM,
+        "version": FORMAT_VERSION,
         "elements": [asdict(e) for e in building.elements],
         "storeys": [asdict(s) for s in building.storeys],
         "materials": building.materials,
         "schema": building.schema,
         "unit": building.unit,
-        "build_ups": [[which, b.normal, b.start, b.layers] for which, b in sorted(building.build_ups.items())],
+        "build_ups": [
+            [which, b.normal, b.start, b.layers] for which, b in sorted(building.build_ups.items())
+        ],
         "true_north": building.true_north,
         "grid": [[line.name, line.ends] for line in building.grid],
         "left_out": building.left_out,
@@ -42,24 +44,28 @@ def save_building(building: Building, path: Path) -> None:
 
 def load_building(path: Path) -> Building:
     """Read what `save_building` wrote."""
-    with np.load(path) as kept:
-        facts = json.loads(kept["facts"].tobytes())
+    with np.load(path) as stored:
+        facts = json.loads(stored["facts"].tobytes())
         return Building(
             elements=tuple(Element(**e) for e in facts["elements"]),
             storeys=tuple(Storey(**s) for s in facts["storeys"]),
             materials=tuple(facts["materials"]),
-            vertices=kept["vertices"],
-            triangles=kept["triangles"],
-            triangle_element=kept["triangle_element"],
-            triangle_material=kept["triangle_material"],
+            vertices=stored["vertices"],
+            triangles=stored["triangles"],
+            triangle_element=stored["triangle_element"],
+            triangle_material=stored["triangle_material"],
             schema=facts["schema"],
             unit=facts["unit"],
             build_ups={
-                which: BuildUp(tuple(normal), start, tuple((material, thickness) for material, thickness in layers))
+                which: BuildUp(
+                    tuple(normal), start, tuple((material, thickness) for material, thickness in layers)
+                )
                 for which, normal, start, layers in facts.get("build_ups", ())
             },
             true_north=facts.get("true_north"),
-            grid=tuple(GridLine(name, ((ax, ay), (bx, by))) for name, ((ax, ay), (bx, by)) in facts.get("grid", ())),
+            grid=tuple(
+                GridLine(name, ((ax, ay), (bx, by))) for name, ((ax, ay), (bx, by)) in facts.get("grid", ())
+            ),
             left_out=facts["left_out"],
             warnings=tuple(facts["warnings"]),
         )

@@ -23,7 +23,8 @@ WELD = 0.01
 WELD_SHIFT = 0.00137
 #: Two faces are of one plane when neither's far corner leaves the other's plane by more than this (mm).
 FLATNESS = 0.02
-#: A body no wider than this (mm) across its length is a bar: its two sides are nearer than two wide lines can stand.
+#: A body no wider than this (mm) across its length is a bar: its two sides are nearer than two wide lines can
+#: stand.
 SLENDER = 80.0
 
 BOUNDARY, FLAT, FOLD = 0, 1, 2
@@ -117,7 +118,8 @@ def _grouped(key: Longs) -> tuple[Longs, Longs, Longs]:
 
 
 def _weld(vertices: Floats, triangles: Ints, triangle_element: Ints) -> tuple[Floats, Ints]:
-    """Join the corners of each element that lie within WELD of each other; corners of two elements stay apart."""
+    """Join the corners of each element that lie within WELD of each other; corners of two elements stay
+    apart."""
     owner = np.full(len(vertices), -1, np.int64)
     owner[triangles] = triangle_element[:, None]
     if (owner[triangles] != triangle_element[:, None]).any():  # elements that share corners in the file
@@ -143,7 +145,8 @@ def _connected(pairs: Ints, count: int) -> Ints:
 def _to_be_turned(
     points: Floats, faces: Ints, pairs: Ints, shared: Ints, element: Ints, body: Ints, closed: Bools
 ) -> Bools:
-    """Which faces the file gives inside out: against their neighbours, or as a whole element of negative volume."""
+    """Which faces the file gives inside out: against their neighbours, or as a whole element of negative
+    volume."""
     turn = np.zeros(len(faces), bool)
     if not len(faces):
         return turn
@@ -156,7 +159,9 @@ def _to_be_turned(
         here = np.flatnonzero(mixed[body[pairs[:, 0]]])
         one, other = pairs[here, 0], pairs[here, 1]
         code = np.tile(np.where(against[here], 2, 1).astype(np.int8), 2)
-        links = coo_matrix((code, (np.r_[one, other], np.r_[other, one])), shape=(len(faces), len(faces))).tocsr()
+        links = coo_matrix(
+            (code, (np.r_[one, other], np.r_[other, one])), shape=(len(faces), len(faces))
+        ).tocsr()
         _spread(links.indptr, links.indices, links.data, turn, mixed[body])
         volume = np.bincount(body, _volumes(points, faces) * np.where(turn, -1.0, 1.0))
         turn ^= (mixed & (volume < 0))[body]

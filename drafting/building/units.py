@@ -16,7 +16,8 @@ def in_unit(building: Building, unit: str) -> Building:
     """A building whose file's figures are taken to be in another unit than it says.
 
     Raises:
-        BuildingFileError: the file's own unit is none that is known, so that nothing can be made of its figures.
+        BuildingFileError: the file's own unit is none that is known, so that nothing can be made of its
+            figures.
     """
     own = next((key for key, name in UNIT_NAMES.items() if name == building.unit), None)
     if own is None:

@@ -1,18 +1,62 @@
-"""Faces as the search for what is hidden wants them: over a grid of the paper, the nearest first. Compiled."""
+"""Faces as the search for what is hidden wants them: over a grid of the paper, the nearest first.
+Compiled."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numba import njit, prange
 from numpy.typing import NDArray
 
 from drafting.linework import tolerances as tol
-from drafting.linework.grid import Grid, cell_of
+from drafting.linework.grid import Floats, Grid, Longs, cell_of
 from drafting.linework.scene import Faces
 
 _BESIDE = tol.BESIDE
+
+
+class CoveringFaces(NamedTuple):
+    """n faces as the kernels take them, the nearest first.
+
+    Attributes:
+        flat: (n, 3, 2) corners on paper, mm.
+        borders: (n, 3, 3) inward border lines a, b, c: a point is within where a u + b v + c > 0.
+        depth_plane: (n, 4) x, y, z and slope: the depth at u, v is x u + y v + z.
+        bounds: (n, 4) least u, v and greatest u, v.
+        nearest: (n,) greatest depth, toward the viewer.
+        normals: (n, 3).
+        plane, element, material: (n,) numbers.
+    """
+
+    flat: Floats
+    borders: Floats
+    depth_plane: Floats
+    bounds: Floats
+    nearest: Floats
+    normals: Floats
+    plane: NDArray[np.integer]
+    element: NDArray[np.integer]
+    material: NDArray[np.integer]
+
+
+class CellFaces(NamedTuple):
+    """The faces of each cell of a grid: those of cell k are `entry[start[k] : start[k + 1]]`.
+
+    Attributes:
+        start: (cells + 1,) int64.
+        entry: (sum,) int32, indices of faces.
+        solid: (cells,) the depth behind which one face covers all of the cell.
+        low, size, shape: those of the grid.
+    """
+
+    start: Longs
+    entry: NDArray[np.int32]
+    solid: Floats
+    low: Floats
+    size: float
+    shape: Longs
 
 
 @dataclass(frozen=True, eq=False)
@@ -20,44 +64,52 @@ class Covering:
     """Faces as the search wants them: the nearest first, and those that each cell of the paper can see.
 
     `solid` is, for each cell, the depth behind which one face covers all of it: nothing deeper is seen
-    there, and so no face deeper than that is listed. What a drawing costs hangs on what is seen.
+    there, and so no face deeper than that is listed. What a drawing costs depends on what is seen.
     """
 
-    faces: tuple[NDArray[np.generic], ...]
-    grid: tuple[NDArray[np.generic] | float, ...]
+    faces: CoveringFaces
+    grid: CellFaces
 
     @classmethod
     def of(cls, faces: Faces, thorough: bool) -> Covering:
         """The faces that cover something; `thorough` lists those that nothing of is seen too."""
         faces = _that_cover(faces)
-        faces = faces.take(np.argsort(-faces.corners[:, :, 2].max(axis=1), kind="stable"))
+        faces = faces.select(np.argsort(-faces.corners[:, :, 2].max(axis=1), kind="stable"))
         borders, depth_plane, bounds, nearest = _prepare(faces.corners, faces.normals)
-        flat = np.ascontiguousarray(faces.corners[:, :, :2])
+        listed = CoveringFaces(
+            np.ascontiguousarray(faces.corners[:, :, :2]),
+            borders,
+            depth_plane,
+            bounds,
+            nearest,
+            faces.normals,
+            faces.plane,
+            faces.element,
+            faces.material,
+        )
         grid = Grid.over(bounds)
         count = np.zeros(grid.cells, np.int64)
-        solid = np.full(grid.cells, -np.inf)
-        given = (bounds, borders, depth_plane, nearest, grid.low, grid.size, grid.shape, thorough)
-        _list(*given, solid, count, np.empty(0, np.int64), np.empty(0, np.int32), False)
+        nothing = np.empty(0, np.int32)
+        lists = CellFaces(count, nothing, np.full(grid.cells, -np.inf), grid.low, grid.size, grid.shape)
+        _list(listed, lists, thorough, count, False)
         start = np.concatenate([np.zeros(1, np.int64), np.cumsum(count)])
-        entry = np.empty(int(start[-1]), np.int32)
-        solid[:] = -np.inf
-        _list(*given, solid, count, start[:-1].copy(), entry, True)
-        return cls(
-            (flat, borders, depth_plane, bounds, nearest, faces.normals, faces.plane, faces.element, faces.material),
-            (start, entry, solid, grid.low, grid.size, grid.shape),
-        )
+        lists = lists._replace(start=start, entry=np.empty(int(start[-1]), np.int32))
+        lists.solid[:] = -np.inf
+        _list(listed, lists, thorough, start[:-1].copy(), True)
+        return cls(listed, lists)
 
 
 def _that_cover(faces: Faces) -> Faces:
-    """Faces that cover something on paper: not those seen edge on, thinner than rounding, or a body's far side."""
+    """Faces that cover something on paper: not those seen edge on, thinner than rounding, or a body's far
+    side."""
     n = faces.normals[:, 2]
-    faces = faces.take(np.flatnonzero(np.where(faces.solid, n, np.abs(n)) > tol.EDGE_ON))
+    faces = faces.select(np.flatnonzero(np.where(faces.solid, n, np.abs(n)) > tol.EDGE_ON))
     c = faces.corners
     side_a, side_b = c[:, 1, :2] - c[:, 0, :2], c[:, 2, :2] - c[:, 0, :2]
     area = np.abs(side_a[:, 0] * side_b[:, 1] - side_a[:, 1] * side_b[:, 0])
     side_c = side_b - side_a
     longest = np.sqrt(np.max([(s**2).sum(axis=1) for s in (side_a, side_b, side_c)], axis=0))
-    return faces.take(np.flatnonzero(area > 1e-4 * np.maximum(longest, 1e-4)))
+    return faces.select(np.flatnonzero(area > 1e-4 * np.maximum(longest, 1e-4)))
 
 
 @njit(cache=True, parallel=True)
@@ -90,8 +142,13 @@ def _prepare(corners, normals):
 
 
 @njit(cache=True)
-def _list(bounds, borders, depth_plane, nearest, low, size, shape, thorough, solid, count, slot, entry, fill):
-    """Count, or enter, the faces of each cell from the nearest on, until a face covers the cell alone."""
+def _list(faces, cells, thorough, slot, fill):
+    """Enter the faces of each cell from the nearest on, until a face covers the cell alone.
+
+    `slot` is (cells,): where the next entry of each goes, or without `fill`, how many there are.
+    """
+    borders, depth_plane, bounds, nearest = faces.borders, faces.depth_plane, faces.bounds, faces.nearest
+    solid, low, size, shape = cells.solid, cells.low, cells.size, cells.shape
     for f in range(bounds.shape[0]):
         x0, x1 = (
             cell_of(bounds[f, 0] - _BESIDE, low[0], size, shape[0]),
@@ -120,10 +177,8 @@ def _list(bounds, borders, depth_plane, nearest, low, size, shape, thorough, sol
                 if outside:
                     continue
                 if fill:
-                    entry[slot[cell]] = f
-                    slot[cell] += 1
-                else:
-                    count[cell] += 1
+                    cells.entry[slot[cell]] = f
+                slot[cell] += 1
                 if inside and not thorough:
                     a, b, c = depth_plane[f, 0], depth_plane[f, 1], depth_plane[f, 2]
                     deepest = a * (left if a > 0 else right) + b * (bottom if b > 0 else top) + c

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from drafting.building.model import Building, BuildUp
 from drafting.linework import tolerances as tol
 from drafting.linework.scene import Faces
-from drafting.views.camera import Camera, Cut
+from drafting.views.camera import Camera, CutPlane
 
 Floats = NDArray[np.float64]
 
@@ -38,10 +38,13 @@ class CutPart:
     layers: tuple[tuple[int, shapely.Geometry], ...] = ()
 
 
-def cut_parts(building: Building, camera: Camera, cut: Cut, faces: Faces, shown: NDArray[np.bool_]) -> list[CutPart]:
+def cut_parts(
+    building: Building, camera: Camera, cut: CutPlane, faces: Faces, shown: NDArray[np.bool_]
+) -> list[CutPart]:
     """Cut every element that is shown at one cutting plane.
 
-    A corner that lies in the plane counts as nearer to the viewer, so that a face in the plane is no special case.
+    A corner that lies in the plane counts as nearer to the viewer, so that a face in the plane is no special
+    case.
 
     Args:
         faces: all of the building's, as `faces_of` gives them.
@@ -58,7 +61,8 @@ def cut_parts(building: Building, camera: Camera, cut: Cut, faces: Faces, shown:
     alone = np.argmax(near[corner] == (near[corner].sum(axis=1) == 1)[:, None], axis=1)
     turn = (alone[:, None] + np.arange(3)) % 3
     corner = np.take_along_axis(corner, turn, axis=1)
-    # The two sides that cross, each named by its corners, lower first: neighbours compute the very same point.
+    # The two sides that cross, each named by its corners, lower first: neighbours compute the very same
+    # point.
     sides = np.sort(corner[:, [[0, 1], [0, 2]]], axis=2).reshape(-1, 2)
     unique, node = np.unique(sides, axis=0, return_inverse=True)
     node = node.reshape(-1, 2)
@@ -74,7 +78,9 @@ def cut_parts(building: Building, camera: Camera, cut: Cut, faces: Faces, shown:
         grouped[int(faces.element[face]), int(faces.material[face])].append(segments)
     parts = []
     for (element, material), bodies in sorted(grouped.items()):
-        part = _within(_part(element, material, [at[node[s]] for s in bodies], bool(topology.closed[element])), cut)
+        part = _within(
+            _part(element, material, [at[node[s]] for s in bodies], bool(topology.closed[element])), cut
+        )
         build_up = building.build_ups.get(element)
         if build_up and not part.area.is_empty:
             part = replace(part, layers=_layers(part.area, build_up, camera, depth))
@@ -82,13 +88,15 @@ def cut_parts(building: Building, camera: Camera, cut: Cut, faces: Faces, shown:
     return parts
 
 
-def _within(part: CutPart, cut: Cut) -> CutPart:
+def _within(part: CutPart, cut: CutPlane) -> CutPart:
     """What of a part lies between the jogs of a cut."""
     if math.isinf(cut.low) and math.isinf(cut.high):
         return part
     low, high = max(cut.low, -_FAR_OFF), min(cut.high, _FAR_OFF)
     between = shapely.box(low, -_FAR_OFF, high, _FAR_OFF)
-    area, lines = (shapely.intersection(x, between, grid_size=tol.REGION_GRID) for x in (part.area, part.open_lines))
+    area, lines = (
+        shapely.intersection(x, between, grid_size=tol.REGION_GRID) for x in (part.area, part.open_lines)
+    )
     return replace(part, area=area, open_lines=lines)
 
 
@@ -120,7 +128,7 @@ def _layers(
     return tuple(found)
 
 
-def together(parts: list[CutPart]) -> list[CutPart]:
+def merged(parts: list[CutPart]) -> list[CutPart]:
     """The parts of several cuts side by side, those of one element and material as one."""
     grouped: dict[tuple[int, int], list[CutPart]] = defaultdict(list)
     for part in parts:
@@ -136,7 +144,10 @@ def together(parts: list[CutPart]) -> list[CutPart]:
                 material,
                 shapely.union_all([p.area for p in alike], grid_size=tol.REGION_GRID),
                 shapely.union_all([p.open_lines for p in alike]),
-                tuple((layer, shapely.union_all(areas, grid_size=tol.REGION_GRID)) for layer, areas in layers.items()),
+                tuple(
+                    (layer, shapely.union_all(areas, grid_size=tol.REGION_GRID))
+                    for layer, areas in layers.items()
+                ),
             )
         )
     return found
@@ -156,12 +167,16 @@ def _part(element: int, material: int, bodies: list[Floats], closed: bool) -> Cu
             loose.append(rest)
     area = shapely.union_all(areas, grid_size=tol.REGION_GRID) if areas else shapely.Polygon()
     return CutPart(
-        element, material, area, shapely.line_merge(shapely.union_all(loose)) if loose else shapely.LineString()
+        element,
+        material,
+        area,
+        shapely.line_merge(shapely.union_all(loose)) if loose else shapely.LineString(),
     )
 
 
 def cut_outlines(parts: list[CutPart]) -> list[tuple[int, Floats]]:
-    """(element, (n, 2) points) of the lines round what is cut. Parts of one material that touch have none between."""
+    """(element, (n, 2) points) of the lines round what is cut. Parts of one material that touch have none
+    between."""
     by_material: dict[int, list[CutPart]] = defaultdict(list)
     for part in parts:
         by_material[part.material].append(part)
@@ -175,12 +190,15 @@ def cut_outlines(parts: list[CutPart]) -> list[tuple[int, Floats]]:
                 border = shapely.intersection(border, whole, grid_size=tol.REGION_GRID)
             for geometry in (border, part.open_lines):
                 lines = shapely.get_parts(shapely.line_merge(_lines_only(geometry)))
-                found += [(part.element, shapely.get_coordinates(line)) for line in lines if not line.is_empty]
+                found += [
+                    (part.element, shapely.get_coordinates(line)) for line in lines if not line.is_empty
+                ]
     return found
 
 
 def layer_divisions(parts: list[CutPart]) -> list[tuple[int, Floats]]:
-    """(element, (n, 2) points) of the lines round the layers of what is cut, the outlines of the whole among them."""
+    """(element, (n, 2) points) of the lines round the layers of what is cut, the outlines of the whole among
+    them."""
     nothing = shapely.LineString()
     return cut_outlines([CutPart(p.element, layer, area, nothing) for p in parts for layer, area in p.layers])
 
@@ -188,10 +206,12 @@ def layer_divisions(parts: list[CutPart]) -> list[tuple[int, Floats]]:
 def _lines_only(geometry: shapely.Geometry) -> shapely.Geometry:
     """A geometry without the points at which two others merely touch."""
     parts = shapely.get_parts(geometry)
-    return shapely.MultiLineString([g for g in parts if g.geom_type in ("LineString", "LinearRing") and not g.is_empty])
+    return shapely.MultiLineString(
+        [g for g in parts if g.geom_type in ("LineString", "LinearRing") and not g.is_empty]
+    )
 
 
-def caps(parts: list[CutPart], cut: Cut) -> Faces:
+def caps(parts: list[CutPart], cut: CutPlane) -> Faces:
     """The cut areas as faces at their cutting plane: they hide what lies below them."""
     corners = [np.empty((0, 3, 2))]
     for part in parts:

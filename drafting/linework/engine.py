@@ -4,58 +4,47 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from itertools import pairwise
 
 import numpy as np
 import shapely
 from numpy.typing import NDArray
 
 from drafting.building.model import Building
+from drafting.geometry.polylines import Polylines
 from drafting.linework import tolerances as tol
-from drafting.linework.cuts import CutPart, caps, cut_outlines, cut_parts, layer_divisions, rings_of, together
-from drafting.linework.joining import Polylines, join
-from drafting.linework.model import CUT, EDGE, OVERHEAD, ROLES, Line, Linework, Region
+from drafting.linework.cuts import CutPart, caps, cut_outlines, cut_parts, layer_divisions, merged, rings_of
+from drafting.linework.joining import JoinedLines, join
+from drafting.linework.model import CUT, EDGE, OVERHEAD, Linework, PackedLines, PackedRegions
 from drafting.linework.scene import Edges, Faces, edges_of, faces_of, into_picture, limit_edges, limit_faces
-from drafting.linework.strokes import Strokes, clipped, split_by_depth
+from drafting.linework.segments import Segments, clipped, split_by_depth
 from drafting.linework.visibility import trace
 from drafting.progress import Progress, silent
-from drafting.views.camera import NEAREST, Camera, Cut, camera_for, nearest_depth
-from drafting.views.spec import ViewSpec
-from drafting.views.treatment import USUAL, Treatment
+from drafting.views.camera import NEAREST, Camera, CutPlane, nearest_depth
+from drafting.views.line_settings import DEFAULT_LINE_SETTINGS, LineSettings
+from drafting.views.spec import AnyView
 
 Bools = NDArray[np.bool_]
 
-#: Sides of the circle that a round detail is cut out with; 2 degrees between them.
-CIRCLE_SIDES = 180
 
-
-def draw(building: Building, view: ViewSpec, progress: Progress = silent) -> Linework:
+def draw(building: Building, view: AnyView, progress: Progress = silent) -> Linework:
     """Draw a view: lines with their roles, and the regions that the cut goes through.
 
     Raises:
         ViewError: the view asks for something the building has not.
     """
-    shown = view.shown.of(building)
-    camera = camera_for(building, view)
-    region = None if view.region is None else region_of(view.region)
-    linework = draw_from(building, camera, progress, shown=shown, treatment=view.treatment, region=region)
+    linework = draw_from(
+        building,
+        view.camera(building),
+        progress,
+        shown=view.shown.mask(building),
+        settings=view.line_settings,
+        area=view.area,
+    )
     unknown = view.shown.unknown(building)
     if unknown:
-        told = f"This version of the building has no {', '.join(f'“{name}”' for name in unknown)}."
-        linework = replace(linework, notes=(*linework.notes, told))
+        note = f"This version of the building has no {', '.join(f'“{name}”' for name in unknown)}."
+        linework = replace(linework, notes=(*linework.notes, note))
     return linework
-
-
-def region_of(figures: tuple[float, ...]) -> shapely.Polygon:
-    """The area that a detail's region describes, see `ViewSpec.region`."""
-    if len(figures) == 3:
-        u, v, radius = figures
-        turns = [2 * math.pi * k / CIRCLE_SIDES for k in range(CIRCLE_SIDES)]
-        return shapely.Polygon([(u + radius * math.cos(t), v + radius * math.sin(t)) for t in turns])
-    if len(figures) == 4:
-        (u0, u1), (v0, v1) = sorted(figures[::2]), sorted(figures[1::2])
-        return shapely.box(u0, v0, u1, v1)
-    return shapely.make_valid(shapely.Polygon(np.reshape(figures, (-1, 2))))
 
 
 def draw_from(
@@ -64,48 +53,38 @@ def draw_from(
     progress: Progress = silent,
     *,
     shown: Bools | None = None,
-    treatment: Treatment = USUAL,
-    region: shapely.Polygon | None = None,
+    settings: LineSettings = DEFAULT_LINE_SETTINGS,
+    area: shapely.Polygon | None = None,
 ) -> Linework:
     """Draw what a camera sees of a building.
 
     Args:
         shown: (number of elements,) which of them are there; all where it is not given.
-        region: an area of u, v that the drawing is limited to.
+        area: of u, v that the drawing is limited to.
     """
     shown = np.ones(len(building.elements), bool) if shown is None else shown
     within = _eye_within(building, camera, shown)
     if within:
-        told = f"The eye stands inside “{within}” and sees nothing. Move it out."
-        return Linework(camera, (), (), (told,))
-    strokes, parts = _seen_from(building, camera, progress, shown, treatment, region)
-    if treatment.overhead and camera.cuts:
+        note = f"The eye stands inside “{within}” and sees nothing. Move it out."
+        return Linework(camera, notes=(note,))
+    segments, parts = _seen_from(building, camera, progress, shown, settings, area)
+    if settings.overhead and camera.cuts:
         progress("Looking up", 0.7)
-        strokes = Strokes.together([strokes, _overhead(building, camera, shown, treatment, region)])
+        segments = Segments.concatenate([segments, _overhead(building, camera, shown, settings, area)])
     progress("Joining lines", 0.8)
-    if treatment.far or treatment.bands:
-        depths = [_pictured_at(building, camera, distance) for distance in treatment.bands]
-        far = None if treatment.far is None else _pictured_at(building, camera, treatment.far)
-        strokes = split_by_depth(strokes, depths, far)
+    if settings.far or settings.bands:
+        depths = [_pictured_at(building, camera, distance) for distance in settings.bands]
+        far = None if settings.far is None else _pictured_at(building, camera, settings.far)
+        segments = split_by_depth(segments, depths, far)
     areas = [
-        (part.element, material, area)
+        (part.element, material, layer)
         for part in parts
-        for material, area in (part.layers or ((part.material, part.area),))
+        for material, layer in (part.layers or ((part.material, part.area),))
     ]
-    if region is not None:
-        strokes = clipped(strokes, region)
-        areas = [(e, m, shapely.intersection(area, region, grid_size=tol.REGION_GRID)) for e, m, area in areas]
-    lines = join(strokes)
-    return Linework(
-        camera,
-        tuple(_lines(building, camera, lines)),
-        tuple(
-            Region(building.elements[element].id, building.materials[material], rings)
-            for element, material, area in areas
-            for rings in rings_of(area)
-        ),
-        notes=tuple(_notes(building, camera, shown, not len(lines.role))),
-    )
+    if area is not None:
+        segments = clipped(segments, area)
+        areas = [(e, m, shapely.intersection(part, area, grid_size=tol.REGION_GRID)) for e, m, part in areas]
+    return _packed(building, camera, join(segments), areas, shown)
 
 
 def _eye_within(building: Building, camera: Camera, shown: Bools) -> str:
@@ -119,7 +98,8 @@ def _eye_within(building: Building, camera: Camera, shown: Bools) -> str:
     low, high = corners[:, :, :2].min(axis=1), corners[:, :, :2].max(axis=1)
     over = ((low <= 0) & (high > 0)).all(axis=1) & topology.closed[element] & shown[element]
     flat, plane = corners[over], topology.normals[over]
-    # How often the way straight up from the eye passes through each element: an odd number of times from inside.
+    # How often the way straight up from the eye passes through each element: an odd number of times from
+    # inside.
     sides = np.zeros(len(flat), np.int64)
     for k in range(3):
         a, b = flat[:, k], flat[:, (k + 1) % 3]
@@ -140,16 +120,16 @@ def _seen_from(
     camera: Camera,
     progress: Progress,
     shown: Bools,
-    treatment: Treatment,
-    region: shapely.Polygon | None,
-) -> tuple[Strokes, list[CutPart]]:
+    settings: LineSettings,
+    area: shapely.Polygon | None,
+) -> tuple[Segments, list[CutPart]]:
     """What is seen of a building, not yet joined, and what its cuts go through."""
     progress("Finding edges", 0.0)
     every = faces_of(building, camera)
-    edges = edges_of(building, camera, every, shown, treatment)
-    faces = every if shown.all() else every.take(np.flatnonzero(shown[every.element]))
-    if region is not None:
-        faces, edges = _about(faces, edges, region)
+    edges = edges_of(building, camera, every, shown, settings)
+    faces = every if shown.all() else every.select(np.flatnonzero(shown[every.element]))
+    if area is not None:
+        faces, edges = _about(faces, edges, area)
     parts: list[CutPart] = []
     if camera.cuts:
         progress("Cutting", 0.15)
@@ -162,7 +142,7 @@ def _seen_from(
         for more_faces, more_edges in below[1:]:
             faces, edges = faces.joined(more_faces), edges.joined(more_edges)
         if len(camera.cuts) > 1:
-            parts = together(parts)
+            parts = merged(parts)
     if camera.far is not None:
         beyond = (0.0, 0.0, 1.0, tol.IN_PLANE - camera.far)
         faces, edges = limit_faces(faces, beyond), limit_edges(edges, beyond)
@@ -170,30 +150,30 @@ def _seen_from(
         faces, edges = limit_faces(faces, plane), limit_edges(edges, plane)
     faces, edges = into_picture(faces, edges, camera)
     progress("Finding what is hidden", 0.3)
-    found = trace(faces, edges, _clearance(edges, camera), treatment.seams, treatment.hidden)
+    found = trace(faces, edges, _clearance(edges, camera), settings.seams, settings.hidden)
     depth = camera.cuts[0].depth if camera.cuts else 0.0
     return (
-        Strokes.together([
-            Strokes.along(cut_outlines(parts), CUT, depth),
-            Strokes.along(layer_divisions(parts), EDGE, depth),
-            Strokes.of(found.ends, found.role, edges.element[found.edge]),
+        Segments.concatenate([
+            Segments.along(cut_outlines(parts), CUT, depth),
+            Segments.along(layer_divisions(parts), EDGE, depth),
+            Segments.of(found.ends, found.role, edges.element[found.edge]),
         ]),
         parts,
     )  # fmt: skip
 
 
-def _about(faces: Faces, edges: Edges, region: shapely.Polygon) -> tuple[Faces, Edges]:
+def _about(faces: Faces, edges: Edges, area: shapely.Polygon) -> tuple[Faces, Edges]:
     """Those faces and edges that come near a region."""
-    low, high = np.array(region.bounds[:2]) - tol.SHORTEST, np.array(region.bounds[2:]) + tol.SHORTEST
+    low, high = np.array(area.bounds[:2]) - tol.SHORTEST, np.array(area.bounds[2:]) + tol.SHORTEST
 
     def near(corners: NDArray[np.float64]) -> NDArray[np.int64]:
         flat = corners[:, :, :2]
         return np.flatnonzero(((flat.max(axis=1) > low) & (flat.min(axis=1) < high)).all(axis=1))
 
-    return faces.take(near(faces.corners)), edges.take(near(edges.ends))
+    return faces.select(near(faces.corners)), edges.select(near(edges.ends))
 
 
-def _planes_of(cut: Cut) -> list[tuple[float, float, float, float]]:
+def _planes_of(cut: CutPlane) -> list[tuple[float, float, float, float]]:
     """What lies beyond a cut, between its jogs."""
     planes = [(0.0, 0.0, -1.0, cut.depth - tol.IN_PLANE)]
     if math.isfinite(cut.low):
@@ -203,13 +183,13 @@ def _planes_of(cut: Cut) -> list[tuple[float, float, float, float]]:
     return planes
 
 
-def _cut_off(faces: Faces, cut: Cut) -> Faces:
+def _cut_off(faces: Faces, cut: CutPlane) -> Faces:
     for plane in _planes_of(cut):
         faces = limit_faces(faces, plane)
     return faces
 
 
-def _cut_edges_off(edges: Edges, cut: Cut) -> Edges:
+def _cut_edges_off(edges: Edges, cut: CutPlane) -> Edges:
     for plane in _planes_of(cut):
         edges = limit_edges(edges, plane)
     return edges
@@ -220,7 +200,9 @@ def _field_of_view(camera: Camera) -> list[tuple[float, float, float, float]]:
     if camera.distance is None:
         return []
     half = math.tan(math.radians(camera.angle) / 2)
-    sides = [(a, b, -half, half * camera.distance) for a, b in ((1.0, 0.0), (-1.0, 0.0), (0.0, 1.0), (0.0, -1.0))]
+    sides = [
+        (a, b, -half, half * camera.distance) for a, b in ((1.0, 0.0), (-1.0, 0.0), (0.0, 1.0), (0.0, -1.0))
+    ]
     return [(0.0, 0.0, -1.0, camera.distance - NEAREST), *sides]
 
 
@@ -233,22 +215,28 @@ def _clearance(edges: Edges, camera: Camera) -> NDArray[np.float64]:
 
 
 def _overhead(
-    building: Building, camera: Camera, shown: Bools, treatment: Treatment, region: shapely.Polygon | None
-) -> Strokes:
+    building: Building, camera: Camera, shown: Bools, settings: LineSettings, area: shapely.Polygon | None
+) -> Segments:
     """What hangs above a plan's cut, as it is seen by looking up from there."""
     above = Camera(
-        camera.right, camera.up, -camera.toward, camera.origin, tuple(Cut(-cut.depth) for cut in camera.cuts)
+        camera.right,
+        camera.up,
+        -camera.toward,
+        camera.origin,
+        tuple(CutPlane(-cut.depth) for cut in camera.cuts),
     )
-    plain = Treatment(crease=treatment.crease)
-    strokes, _ = _seen_from(building, above, silent, shown, plain, region)
-    strokes = strokes.take(np.flatnonzero(strokes.role > CUT))
-    return Strokes.of(
-        strokes.ends * np.array([1.0, 1.0, -1.0]), np.full(len(strokes), OVERHEAD, np.int8), strokes.element
+    plain = LineSettings(crease=settings.crease)
+    segments, _ = _seen_from(building, above, silent, shown, plain, area)
+    segments = segments.select(np.flatnonzero(segments.role > CUT))
+    return Segments.of(
+        segments.ends * np.array([1.0, 1.0, -1.0]),
+        np.full(len(segments), OVERHEAD, np.int8),
+        segments.element,
     )
 
 
 def _pictured_at(building: Building, camera: Camera, distance: float) -> float:
-    """The pictured depth of what lies at a distance, as treatments measure it."""
+    """The pictured depth of what lies at a distance, as settingss measure it."""
     if camera.distance is not None:
         begins = camera.distance
     elif camera.cuts:
@@ -258,14 +246,47 @@ def _pictured_at(building: Building, camera: Camera, distance: float) -> float:
     return float(camera.pictured_depth(np.array(begins - distance)))
 
 
-def _lines(building: Building, camera: Camera, found: Polylines) -> list[Line]:
-    points = np.concatenate([found.points[:, :2], camera.true_depth(found.points[:, 2:])], axis=1)
-    owners = [building.elements[element] for element in found.element.tolist()]
-    ends = pairwise(found.starts.tolist())
-    return [
-        Line(ROLES[role], owner.id, owner.layer, points[start:end], band)
-        for role, owner, (start, end), band in zip(found.role.tolist(), owners, ends, found.band.tolist(), strict=True)
-    ]
+def _packed(
+    building: Building,
+    camera: Camera,
+    found: JoinedLines,
+    areas: list[tuple[int, int, shapely.Geometry]],
+    shown: Bools,
+) -> Linework:
+    """The finished drawing. It names the elements, layers and materials that stand in it, and no others."""
+    points = found.lines.points.copy()
+    points[:, 2] = camera.true_depth(points[:, 2])
+    regions = [(element, material, rings) for element, material, area in areas for rings in rings_of(area)]
+    owners = np.concatenate([found.element, np.array([element for element, _, _ in regions], np.int32)])
+    elements, element = np.unique(owners, return_inverse=True)
+    layer_of = {
+        name: k for k, name in enumerate(sorted({building.elements[e].layer for e in elements.tolist()}))
+    }
+    materials, material = np.unique(np.array([m for _, m, _ in regions], np.int32), return_inverse=True)
+    layers = np.array([layer_of[building.elements[e].layer] for e in elements.tolist()], np.int32)
+    count = len(found.role)
+    lines = PackedLines(
+        Polylines(points, found.lines.starts),
+        found.role,
+        found.band,
+        element[:count].astype(np.int32),
+        layers[element[:count]] if count else np.empty(0, np.int32),
+    )
+    rings = PackedRegions(
+        Polylines.of([ring for _, _, rings in regions for ring in rings]),
+        np.cumsum([0, *(len(rings) for _, _, rings in regions)]),
+        element[count:].astype(np.int32),
+        material.astype(np.int32),
+    )
+    return Linework(
+        camera,
+        lines,
+        rings,
+        tuple(building.elements[e].id for e in elements.tolist()),
+        tuple(layer_of),
+        tuple(building.materials[m] for m in materials.tolist()),
+        tuple(_notes(building, camera, shown, not count)),
+    )
 
 
 def _notes(building: Building, camera: Camera, shown: Bools, empty: bool) -> list[str]:
@@ -278,8 +299,8 @@ def _notes(building: Building, camera: Camera, shown: Bools, empty: bool) -> lis
         notes.append(f"There is nothing to draw here: no line is longer than {tol.SHORTEST:g} mm.")
     loose = int((~building.topology.closed & shown).sum())
     if loose:
-        told = "1 element is" if loose == 1 else f"{loose} elements are"
-        notes.append(f"{told} not closed; what can be seen into is drawn as far as the faces go.")
+        counted = "1 element is" if loose == 1 else f"{loose} elements are"
+        notes.append(f"{counted} not closed; what can be seen into is drawn as far as the faces go.")
     return notes
 
 

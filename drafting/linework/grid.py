@@ -13,7 +13,7 @@ Longs = NDArray[np.int64]
 
 #: Cells that a thing lies in, on average; more cells are quicker to search and slower to fill.
 CELLS_PER_THING = 10.0
-MOST_CELLS = 6_000_000
+MAX_CELLS = 6_000_000
 #: So many things tell how large the cells should be.
 SAMPLE = 4_000
 
@@ -43,7 +43,7 @@ class Grid:
         extent = bounds[:, 2:].max(axis=0) + 1.0 - low
         some = bounds[:: max(1, len(bounds) // SAMPLE)]
         width, height = some[:, 2] - some[:, 0], some[:, 3] - some[:, 1]
-        least = float(np.sqrt(extent[0] * extent[1] / MOST_CELLS))
+        least = float(np.sqrt(extent[0] * extent[1] / MAX_CELLS))
         small, large = max(least, 1e-3), max(float(extent.max()), 2e-3)
         for _ in range(16):
             size = np.sqrt(small * large)

@@ -43,7 +43,8 @@ def cover(low, high, count, a, b, gap):
 
 @njit(cache=True)
 def next_free(low, high, count, at, end):
-    """The first stretch of at..end that the set leaves free, as (from, to); from >= end where there is none."""
+    """The first stretch of at..end that the set leaves free, as (from, to); from >= end where there is
+    none."""
     for k in range(count):
         if high[k] <= at:
             continue

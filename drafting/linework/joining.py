@@ -1,4 +1,4 @@
-"""From strokes to a drawing: nothing inked twice, pieces joined to lines, specks dropped."""
+"""From segments to a drawing: nothing inked twice, pieces joined to lines, specks dropped."""
 
 from __future__ import annotations
 
@@ -8,11 +8,12 @@ import numpy as np
 from numba import njit, prange
 from numpy.typing import NDArray
 
+from drafting.geometry.polylines import Polylines
 from drafting.linework import tolerances as tol
 from drafting.linework.grid import Grid, cell_of, columns
 from drafting.linework.intervals import cover, next_free
 from drafting.linework.model import ROLES
-from drafting.linework.strokes import Strokes
+from drafting.linework.segments import Segments
 
 Floats = NDArray[np.float64]
 Longs = NDArray[np.int64]
@@ -23,27 +24,28 @@ _SAME_LINE, _SAME_POINT = tol.SAME_LINE, tol.SAME_POINT
 
 
 @dataclass(frozen=True, eq=False)
-class Polylines:
-    """Lines laid end to end: line i is points[starts[i]:starts[i + 1]], each (k, 3) of u, v, depth."""
+class JoinedLines:
+    """Finished lines of u, v, depth; `role`, `element` and `band` (m,) of each."""
 
-    points: Floats
-    starts: Longs
+    lines: Polylines
     role: NDArray[np.int8]
     element: NDArray[np.int32]
     band: NDArray[np.int8]
 
 
-def join(strokes: Strokes) -> Polylines:
+def join(segments: Segments) -> JoinedLines:
     """Take away what is covered by a heavier or nearer line, and chain the rest."""
-    return _chain(_once(strokes))
+    return _chain(_once(segments))
 
 
-def _once(strokes: Strokes) -> Strokes:
-    """No stretch twice: of strokes that lie on each other the heaviest stays, then the nearest."""
-    length = np.hypot(*(strokes.ends[:, 1] - strokes.ends[:, 0])[:, :2].T)
+def _once(segments: Segments) -> Segments:
+    """No stretch twice: of segments that lie on each other the heaviest stays, then the nearest."""
+    length = np.hypot(*(segments.ends[:, 1] - segments.ends[:, 0])[:, :2].T)
     some = np.flatnonzero(length > tol.SAME_POINT)
-    strokes = strokes.take(some[np.lexsort((some, -strokes.ends[some, :, 2].max(axis=1), strokes.role[some]))])
-    flat = np.ascontiguousarray(strokes.ends[:, :, :2])
+    segments = segments.select(
+        some[np.lexsort((some, -segments.ends[some, :, 2].max(axis=1), segments.role[some]))]
+    )
+    flat = np.ascontiguousarray(segments.ends[:, :, :2])
     bounds = np.concatenate([flat.min(axis=1), flat.max(axis=1)], axis=1)
     grid = Grid.over(bounds)
     count = np.zeros(grid.cells, np.int64)
@@ -51,7 +53,7 @@ def _once(strokes: Strokes) -> Strokes:
     start = np.concatenate([np.zeros(1, np.int64), np.cumsum(count)])
     entry = np.empty(int(start[-1]), np.int32)
     _list(flat, grid.low, grid.size, grid.shape, count, start[:-1].copy(), entry, True)
-    room, todo = ROOM, np.arange(len(strokes), dtype=np.int64)
+    room, todo = ROOM, np.arange(len(segments), dtype=np.int64)
     owners, shares = [], []
     while len(todo):
         share, left = np.zeros((len(todo), room, 2)), np.zeros(len(todo), np.int64)
@@ -63,13 +65,13 @@ def _once(strokes: Strokes) -> Strokes:
         todo, room = todo[~fits], int(left.max(initial=0))
     owner = np.concatenate([np.empty(0, np.int64), *owners])
     share = np.concatenate([np.empty((0, 2)), *shares])
-    begin, end = strokes.ends[owner, 0], strokes.ends[owner, 1]
-    return strokes.take(owner, begin[:, None] + (end - begin)[:, None] * share[:, :, None])
+    begin, end = segments.ends[owner, 0], segments.ends[owner, 1]
+    return segments.select(owner, begin[:, None] + (end - begin)[:, None] * share[:, :, None])
 
 
 @njit(cache=True)
 def _list(flat, low, size, shape, count, slot, entry, fill):
-    """Count, or enter, the strokes that pass each cell."""
+    """Count, or enter, the segments that pass each cell."""
     for e in range(flat.shape[0]):
         u, v = flat[e, 0, 0], flat[e, 0, 1]
         du, dv = flat[e, 1, 0] - u, flat[e, 1, 1] - v
@@ -89,7 +91,8 @@ def _list(flat, low, size, shape, count, slot, entry, fill):
 
 @njit(cache=True, parallel=True)
 def _uncovered(todo, flat, bounds, start, entry, grid_low, size, shape, share, left):
-    """The stretches of each stroke that those before it leave free; a count above the room means: ask again."""
+    """The stretches of each stroke that those before it leave free; a count above the room means: ask
+    again."""
     for i in prange(todo.size):
         e = todo[i]
         u, v = flat[e, 0, 0], flat[e, 0, 1]
@@ -126,7 +129,10 @@ def _uncovered(todo, flat, bounds, start, entry, grid_low, size, shape, share, l
                     if b - a <= _SAME_POINT:
                         continue
                     slope = (off_1 - off_0) / (at_1 - at_0)
-                    if abs(off_0 + slope * (a - at_0)) < _SAME_LINE and abs(off_0 + slope * (b - at_0)) < _SAME_LINE:
+                    if (
+                        abs(off_0 + slope * (a - at_0)) < _SAME_LINE
+                        and abs(off_0 + slope * (b - at_0)) < _SAME_LINE
+                    ):
                         low, high, count = cover(low, high, count, a / length, b / length, least)
         found = 0
         at = 0.0
@@ -142,27 +148,31 @@ def _uncovered(todo, flat, bounds, start, entry, grid_low, size, shape, share, l
         left[i] = found
 
 
-def _chain(strokes: Strokes) -> Polylines:
-    """Strokes of one element, role and band that meet become one line; straight joints go.
+def _chain(segments: Segments) -> JoinedLines:
+    """Segments of one element, role and band that meet become one line; straight joints go.
 
     Where more than two meet, those run on into each other that lie in one line.
     """
-    n = len(strokes)
+    n = len(segments)
     if not n:
         nothing = np.zeros(1, np.int64)
-        return Polylines(np.empty((0, 3)), nothing, strokes.role, strokes.element, strokes.band)
-    cell = np.round(strokes.ends[:, :, :2].reshape(-1, 2) / tol.SAME_POINT).astype(np.int64)
+        return JoinedLines(
+            Polylines(np.empty((0, 3)), nothing), segments.role, segments.element, segments.band
+        )
+    cell = np.round(segments.ends[:, :, :2].reshape(-1, 2) / tol.SAME_POINT).astype(np.int64)
     cell -= cell.min(axis=0)
     place = _numbered(cell[:, 0] * (cell[:, 1].max() + 1) + cell[:, 1])
-    group = (strokes.element.astype(np.int64) * len(ROLES) + strokes.role) * 16 + strokes.band
+    group = (segments.element.astype(np.int64) * len(ROLES) + segments.role) * 16 + segments.band
     node = _numbered(np.repeat(_numbered(group), 2) * 2 * n + place)
     meets_others = np.bincount(place)[place] > 1
     order = np.argsort(node, kind="stable")
     first = np.flatnonzero(np.concatenate([[True], np.diff(node[order]) > 0]))
-    ends = strokes.ends.reshape(-1, 3)
+    ends = segments.ends.reshape(-1, 3)
     mate = _mates(ends, order, np.concatenate([first, [2 * n]]), tol.SAME_LINE)
     points, starts, owner = _walk(ends, mate, meets_others, tol.SAME_LINE, tol.SHORTEST)
-    return Polylines(points, starts, strokes.role[owner], strokes.element[owner], strokes.band[owner])
+    return JoinedLines(
+        Polylines(points, starts), segments.role[owner], segments.element[owner], segments.band[owner]
+    )
 
 
 def _numbered(keys: Longs) -> Longs:
@@ -212,7 +222,9 @@ def _walk(ends, mate, meets_others, straight, shortest):
                 done[at // 2] = True
                 far = at ^ 1
                 # A joint on the way from the last point to this end is no corner.
-                if filled - begin >= 2 and _on_the_way(points[filled - 2], points[filled - 1], ends[far], straight):
+                if filled - begin >= 2 and _on_the_way(
+                    points[filled - 2], points[filled - 1], ends[far], straight
+                ):
                     filled -= 1
                 points[filled] = ends[far]
                 filled += 1

@@ -1,43 +1,40 @@
-"""What a view computes to: lines that know why they are there, and cut regions."""
+"""What a view computes to: lines that know why they are there, and cut regions, packed in arrays."""
 
 from __future__ import annotations
 
-import gc
-import gzip
 import hashlib
 import json
-from collections import defaultdict
-from collections.abc import Iterable, Iterator, Sequence
-from contextlib import contextmanager
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, field
 from functools import cached_property
-from itertools import chain
-from typing import Any, overload
+from typing import Any, Literal, get_args
 
 import numpy as np
-import orjson
 from numpy.typing import NDArray
 
+from drafting.geometry.polylines import Floats, Longs, Polylines
 from drafting.views.camera import Camera
-from drafting.views.spec import ViewSpec
+from drafting.views.spec import AnyView, dump_view
 
-Floats = NDArray[np.float64]
+Ints = NDArray[np.int32]
 
-#: Raised whenever the engine would draw the same view differently, so that kept linework is drawn anew.
-ENGINE_VERSION = 3
+#: Raised whenever the engine would draw the same view differently, so that stored linework is drawn anew.
+ENGINE_VERSION = 4
 
 #: Line roles, the heaviest first; where two lines lie on each other the first is kept.
-ROLES = ("cut", "profile", "edge", "seam", "far", "overhead", "hidden")
+Role = Literal["cut", "profile", "edge", "seam", "far", "overhead", "hidden"]
+ROLES: tuple[Role, ...] = get_args(Role)
 CUT, PROFILE, EDGE, SEAM, FAR, OVERHEAD, HIDDEN = range(7)
-#: Decimals of a millimetre that are kept: far below what any scale shows.
+#: Decimals of a millimetre that are stored: far below what any scale shows.
 DECIMALS = 4
 
 
 @dataclass(frozen=True, eq=False)
 class Line:
-    """One drawn line. `points` is (n, 3): u, v, depth in mm; `band` counts the view's depth bands before it."""
+    """One drawn line. `points` is (n, 3): u, v, depth in mm; `band` counts the view's depth bands before
+    it."""
 
-    role: str
+    role: Role
     element: str
     layer: str
     points: Floats
@@ -55,84 +52,130 @@ class Region:
 
 @dataclass(frozen=True, eq=False)
 class PackedLines:
-    """All lines in one array: `points` (n, 2) u, v in mm, where each line begins in it, and which of them have each
-    role and layer."""
+    """All lines of a drawing.
 
-    points: Floats
-    starts: NDArray[np.int64]
-    groups: dict[tuple[str, str], NDArray[np.int64]]
+    Attributes:
+        lines: m polylines of u, v, depth; mm.
+        role: (m,) int8, an index into ROLES.
+        band: (m,) int8.
+        element, layer: (m,) int32, indices into the drawing's `elements` and `layers`.
+    """
 
-    @classmethod
-    def of(cls, points: Floats, sizes: NDArray[np.int64], named: Iterable[tuple[str, str]]) -> PackedLines:
-        """From the points of all lines, how many each has, and the role and layer of each."""
-        groups: dict[tuple[str, str], list[int]] = defaultdict(list)
-        for k, name in enumerate(named):
-            groups[name].append(k)
-        return cls(points[:, :2], np.cumsum(sizes) - sizes, {name: np.array(ks) for name, ks in groups.items()})
-
-
-class ReadLines(Sequence[Line]):
-    """Lines as they were read from JSON. Each becomes a Line when it is looked at, and a plot looks at none."""
-
-    def __init__(self, rows: list[dict[str, Any]]) -> None:
-        self._rows = rows
-        lists = [row.pop("points") for row in rows]
-        figures = np.fromiter(chain.from_iterable(chain.from_iterable(lists)), float)
-        self._points = figures.reshape(-1, len(lists[0][0]) if lists else 3)
-        self._ends = np.cumsum([0, *map(len, lists)])
+    lines: Polylines
+    role: NDArray[np.int8]
+    band: NDArray[np.int8]
+    element: Ints
+    layer: Ints
 
     def __len__(self) -> int:
-        return len(self._rows)
+        return len(self.role)
 
-    @overload
-    def __getitem__(self, k: int) -> Line: ...
-    @overload
-    def __getitem__(self, k: slice) -> tuple[Line, ...]: ...
-    def __getitem__(self, k: int | slice) -> Line | tuple[Line, ...]:
-        if isinstance(k, slice):
-            return tuple(self[n] for n in range(*k.indices(len(self))))
-        row, k = self._rows[k], k % len(self)
-        points = self._points[self._ends[k] : self._ends[k + 1]]
-        return Line(row["role"], row["element"], row["layer"], points, row.get("band", 0))
 
-    @property
-    def packed(self) -> PackedLines:
-        return PackedLines.of(self._points, np.diff(self._ends), ((row["role"], row["layer"]) for row in self._rows))
+@dataclass(frozen=True, eq=False)
+class PackedRegions:
+    """All cut regions of a drawing: region k has the rings `starts[k]` to `starts[k + 1]`, its outline first.
+
+    Attributes:
+        rings: polylines of u, v without their closing point; mm.
+        starts: (r + 1,) int64.
+        element, material: (r,) int32, indices into the drawing's `elements` and `materials`.
+    """
+
+    rings: Polylines
+    starts: Longs
+    element: Ints
+    material: Ints
+
+    def __len__(self) -> int:
+        return len(self.element)
+
+
+def no_lines() -> PackedLines:
+    """The lines of an empty drawing."""
+    nothing = np.empty(0, np.int32)
+    return PackedLines(
+        Polylines.of([], 3), nothing.astype(np.int8), nothing.astype(np.int8), nothing, nothing
+    )
+
+
+def no_regions() -> PackedRegions:
+    """The regions of a drawing that cuts nothing."""
+    nothing = np.empty(0, np.int32)
+    return PackedRegions(Polylines.of([]), np.zeros(1, np.int64), nothing, nothing)
 
 
 @dataclass(frozen=True, eq=False)
 class Linework:
-    """The drawing of one view of one model version, in model millimetres and free of any scale."""
+    """The drawing of one view of one model version, in model millimetres and free of any scale.
+
+    Attributes:
+        camera: what it was looked at with.
+        elements, layers, materials: the names that lines and regions refer to by number.
+        notes: sentences about what to know of the drawing.
+    """
 
     camera: Camera
-    lines: Sequence[Line]
-    regions: tuple[Region, ...]
+    packed: PackedLines = field(default_factory=no_lines)
+    packed_regions: PackedRegions = field(default_factory=no_regions)
+    elements: tuple[str, ...] = ()
+    layers: tuple[str, ...] = ()
+    materials: tuple[str, ...] = ()
     notes: tuple[str, ...] = ()
 
     @cached_property
-    def packed(self) -> PackedLines:
-        """The lines as they are plotted: many at once. There has to be one at least."""
-        if isinstance(self.lines, ReadLines):
-            return self.lines.packed
-        points = np.concatenate([line.points for line in self.lines])
-        sizes = np.array([len(line.points) for line in self.lines])
-        return PackedLines.of(points, sizes, ((line.role, line.layer) for line in self.lines))
+    def groups(self) -> dict[tuple[Role, str], Longs]:
+        """Which lines have each role and layer, by these."""
+        packed = self.packed
+        key = packed.role.astype(np.int64) * max(len(self.layers), 1) + packed.layer
+        order = np.argsort(key, kind="stable")
+        found, begins = np.unique(key[order], return_index=True)
+        return {
+            (ROLES[k // max(len(self.layers), 1)], self.layers[k % max(len(self.layers), 1)]): which
+            for k, which in zip(found.tolist(), np.split(order, begins[1:]), strict=True)
+        }
+
+    @cached_property
+    def lines(self) -> tuple[Line, ...]:
+        """Line by line, for whoever looks at single ones."""
+        packed = self.packed
+        rows = zip(
+            packed.role.tolist(),
+            packed.element.tolist(),
+            packed.layer.tolist(),
+            packed.band.tolist(),
+            strict=True,
+        )
+        return tuple(
+            Line(ROLES[role], self.elements[element], self.layers[layer], points, band)
+            for (role, element, layer, band), points in zip(rows, packed.lines, strict=True)
+        )
+
+    @cached_property
+    def regions(self) -> tuple[Region, ...]:
+        """Region by region, for whoever looks at single ones."""
+        return tuple(self._each_region())
+
+    def _each_region(self) -> Iterator[Region]:
+        packed = self.packed_regions
+        for k, (element, material) in enumerate(
+            zip(packed.element.tolist(), packed.material.tolist(), strict=True)
+        ):
+            rings = tuple(packed.rings[ring] for ring in range(packed.starts[k], packed.starts[k + 1]))
+            yield Region(self.elements[element], self.materials[material], rings)
 
     @property
     def extents(self) -> tuple[float, float, float, float] | None:
         """Least u, least v, greatest u, greatest v of all lines; None for an empty drawing."""
-        if not self.lines:
+        if not len(self.packed):
             return None
-        points = self.packed.points
+        points = self.packed.lines.points
         low, high = points.min(axis=0), points.max(axis=0)
         return float(low[0]), float(low[1]), float(high[0]), float(high[1])
 
     def as_dict(self) -> dict[str, Any]:
-        """The documented JSON format, see docs/linework-format.md."""
-        camera = self.camera
+        """The documented JSON export, see docs/linework-format.md."""
         return {
-            "view": {name: getattr(camera, name).tolist() for name in ("right", "up", "toward", "origin")}
-            | ({} if camera.distance is None else {"distance": camera.distance}),
+            "view": camera_as_dict(self.camera),
             "extents": self.extents,
             "notes": list(self.notes),
             "lines": [
@@ -141,7 +184,11 @@ class Linework:
                 for x in self.lines
             ],
             "regions": [
-                {"element": r.element, "material": r.material, "rings": [k.round(DECIMALS).tolist() for k in r.rings]}
+                {
+                    "element": r.element,
+                    "material": r.material,
+                    "rings": [k.round(DECIMALS).tolist() for k in r.rings],
+                }
                 for r in self.regions
             ],
         }
@@ -149,46 +196,15 @@ class Linework:
     def to_json(self) -> bytes:
         return json.dumps(self.as_dict(), separators=(",", ":"), allow_nan=False).encode()
 
-    @classmethod
-    def from_json(cls, text: bytes) -> Linework:
-        """The linework that `to_json` wrote."""
-        with _uncollected():
-            given = orjson.loads(text)
-            lines = ReadLines(given["lines"])
-        right, up, toward, origin = (np.asarray(given["view"][n], float) for n in ("right", "up", "toward", "origin"))
-        return cls(
-            camera=Camera(right, up, toward, origin, distance=given["view"].get("distance")),
-            lines=lines,
-            regions=tuple(
-                Region(r["element"], r["material"], tuple(np.asarray(k, float) for k in r["rings"]))
-                for r in given["regions"]
-            ),
-            notes=tuple(given.get("notes", ())),
-        )
 
-    def to_gzip(self) -> bytes:
-        """Compressed JSON; the same linework gives the same bytes."""
-        return gzip.compress(self.to_json(), compresslevel=6, mtime=0)
-
-    @classmethod
-    def from_gzip(cls, data: bytes) -> Linework:
-        return cls.from_json(gzip.decompress(data))
+def camera_as_dict(camera: Camera) -> dict[str, Any]:
+    """The axes of a camera as plain data."""
+    axes = {name: getattr(camera, name).tolist() for name in ("right", "up", "toward", "origin")}
+    return axes if camera.distance is None else axes | {"distance": camera.distance}
 
 
-@contextmanager
-def _uncollected() -> Iterator[None]:
-    """While a great many small lists are made that all are kept, looking for those that are not would take longer than
-    making them."""
-    enabled = gc.isenabled()
-    gc.disable()
-    try:
-        yield
-    finally:
-        if enabled:
-            gc.enable()
-
-
-def linework_key(model_digest: str, view: ViewSpec) -> str:
-    """The key that a drawing is kept under: made of all it hangs on, so a stale one cannot pass for fresh."""
-    given = json.dumps([ENGINE_VERSION, model_digest, view.as_dict()], sort_keys=True)
+def linework_key(model_digest: str, view: AnyView) -> str:
+    """The key that a drawing is stored under: made of all it depends on, so that an old one is never taken
+    for new."""
+    given = json.dumps([ENGINE_VERSION, model_digest, dump_view(view)], sort_keys=True)
     return hashlib.sha256(given.encode()).hexdigest()

@@ -1,4 +1,5 @@
-"""What one view works on: the faces that can hide and the edges worth drawing, along the axes of its camera."""
+"""What one view works on: the faces that can hide and the edges worth drawing, along the axes of its
+camera."""
 
 from __future__ import annotations
 
@@ -12,7 +13,7 @@ from drafting.building.model import Building
 from drafting.building.topology import BOUNDARY, FOLD
 from drafting.linework import tolerances as tol
 from drafting.views.camera import Camera
-from drafting.views.treatment import USUAL, Treatment
+from drafting.views.line_settings import DEFAULT_LINE_SETTINGS, LineSettings
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int32]
@@ -38,7 +39,9 @@ class Faces:
     def __len__(self) -> int:
         return len(self.corners)
 
-    def take(self, which: NDArray[Any], corners: Floats | None = None, normals: Floats | None = None) -> Faces:
+    def select(
+        self, which: NDArray[Any], corners: Floats | None = None, normals: Floats | None = None
+    ) -> Faces:
         """The faces `which`, with other corners or normals where given."""
         return Faces(
             self.corners[which] if corners is None else corners,
@@ -51,7 +54,9 @@ class Faces:
 
     def joined(self, others: Faces) -> Faces:
         """These faces and others."""
-        return Faces(*(np.concatenate([getattr(self, f.name), getattr(others, f.name)]) for f in fields(self)))
+        return Faces(
+            *(np.concatenate([getattr(self, f.name), getattr(others, f.name)]) for f in fields(self))
+        )
 
 
 @dataclass(frozen=True, eq=False)
@@ -81,7 +86,7 @@ class Edges:
     def __len__(self) -> int:
         return len(self.ends)
 
-    def take(self, which: NDArray[Any], ends: Floats | None = None, normals: Floats | None = None) -> Edges:
+    def select(self, which: NDArray[Any], ends: Floats | None = None, normals: Floats | None = None) -> Edges:
         """The edges `which`, with other ends or normals where given."""
         return Edges(
             self.ends[which] if ends is None else ends,
@@ -96,7 +101,9 @@ class Edges:
 
     def joined(self, others: Edges) -> Edges:
         """These edges and others."""
-        return Edges(*(np.concatenate([getattr(self, f.name), getattr(others, f.name)]) for f in fields(self)))
+        return Edges(
+            *(np.concatenate([getattr(self, f.name), getattr(others, f.name)]) for f in fields(self))
+        )
 
 
 def faces_of(building: Building, camera: Camera) -> Faces:
@@ -114,7 +121,13 @@ def faces_of(building: Building, camera: Camera) -> Faces:
     )
 
 
-def edges_of(building: Building, camera: Camera, faces: Faces, shown: Bools, treatment: Treatment = USUAL) -> Edges:
+def edges_of(
+    building: Building,
+    camera: Camera,
+    faces: Faces,
+    shown: Bools,
+    settings: LineSettings = DEFAULT_LINE_SETTINGS,
+) -> Edges:
     """The edges worth drawing of what is shown, not yet cut.
 
     Creases, borders, outlines of what is smooth, and lines where bodies pass through each other. Those
@@ -124,7 +137,7 @@ def edges_of(building: Building, camera: Camera, faces: Faces, shown: Bools, tre
         faces: all of the building's, as `faces_of` gives them.
         shown: (number of elements,) which are there.
     """
-    topology, meetings = building.topology, building.meetings
+    topology, intersections = building.topology, building.intersections
     points = camera.along_axes(topology.points)
     facing = _facing(faces.normals, faces.corners, camera)
     turned = facing > tol.EDGE_ON
@@ -133,11 +146,11 @@ def edges_of(building: Building, camera: Camera, faces: Faces, shown: Bools, tre
 
     adjacent = topology.edge_faces
     there = adjacent >= 0
-    crease = (topology.edge_kind == BOUNDARY) | (topology.edge_angle > treatment.crease)
+    crease = (topology.edge_kind == BOUNDARY) | (topology.edge_angle > settings.crease)
     outline = there[:, 1] & np.not_equal(turned[adjacent[:, 0]], turned[adjacent[:, 1]])
     drawn = (topology.edge_kind == BOUNDARY) | ((topology.edge_kind == FOLD) & (crease | outline))
     seen = (open_to_view[adjacent] & there).any(axis=1)
-    which = np.flatnonzero(drawn & (seen | treatment.hidden) & shown[faces.element[adjacent[:, 0]]])
+    which = np.flatnonzero(drawn & (seen | settings.hidden) & shown[faces.element[adjacent[:, 0]]])
     pairs = adjacent[which]
     corners = topology.edges[which]
     ends = points[corners]
@@ -151,16 +164,20 @@ def edges_of(building: Building, camera: Camera, faces: Faces, shown: Bools, tre
         side[:, k] = np.where(open_to_view[pairs[:, k]] & there[which, k], lies, 0)
 
     across = np.flatnonzero(
-        shown[faces.element[meetings.faces]].all(axis=1)
-        & (meetings.angle > treatment.crease)
-        & (open_to_view[meetings.faces].any(axis=1) | treatment.hidden)
+        shown[faces.element[intersections.faces]].all(axis=1)
+        & (intersections.angle > settings.crease)
+        & (open_to_view[intersections.faces].any(axis=1) | settings.hidden)
     )
-    met = meetings.faces[across]
+    met = intersections.faces[across]
     both = np.concatenate([pairs, met])
     bar = topology.slender[topology.body[both]]
     return Edges(
-        np.concatenate([ends, camera.along_axes(meetings.ends[across].reshape(-1, 3)).reshape(-1, 2, 3)]),
-        np.where(np.concatenate([there[which], np.ones_like(met, bool)]), topology.plane[both], -2).astype(np.int32),
+        np.concatenate(
+            [ends, camera.along_axes(intersections.ends[across].reshape(-1, 3)).reshape(-1, 2, 3)]
+        ),
+        np.where(np.concatenate([there[which], np.ones_like(met, bool)]), topology.plane[both], -2).astype(
+            np.int32
+        ),
         faces.normals[both],
         np.concatenate([side, np.zeros((len(across), 2), np.int8)]),
         np.concatenate([~crease[which], np.zeros(len(across), bool)]),
@@ -171,7 +188,8 @@ def edges_of(building: Building, camera: Camera, faces: Faces, shown: Bools, tre
 
 
 def _facing(normals: Floats, corners: Floats, camera: Camera) -> Floats:
-    """How far each face is turned to the viewer: cosine, or its like in a perspective; below 0 from behind."""
+    """How far each face is turned to the viewer: cosine, or its like in a perspective; below 0 from
+    behind."""
     if camera.distance is None:
         return normals[:, 2]
     offset = -(normals * corners[:, 0]).sum(axis=1)
@@ -215,7 +233,7 @@ def limit_faces(faces: Faces, plane: tuple[float, float, float, float]) -> Faces
         else:
             which += [crossing, crossing]
             corners += [np.stack([p, c[:, 1], c[:, 2]], axis=1), np.stack([p, c[:, 2], q], axis=1)]
-    return faces.take(np.concatenate(which), np.concatenate(corners))
+    return faces.select(np.concatenate(which), np.concatenate(corners))
 
 
 def limit_edges(edges: Edges, plane: tuple[float, float, float, float]) -> Edges:
@@ -227,30 +245,34 @@ def limit_edges(edges: Edges, plane: tuple[float, float, float, float]) -> Edges
         out = np.flatnonzero(~inside[:, k] & inside[:, 1 - k])
         ends[out, k] = _crossing(edges.ends[out, k], edges.ends[out, 1 - k], value[out, k], value[out, 1 - k])
     kept = np.flatnonzero(inside.any(axis=1))
-    return edges.take(kept, ends[kept])
+    return edges.select(kept, ends[kept])
 
 
 def _crossing(a: Floats, b: Floats, at_a: Floats, at_b: Floats) -> Floats:
-    """The points between a and b where a value that is at_a and at_b there is nought."""
+    """The points between a and b where a value that is at_a and at_b there is zero."""
     share = at_a / np.where(at_a == at_b, 1.0, at_a - at_b)
     return np.asarray(a + (b - a) * share[:, None])
 
 
 def into_picture(faces: Faces, edges: Edges, camera: Camera) -> tuple[Faces, Edges]:
-    """Faces and edges along the axes of a camera as its picture has them; the same for a parallel projection."""
+    """Faces and edges along the axes of a camera as its picture has them; the same for a parallel
+    projection."""
     if camera.distance is None:
         return faces, edges
     middle = faces.corners.mean(axis=1)
     normals = _pictured_normals(faces.normals, middle, camera.distance)
-    edge_normals = [_pictured_normals(edges.normals[:, k], edges.ends[:, 0], camera.distance) for k in range(2)]
+    edge_normals = [
+        _pictured_normals(edges.normals[:, k], edges.ends[:, 0], camera.distance) for k in range(2)
+    ]
     return (
-        faces.take(np.arange(len(faces)), camera.pictured(faces.corners), normals),
-        edges.take(np.arange(len(edges)), camera.pictured(edges.ends), np.stack(edge_normals, axis=1)),
+        faces.select(np.arange(len(faces)), camera.pictured(faces.corners), normals),
+        edges.select(np.arange(len(edges)), camera.pictured(edges.ends), np.stack(edge_normals, axis=1)),
     )
 
 
 def _pictured_normals(normals: Floats, on_plane: Floats, distance: float) -> Floats:
-    """Normals of planes as a perspective pictures them: a x + b y + c t + e = 0 goes to (a, b, c + e / distance)."""
+    """Normals of planes as a perspective pictures them: a x + b y + c t + e = 0 goes to (a, b, c + e /
+    distance)."""
     pictured = normals.copy()
     pictured[:, 2] -= (normals * on_plane).sum(axis=1) / distance
     length = np.linalg.norm(pictured, axis=1)

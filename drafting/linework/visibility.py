@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numba import get_num_threads, njit, prange
@@ -18,7 +19,8 @@ from drafting.linework.scene import Edges, Faces
 
 Floats = NDArray[np.float64]
 
-#: Pieces of one edge that are given room at first; an edge with more is done again with the room it asked for.
+#: Pieces of one edge that are given room at first; an edge with more is done again with the room it asked
+#: for.
 ROOM = 12
 
 _COVER, _DEPTH, _GAP, _SPECK = tol.COVER, tol.DEPTH, tol.GAP, tol.SPECK
@@ -34,6 +36,38 @@ class Pieces:
     ends: Floats
     edge: NDArray[np.int64]
     role: NDArray[np.int8]
+
+
+class TracedEdges(NamedTuple):
+    """m edges as the kernel takes them: ends (m, 2, 3) along the axes of the camera, mm; the two faces of
+    each by plane (m, 2), normals (m, 2, 3) and side on paper (m, 2); element, material, smooth, outer and
+    clearance (m,)."""
+
+    ends: Floats
+    planes: NDArray[np.integer]
+    normals: Floats
+    side: NDArray[np.integer]
+    element: NDArray[np.integer]
+    material: NDArray[np.integer]
+    smooth: NDArray[np.bool_]
+    outer: NDArray[np.int8]
+    clearance: Floats
+
+
+class Wanted(NamedTuple):
+    """What is drawn beside what is seen."""
+
+    seams: bool
+    hidden: bool
+
+
+class Stretches(NamedTuple):
+    """Room for the stretches of m edges, r each: pieces (m, r, 2) as shares of the edge, role (m, r), and how
+    many were found (m,)."""
+
+    pieces: Floats
+    role: NDArray[np.int8]
+    found: NDArray[np.int64]
 
 
 def trace(faces: Faces, edges: Edges, clearance: Floats, seams: bool = False, hidden: bool = False) -> Pieces:
@@ -52,15 +86,17 @@ def trace(faces: Faces, edges: Edges, clearance: Floats, seams: bool = False, hi
     todo = np.argsort(np.arange(len(edges)) % get_num_threads(), kind="stable").astype(np.int64)
     found: list[tuple[NDArray[np.int64], Floats, NDArray[np.int8]]] = []
     while len(todo):
-        part = edges.take(todo)
+        part = edges.select(todo)
         pieces = np.zeros((len(todo), room, 2))
         role = np.zeros((len(todo), room), np.int8)
         count = np.zeros(len(todo), np.int64)
-        _trace(
-            part.ends, part.plane, part.normals, part.side, part.element, part.material, part.smooth, outer[todo],
-            clearance[todo], covering.faces, covering.grid,
-            np.full((get_num_threads(), len(covering.faces[0])), -1, np.int32), seams, hidden, pieces, role, count,
+        traced = TracedEdges(
+            part.ends, part.plane, part.normals, part.side, part.element, part.material, part.smooth,
+            outer[todo], clearance[todo],
         )  # fmt: skip
+        met = np.full((get_num_threads(), len(covering.faces.flat)), -1, np.int32)
+        wanted = Wanted(seams, hidden)
+        _trace(traced, covering.faces, covering.grid, met, wanted, Stretches(pieces, role, count))
         fits = count <= room
         filled = np.arange(room) < np.where(fits, count, 0)[:, None]
         which = np.repeat(np.arange(len(todo)), filled.sum(axis=1))
@@ -75,7 +111,8 @@ def trace(faces: Faces, edges: Edges, clearance: Floats, seams: bool = False, hi
 
 
 def _outer_sides(edges: Edges) -> NDArray[np.int8]:
-    """On which side of each edge its body ends (1 left, -1 right), 0 where it does not: there a profile may be."""
+    """On which side of each edge its body ends (1 left, -1 right), 0 where it does not: there a profile may
+    be."""
     side = edges.side.astype(np.int8)
     left = (side >= 0).all(axis=1) & (side.sum(axis=1) > 0)
     right = (side <= 0).all(axis=1) & (side.sum(axis=1) < 0)
@@ -84,7 +121,8 @@ def _outer_sides(edges: Edges) -> NDArray[np.int8]:
 
 @njit(cache=True)
 def _inside(borders, f, u, v, du, dv):
-    """The stretch of u + t du, v + t dv, 0 <= t <= 1, within COVER of face f, as (from, to); from > to for none."""
+    """The stretch of u + t du, v + t dv, 0 <= t <= 1, within COVER of face f, as (from, to); from > to for
+    none."""
     a, b = 0.0, 1.0
     for k in range(3):
         at_start = borders[f, k, 0] * u + borders[f, k, 1] * v + borders[f, k, 2] + _COVER
@@ -122,7 +160,7 @@ def _emit(found, start, end, kind, pieces, role):
 @njit(cache=True)
 def _cells(edge, margin, grid):
     """The columns and rows of cells, (x0, x1, y0, y1), that an edge passes within a margin."""
-    _, _, _, low, size, shape = grid
+    low, size, shape = grid.low, grid.size, grid.shape
     u, v, du, dv = edge
     return (
         cell_of(min(u, u + du) - margin, low[0], size, shape[0]),
@@ -135,7 +173,7 @@ def _cells(edge, margin, grid):
 @njit(cache=True)
 def _behind_all(edge, highest, grid):
     """Whether an edge lies deeper than what covers all of its cells."""
-    _, _, solid, low, size, shape = grid
+    solid, low, size, shape = grid.solid, grid.low, grid.size, grid.shape
     u, v, du, dv = edge
     x0, x1, y0, y1 = _cells(edge, _BESIDE, grid)
     for y in range(y0, y1 + 1):
@@ -149,8 +187,8 @@ def _behind_all(edge, highest, grid):
 @njit(cache=True)
 def _behind_one(edge, d, dd, own_planes, faces, grid):
     """Whether a single face hides all of an edge; such a face is listed where the edge has its middle."""
-    _, borders, depth_plane, _, nearest, _, plane, _, _ = faces
-    start, entry, _, low, size, shape = grid
+    borders, depth_plane, nearest, plane = faces.borders, faces.depth_plane, faces.nearest, faces.plane
+    start, entry, low, size, shape = grid.start, grid.entry, grid.low, grid.size, grid.shape
     u, v, du, dv = edge
     x = cell_of(u + 0.5 * du, low[0], size, shape[0])
     y = cell_of(v + 0.5 * dv, low[1], size, shape[1])
@@ -192,13 +230,17 @@ def _far_beside(edge, flat, bounds, f, left_u, left_v, margin):
 
 
 @njit(cache=True)
-def _hidden_and_seams(edge, d, dd, own_planes, own_normals, side, own, material_of, faces, grid, met, mark, thorough):
+def _hidden_and_seams(
+    edge, d, dd, own_planes, own_normals, side, own, material_of, faces, grid, met, mark, thorough
+):
     """Where an edge is covered by a face, and where a face of its own material carries on one of its faces.
 
     Returns the two sets of stretches, (low, high, count) each.
     """
-    flat, borders, depth_plane, bounds, nearest, normals, plane, element, material = faces
-    start, entry, _, low, size, shape = grid
+    flat, borders, depth_plane, bounds = faces.flat, faces.borders, faces.depth_plane, faces.bounds
+    nearest, normals, plane = faces.nearest, faces.normals, faces.plane
+    element, material = faces.element, faces.material
+    start, entry, low, size, shape = grid.start, grid.entry, grid.low, grid.size, grid.shape
     u, v, du, dv = edge
     length = np.sqrt(du * du + dv * dv)
     gap = _GAP / length
@@ -232,10 +274,17 @@ def _hidden_and_seams(edge, d, dd, own_planes, own_normals, side, own, material_
                         a, b = _above(a, b, ahead, ahead_change, clear)
                         if a <= b and (b - a) * length > 1e-6:
                             hid_low, hid_high, hidden = cover(hid_low, hid_high, hidden, a, b, gap)
-                            if not thorough and hidden == 1 and hid_low[0] <= gap and hid_high[0] >= 1.0 - gap:
+                            if (
+                                not thorough
+                                and hidden == 1
+                                and hid_low[0] <= gap
+                                and hid_high[0] >= 1.0 - gap
+                            ):
                                 return hid_low, hid_high, hidden, seam_low, seam_high, seams
                 # A face that carries on the plane of a seen face of this edge makes it a seam.
-                if abs(ahead + 0.5 * ahead_change) > clear or (material[f] != material_of and element[f] != own):
+                if abs(ahead + 0.5 * ahead_change) > clear or (
+                    material[f] != material_of and element[f] != own
+                ):
                     continue
                 for j in range(2):
                     s = side[j]
@@ -260,8 +309,9 @@ def _backed(edge, d, dd, outer, clearance, only, faces, grid, met, mark):
 
     With an element given as `only`, what counts is a face of it that is seen nearly edge on.
     """
-    flat, borders, depth_plane, bounds, nearest, normals, _, element, _ = faces
-    start, entry, _, low, size, shape = grid
+    flat, borders, depth_plane, bounds = faces.flat, faces.borders, faces.depth_plane, faces.bounds
+    nearest, normals, element = faces.nearest, faces.normals, faces.element
+    start, entry, low, size, shape = grid.start, grid.entry, grid.low, grid.size, grid.shape
     u, v, du, dv = edge
     length = np.sqrt(du * du + dv * dv)
     gap = _GAP / length
@@ -329,11 +379,16 @@ def _visible(start, end, back_low, back_high, backed, speck, found, pieces, role
 
 
 @njit(cache=True, parallel=True)
-def _trace(
-    ends, planes, normals, side, element, material, smooth, outer, clearance,
-    faces, grid, met, want_seams, want_hidden, pieces, role, count,
-):  # fmt: skip
-    """Fill `pieces`, `role` and `count` for every edge; a count above the room means: ask again."""
+def _trace(edges, faces, grid, met, wanted, stretches):
+    """Fill the stretches of every edge; a count above the room means: ask again.
+
+    `met` is (threads, faces), by which each thread knows the faces that it has looked at for an edge.
+    """
+    ends, planes, normals, side = edges.ends, edges.planes, edges.normals, edges.side
+    element, material, smooth = edges.element, edges.material, edges.smooth
+    outer, clearance = edges.outer, edges.clearance
+    want_seams, want_hidden = wanted.seams, wanted.hidden
+    pieces, role, count = stretches.pieces, stretches.role, stretches.found
     thorough = want_seams or want_hidden
     for e in prange(ends.shape[0]):
         d, dd = ends[e, 0, 2], ends[e, 1, 2] - ends[e, 0, 2]
@@ -348,13 +403,35 @@ def _trace(
             continue
         met_here = met[get_thread_id()]
         hid_low, hid_high, hidden, seam_low, seam_high, seams = _hidden_and_seams(
-            edge, d, dd, planes[e], normals[e], side[e], element[e], material[e], faces, grid, met_here, 3 * e, thorough
+            edge,
+            d,
+            dd,
+            planes[e],
+            normals[e],
+            side[e],
+            element[e],
+            material[e],
+            faces,
+            grid,
+            met_here,
+            3 * e,
+            thorough,
         )
         found = 0
         gap, speck = _GAP / length, min(_SPECK / length, 0.5)
         if want_hidden:
             found = _without(
-                hid_low, hid_high, hidden, seam_low, seam_high, seams, speck, _HIDDEN, found, pieces[e], role[e]
+                hid_low,
+                hid_high,
+                hidden,
+                seam_low,
+                seam_high,
+                seams,
+                speck,
+                _HIDDEN,
+                found,
+                pieces[e],
+                role[e],
             )
         if want_seams:
             found = _without(

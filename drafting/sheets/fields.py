@@ -4,17 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from pydantic import Field as Constraint
+
+from drafting.schema import CLOSED
 
 #: Whose a field is: edited for the whole project, for one sheet, or worked out.
-OF = ("project", "sheet", "derived")
+Owner = Literal["project", "sheet", "derived"]
 
 
 @dataclass(frozen=True)
 class Field:
-    """A field by its caption, and whose it is, one of OF."""
+    """A field by its caption, and whose it is."""
 
     caption: str
-    of: str
+    of: Owner
 
 
 FIELDS: dict[str, Field] = {
@@ -47,18 +52,21 @@ FIELDS: dict[str, Field] = {
     "file_name": Field("File name", "derived"),
     "plot_date": Field("Plotted on", "derived"),
 }
-#: No value is longer: what does not fit is shortened on paper, and this keeps a slip of the hand from a whole page.
-MOST_LETTERS = 400
+#: No value is longer: what does not fit is shortened on paper, and this keeps a slip of the hand from a whole
+#: page.
+MAX_LETTERS = 400
 
 
 @dataclass(frozen=True)
 class Revision:
     """A row of the revision table. The date is as it is written."""
 
-    revision: str
-    date: str = ""
-    description: str = ""
-    initials: str = ""
+    __pydantic_config__ = CLOSED
+
+    revision: Annotated[str, Constraint(min_length=1, max_length=20)]
+    date: Annotated[str, Constraint(max_length=20)] = ""
+    description: Annotated[str, Constraint(max_length=300)] = ""
+    initials: Annotated[str, Constraint(max_length=20)] = ""
 
 
 def derived_fields(
@@ -86,6 +94,7 @@ def derived_fields(
 
 
 def common_scale_text(scales: Sequence[str]) -> str:
-    """The one scale that there is; that each drawing says its own where they differ; a dash where there is none."""
+    """The one scale that there is; that each drawing says its own where they differ; a dash where there is
+    none."""
     different = set(scales)
     return next(iter(different)) if len(different) == 1 else "As shown" if different else "–"

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import re
+from bisect import bisect_left
 from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from drafting.errors import SheetError
 
@@ -14,7 +16,7 @@ TOKENS = ("discipline", "type", "n")
 STANDARD = "A-{n:02}"
 _TOKEN = re.compile(r"\{(\w*)(?::0(\d))?\}")
 _TRAILING = re.compile(r"(.*?)(\d+)(\D*)")
-MOST_LETTERS = 40
+MAX_LETTERS = 40
 
 
 @dataclass(frozen=True)
@@ -38,31 +40,39 @@ class Pattern:
             SheetError: it has no running number, or braces that mean nothing.
         """
         names = [name for name, _ in _TOKEN.findall(self.text)]
-        if len(self.text) > MOST_LETTERS:
-            raise SheetError(f"A pattern of numbers has at most {MOST_LETTERS} letters.")
+        if len(self.text) > MAX_LETTERS:
+            raise SheetError(f"A pattern of numbers has at most {MAX_LETTERS} letters.")
         if names.count("n") != 1:
             raise SheetError(f"“{self.text}” needs one running number, such as {{n:02}}.")
         unknown = [name for name in names if name not in TOKENS]
         if unknown or re.search(r"[{}]", _TOKEN.sub("", self.text)):
-            raise SheetError(f"“{self.text}” is no pattern. In braces stand {', '.join(TOKENS)}, such as {{n:02}}.")
+            raise SheetError(
+                f"“{self.text}” is no pattern. In braces stand {', '.join(TOKENS)}, such as {{n:02}}."
+            )
 
     def number(self, sheet: Numbered, n: int) -> str:
         """The number of the n-th sheet of a discipline and type."""
 
-        def said(match: re.Match[str]) -> str:
+        def value(match: re.Match[str]) -> str:
             name, digits = match.groups()
             return f"{n:0{digits or 1}}" if name == "n" else str(getattr(sheet, name))
 
-        return _TOKEN.sub(said, self.text)
+        return _TOKEN.sub(value, self.text)
 
     def running(self, sheet: Numbered) -> int | None:
         """Which n a sheet's number has; None for one that is not numbered after the pattern."""
-        parts = (
-            r"(\d+)" if match and match[1] == "n" else re.escape(getattr(sheet, match[1]) if match else text)
-            for text, match in _pieces(self.text)
-        )
-        found = re.fullmatch("".join(parts), sheet.number)
-        return int(found[1]) if found else None
+        return _running(self.text, sheet)
+
+
+@lru_cache(maxsize=8192)
+def _running(pattern: str, sheet: Numbered) -> int | None:
+    # Each new sheet of a batch looks at the numbers of all others again.
+    parts = (
+        r"(\d+)" if match and match[1] == "n" else re.escape(getattr(sheet, match[1]) if match else text)
+        for text, match in _pieces(pattern)
+    )
+    found = re.fullmatch("".join(parts), sheet.number)
+    return int(found[1]) if found else None
 
 
 def _pieces(text: str) -> list[tuple[str, re.Match[str] | None]]:
@@ -74,6 +84,7 @@ def _pieces(text: str) -> list[tuple[str, re.Match[str] | None]]:
     return [*pieces, (text[at:], None)]
 
 
+@lru_cache(maxsize=8192)
 def _series(pattern: Pattern, sheet: Numbered) -> str:
     """Sheets of one series are counted together: they differ in nothing but the running number."""
     return pattern.number(sheet, 0)
@@ -88,7 +99,9 @@ def next_number(pattern: Pattern, sheet: Numbered, others: Sequence[Numbered]) -
     own = _counted_on(others[-1].number, 2)[1:] if others and all(n is None for _, n in running) else []
     if own:
         return own[0]
-    series = [n for other, n in running if n is not None and _series(pattern, other) == _series(pattern, sheet)]
+    series = [
+        n for other, n in running if n is not None and _series(pattern, other) == _series(pattern, sheet)
+    ]
     return pattern.number(sheet, max(series, default=0) + 1)
 
 
@@ -124,24 +137,28 @@ def numbers_from(pattern: Pattern, sheets: Sequence[Numbered]) -> list[str]:
     return numbers
 
 
-def doubts(pattern: Pattern, sheets: Sequence[Numbered]) -> list[str]:
-    """What is odd about each sheet's number, blank where nothing is: one that another has too, one that is left out
-    before it."""
+def number_warnings(pattern: Pattern, sheets: Sequence[Numbered]) -> list[str]:
+    """What is odd about each sheet's number, blank where nothing is: one that another has too, one that is
+    left out before it."""
     often = Counter(sheet.number for sheet in sheets)
-    there: dict[str, set[int]] = defaultdict(set)
+    series: dict[str, list[int]] = defaultdict(list)
     for sheet in sheets:
         n = pattern.running(sheet)
         if n is not None:
-            there[_series(pattern, sheet)].add(n)
-    return [_doubt(pattern, sheet, often[sheet.number], there[_series(pattern, sheet)]) for sheet in sheets]
+            series[_series(pattern, sheet)].append(n)
+    ordered = {name: sorted(set(numbers)) for name, numbers in series.items()}
+    return [
+        _warning(pattern, sheet, often[sheet.number], ordered.get(_series(pattern, sheet), []))
+        for sheet in sheets
+    ]
 
 
-def _doubt(pattern: Pattern, sheet: Numbered, often: int, there: set[int]) -> str:
+def _warning(pattern: Pattern, sheet: Numbered, often: int, ordered: Sequence[int]) -> str:
     if often > 1:
         return "number twice"
     n = pattern.running(sheet)
-    if n is None or n <= min(there) or n - 1 in there:
+    place = bisect_left(ordered, n) if n is not None else 0
+    if n is None or place == 0 or ordered[place - 1] == n - 1:
         return ""
-    before = max(m for m in there if m < n)
-    missing = [pattern.number(sheet, m) for m in range(before + 1, n)]
-    return f"no {missing[0]}" if len(missing) == 1 else f"no {missing[0]} to {missing[-1]}"
+    first, last = pattern.number(sheet, ordered[place - 1] + 1), pattern.number(sheet, n - 1)
+    return f"no {first}" if first == last else f"no {first} to {last}"

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from typing import Literal, get_args
 
 from drafting.errors import PaperError
 
@@ -30,10 +31,11 @@ SIZES: dict[str, tuple[float, float]] = {
     "Arch D": _inches(36, 24),
     "Arch E": _inches(48, 36),
 }
-ORIENTATIONS = ("landscape", "portrait")
+Orientation = Literal["landscape", "portrait"]
+ORIENTATIONS: tuple[Orientation, ...] = get_args(Orientation)
 #: A sheet smaller than this has no room for a frame and a title block; one larger comes off no plotter. mm.
 SMALLEST_SIDE, LARGEST_SIDE = 140.0, 3000.0
-_OWN = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?:x|×|by)\s*(\d+(?:[.,]\d+)?)(?:\s*mm)?", re.IGNORECASE)
+_CUSTOM = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?:x|×|by)\s*(\d+(?:[.,]\d+)?)(?:\s*mm)?", re.IGNORECASE)
 
 
 @dataclass(frozen=True)
@@ -54,20 +56,22 @@ class Paper:
         if orientation not in ORIENTATIONS:
             raise PaperError(f"“{orientation}” is no way to lay a sheet. It is {' or '.join(ORIENTATIONS)}.")
         known = {size.lower(): size for size in SIZES}.get(" ".join(name.lower().split()))
-        long, short = SIZES[known] if known else _own_size(name)
+        long, short = SIZES[known] if known else _custom_size(name)
         width, height = (long, short) if orientation == "landscape" else (short, long)
         return cls(known or f"{long:g} x {short:g}", width, height)
 
 
-def _own_size(name: str) -> tuple[float, float]:
-    match = _OWN.fullmatch(name.strip())
+def _custom_size(name: str) -> tuple[float, float]:
+    match = _CUSTOM.fullmatch(name.strip())
     if match is None:
         raise PaperError(
-            f"“{name}” is no paper size. Sizes are {', '.join(SIZES)}, or one of your own in mm, such as 700 x 500."
+            f"“{name}” is no paper size. Sizes are {', '.join(SIZES)}, or one of your own in mm, such as "
+            f"700 x 500."
         )
     short, long = sorted(float(side.replace(",", ".")) for side in match.groups())
     if short < SMALLEST_SIDE or long > LARGEST_SIDE:
         raise PaperError(
-            f"A sheet of {long:g} x {short:g} mm cannot be made: each side is {SMALLEST_SIDE:g} to {LARGEST_SIDE:g} mm."
+            f"A sheet of {long:g} x {short:g} mm cannot be made: each side is {SMALLEST_SIDE:g} to "
+            f"{LARGEST_SIDE:g} mm."
         )
     return long, short

@@ -1,4 +1,5 @@
-"""Pictures on templates, such as a logo: read from SVG, PNG or JPEG into what can be printed and cannot do anything."""
+"""Pictures on templates, such as a logo: read from SVG, PNG or JPEG into what can be printed and cannot do
+anything."""
 
 from __future__ import annotations
 
@@ -14,13 +15,14 @@ from svgelements import SVG, Close, Color, Line, Move, Path, Shape, SVGElement
 from drafting.errors import SheetError
 
 #: Larger files and pictures are photographs by mistake; bytes and pixels.
-MOST_BYTES, MOST_PIXELS = 10_000_000, 36_000_000
-MOST_SVG_BYTES, MOST_POINTS = 2_000_000, 50_000
+MAX_BYTES, MAX_PIXELS = 10_000_000, 36_000_000
+MAX_SVG_BYTES, MAX_POINTS = 2_000_000, 50_000
 #: Points that a curve of an SVG is drawn with.
 _CURVE = 16
 #: What an SVG may do but a drawing may not: run, fetch, or refer to what is not in it.
 _ACTIVE = re.compile(
-    rb"<\s*(script|foreignObject|iframe|animate\w*|set)\b|\son\w+\s*=|javascript:|<!ENTITY|<!DOCTYPE[^>]*\[", re.I
+    rb"<\s*(script|foreignObject|iframe|animate\w*|set)\b|\son\w+\s*=|javascript:|<!ENTITY|<!DOCTYPE[^>]*\[",
+    re.I,
 )
 _OUTSIDE = re.compile(rb"href\s*=\s*[\"'](?!#)", re.I)
 #: Elements that no line is made from, by the remedy that whoever drew them has.
@@ -43,7 +45,8 @@ class Outline:
 
 @dataclass(frozen=True, eq=False)
 class Picture:
-    """A picture of so many units: the outlines of a vector picture, or the file of a PNG or JPEG, as `form` says."""
+    """A picture of so many units: the outlines of a vector picture, or the file of a PNG or JPEG, as `form`
+    says."""
 
     form: str
     width: float
@@ -80,9 +83,10 @@ def read_picture(data: bytes, name: str) -> Picture:
     Raises:
         SheetError: it is too large, is none of SVG, PNG and JPEG, or holds what paper cannot show.
     """
-    if len(data) > MOST_BYTES:
+    if len(data) > MAX_BYTES:
         raise SheetError(
-            f"“{name}” has {len(data) / 1e6:.0f} MB. A picture on a template has at most {MOST_BYTES / 1e6:.0f} MB; "
+            f"“{name}” has {len(data) / 1e6:.0f} MB. A picture on a template has at most "
+            f"{MAX_BYTES / 1e6:.0f} MB; "
             "make it smaller, or take an SVG."
         )
     if b"<svg" in data[:4096].lower() or name.lower().endswith(".svg"):
@@ -97,9 +101,10 @@ def read_picture(data: bytes, name: str) -> Picture:
 def _raster(opened: Image.Image, name: str) -> Picture:
     if opened.format not in ("PNG", "JPEG"):
         raise SheetError(f"“{name}” is a {opened.format} file. A picture is an SVG, PNG or JPEG file.")
-    if opened.width * opened.height > MOST_PIXELS:
+    if opened.width * opened.height > MAX_PIXELS:
         raise SheetError(
-            f"“{name}” has {opened.width} x {opened.height} pixels; at most {MOST_PIXELS / 1e6:.0f} million print well."
+            f"“{name}” has {opened.width} x {opened.height} pixels; at most {MAX_PIXELS / 1e6:.0f} "
+            f"million print well."
         )
     form = opened.format.lower()
     # Written anew, upright, without what cameras and programs put beside the pixels.
@@ -110,16 +115,22 @@ def _raster(opened: Image.Image, name: str) -> Picture:
 
 
 def _vector(data: bytes, name: str) -> Picture:
-    if len(data) > MOST_SVG_BYTES:
+    if len(data) > MAX_SVG_BYTES:
         raise SheetError(
-            f"“{name}” has {len(data) / 1e6:.1f} MB, and an SVG has at most {MOST_SVG_BYTES / 1e6:.0f} MB."
+            f"“{name}” has {len(data) / 1e6:.1f} MB, and an SVG has at most {MAX_SVG_BYTES / 1e6:.0f} MB."
         )
     for pattern, what in (
-        (_ACTIVE, "a script or something that moves in it, which paper has no use for. Export it as a plain SVG"),
+        (
+            _ACTIVE,
+            "a script or something that moves in it, which paper has no use for. Export it as a plain SVG",
+        ),
         (_OUTSIDE, "links to things outside it. Export it with everything in it"),
         (_WORDS, "words in a type that may not be here. Turn them into outlines first"),
         (_RASTER, "a picture of pixels in it. Take that as a PNG or JPEG file"),
-        (_SHADED, "shades, patterns or masks in it, which lines and areas cannot show. Give it plain colours"),
+        (
+            _SHADED,
+            "shades, patterns or masks in it, which lines and areas cannot show. Give it plain colours",
+        ),
     ):
         if pattern.search(data):
             raise SheetError(f"“{name}” has {what}.")
@@ -131,8 +142,8 @@ def _vector(data: bytes, name: str) -> Picture:
         raise SheetError(f"“{name}” could not be read as an SVG. Export it again.") from error
     if not outlines or width <= 0 or height <= 0:
         raise SheetError(f"“{name}” has nothing in it that can be drawn.")
-    if sum(len(ring) for outline in outlines for ring in outline.rings) > MOST_POINTS:
-        raise SheetError(f"“{name}” has more than {MOST_POINTS} points. Make it simpler.")
+    if sum(len(ring) for outline in outlines for ring in outline.rings) > MAX_POINTS:
+        raise SheetError(f"“{name}” has more than {MAX_POINTS} points. Make it simpler.")
     return Picture("vector", width, height, outlines)
 
 
@@ -145,7 +156,9 @@ def _outlines(svg: SVG, height: float) -> list[Outline]:
         rings, closed = _rings(Path(element), height)
         if rings and (fill or stroke):
             found.append(
-                Outline(rings, fill, stroke, float(element.implicit_stroke_width or 0) if stroke else 0.0, closed)
+                Outline(
+                    rings, fill, stroke, float(element.implicit_stroke_width or 0) if stroke else 0.0, closed
+                )
             )
     return found
 

@@ -5,18 +5,19 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from drafting.errors import SheetError
+from drafting.geometry.boxes import Box
 from drafting.sheets.scale import LADDER, Scale, largest_that_fits
 from drafting.sheets.template import CLEAR, TITLE_ROOM, Blank
-from drafting.sheets.viewport import Box, Viewport
+from drafting.sheets.viewport import Viewport
 
 #: A viewport is this much larger than its drawing on each side, so that no line lies on its edge; mm.
-RIM = 2.0
+MARGIN = 2.0
 #: A space narrower or lower than this is none that a drawing is put into. mm.
-LEAST_SPACE = 30.0
+MIN_SPACE = 30.0
 
 Extents = tuple[float, float, float, float]
 #: What is placed before it has been drawn is taken to be so large; real mm.
-NOT_KNOWN: Extents = (0.0, 0.0, 10_000.0, 10_000.0)
+UNKNOWN_EXTENTS: Extents = (0.0, 0.0, 10_000.0, 10_000.0)
 
 
 def free_spaces(blank: Blank, taken: Iterable[Box]) -> list[Box]:
@@ -27,14 +28,17 @@ def free_spaces(blank: Blank, taken: Iterable[Box]) -> list[Box]:
     spaces = [blank.free]
     for box in taken:
         wall = Box(box.x - CLEAR, box.y - TITLE_ROOM, box.width + 2 * CLEAR, box.height + 2 * TITLE_ROOM)
-        cut = [piece for space in spaces for piece in (_around(space, wall) if space.meets(wall) else (space,))]
-        large = [s for s in dict.fromkeys(cut) if s.width >= LEAST_SPACE and s.height >= LEAST_SPACE]
+        cut = [
+            piece for space in spaces for piece in (_around(space, wall) if space.meets(wall) else (space,))
+        ]
+        large = [s for s in dict.fromkeys(cut) if s.width >= MIN_SPACE and s.height >= MIN_SPACE]
         spaces = [s for s in large if not any(o.holds(s) for o in large if o != s)]
     return sorted(spaces, key=lambda s: -s.width * s.height)
 
 
 def _around(space: Box, wall: Box) -> tuple[Box, ...]:
-    """What is left of a space on the four sides of a wall in it; a side without room has no width or height."""
+    """What is left of a space on the four sides of a wall in it; a side without room has no width or
+    height."""
     return (
         Box(space.x, space.y, wall.x - space.x, space.height),
         Box(wall.right, space.y, space.right - wall.right, space.height),
@@ -71,11 +75,11 @@ def place_view(
         SheetError: at this scale the drawing is larger than the sheet's frame.
     """
     space, frame = space_for(blank, taken, at), blank.frame
-    u0, v0, u1, v1 = extents or NOT_KNOWN
-    fitting = largest_that_fits(u1 - u0, v1 - v0, space.width - 2 * RIM, space.height - 2 * RIM, ladder)
+    u0, v0, u1, v1 = extents or UNKNOWN_EXTENTS
+    fitting = largest_that_fits(u1 - u0, v1 - v0, space.width - 2 * MARGIN, space.height - 2 * MARGIN, ladder)
     wanted = scale or fitting
-    width = (u1 - u0) * float(wanted.ratio) + 2 * RIM
-    height = (v1 - v0) * float(wanted.ratio) + 2 * RIM
+    width = (u1 - u0) * float(wanted.ratio) + 2 * MARGIN
+    height = (v1 - v0) * float(wanted.ratio) + 2 * MARGIN
     if width > frame.width or height > frame.height:
         raise SheetError(
             f"At {wanted} the drawing is {width:.0f} x {height:.0f} mm and does not fit {blank.paper.name}. "

@@ -23,7 +23,7 @@ class Scale:
         feet: whether it is written in feet and inches, such as 1/4" = 1'-0". The scale is the same.
 
     Raises:
-        ScaleError: the ratio is nought, negative or beyond what a drawing can have.
+        ScaleError: the ratio is zero, negative or beyond what a drawing can have.
     """
 
     ratio: Fraction
@@ -31,9 +31,11 @@ class Scale:
 
     def __post_init__(self) -> None:
         if self.ratio <= 0:
-            raise ScaleError(f"A scale is more than nought; {self.ratio} is not. Write it as 1:50.")
+            raise ScaleError(f"A scale is above 0; {self.ratio} is not. Write it as 1:50.")
         if not SMALLEST <= self.ratio <= LARGEST:
-            raise ScaleError(f"A scale of {self} is beyond what a drawing can have, which is 100:1 to 1:100000.")
+            raise ScaleError(
+                f"A scale of {self} is beyond what a drawing can have, which is 100:1 to 1:100000."
+            )
 
     def __str__(self) -> str:
         if self.feet:
@@ -66,7 +68,7 @@ class Scale:
         except ValueError:
             raise ScaleError(f'“{text}” is not a scale. Write it as 1:50 or 1/4" = 1\'-0".') from None
         if paper <= 0 or real <= 0:
-            raise ScaleError(f"A scale is more than nought; “{text}” is not. Write it as 1:50.")
+            raise ScaleError(f"A scale is above 0; “{text}” is not. Write it as 1:50.")
         return cls(paper / real, feet)
 
 

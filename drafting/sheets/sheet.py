@@ -6,18 +6,18 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from drafting.sheets.fields import Revision, derived_fields
-from drafting.sheets.marks import Annotation
 from drafting.sheets.paper import Paper
 from drafting.sheets.picture import Picture
-from drafting.sheets.shipped_templates import STANDARD
-from drafting.sheets.template import Blank, Template
+from drafting.sheets.reference_marks import Annotation
+from drafting.sheets.template import Blank, TemplateSpec
+from drafting.sheets.template_presets import STANDARD
 from drafting.sheets.viewport import Viewport
 
 
 @dataclass(frozen=True)
 class DrawingList:
-    """A list of the set's drawings on a sheet: its upper left corner (mm), and number, title, paper, scale and
-    revision of each sheet, in register order."""
+    """A list of the set's drawings on a sheet: its upper left corner (mm), and number, title, paper, scale
+    and revision of each sheet, in register order."""
 
     at: tuple[float, float]
     rows: tuple[tuple[str, str, str, str, str], ...]
@@ -29,7 +29,7 @@ class Sheet:
 
     Attributes:
         fields: what is given of FIELDS, by the project and for this sheet.
-        typed: what is typed over on this sheet alone, derived or not.
+        overrides: what is typed over on this sheet alone, derived or not.
         place: its place in the set, and the number of sheets.
         annotations: by the id of the viewport.
         pictures: by their keys, those that the template shows.
@@ -40,8 +40,8 @@ class Sheet:
     viewports: tuple[Viewport, ...] = ()
     annotations: Mapping[str, Annotation] = field(default_factory=dict)
     drawing_list: DrawingList | None = None
-    template: Template = STANDARD
-    typed: Mapping[str, str] = field(default_factory=dict)
+    template: TemplateSpec = STANDARD
+    overrides: Mapping[str, str] = field(default_factory=dict)
     revisions: tuple[Revision, ...] = ()
     place: tuple[int, int] = (1, 1)
     plot_date: str = ""
@@ -52,8 +52,8 @@ class Sheet:
         return Blank(self.paper, self.template)
 
     @property
-    def derived(self) -> dict[str, str]:
-        """What its fields say where nothing is typed over them."""
+    def derived_values(self) -> dict[str, str]:
+        """The value of each field where nothing is typed over it."""
         scales = [v.scale_text for v in self.viewports]
         names = [v.name for v in self.viewports if v.name]
         worked_out = derived_fields(
@@ -62,6 +62,6 @@ class Sheet:
         return {**worked_out, **self.fields}
 
     @property
-    def says(self) -> dict[str, str]:
-        """What its fields say."""
-        return {**self.derived, **self.typed}
+    def field_values(self) -> dict[str, str]:
+        """The value of each field."""
+        return {**self.derived_values, **self.overrides}

@@ -25,8 +25,8 @@ def write_ifc(
     extra: str = "",
     length: float = 5000.0,
 ) -> Path:
-    """A file with a wall of `length` (mm) x 0.2 x 2.5 m on a storey at 3 m; with `extra`, a second product of that
-    class. A product keeps its id from file to file."""
+    """A file with a wall of `length` (mm) x 0.2 x 2.5 m on a storey at 3 m; with `extra`, a second product of
+    that class. A product keeps its id from file to file."""
     f: Any = ifcopenshell.file(schema=schema)
     prefix, unit_length = UNITS[unit]
     guid = ifcopenshell.guid.new
@@ -51,7 +51,9 @@ def write_ifc(
     project = f.createIfcProject(guid(), history, "Tests", None, None, None, None, [context], units)
     place = f.createIfcLocalPlacement(None, axes(0.0, 0.0, 3000.0))
     elevation = 3000.0 / unit_length
-    storey = f.createIfcBuildingStorey(guid(), history, "Deck", None, None, place, None, None, "ELEMENT", elevation)
+    storey = f.createIfcBuildingStorey(
+        guid(), history, "Deck", None, None, place, None, None, "ELEMENT", elevation
+    )
     f.createIfcRelAggregates(guid(), history, None, None, project, [storey])
     if not boxes:
         f.write(str(path))
@@ -60,7 +62,9 @@ def write_ifc(
     def product(ifc_class: str, name: str, x: float) -> Any:
         corners = [(0.0, 0.0), (length, 0.0), (length, 200.0), (0.0, 200.0)]
         points = [f.createIfcCartesianPoint((a / unit_length, b / unit_length)) for a, b in corners]
-        profile = f.createIfcArbitraryClosedProfileDef("AREA", None, f.createIfcPolyline([*points, points[0]]))
+        profile = f.createIfcArbitraryClosedProfileDef(
+            "AREA", None, f.createIfcPolyline([*points, points[0]])
+        )
         up = f.createIfcDirection((0.0, 0.0, 1.0))
         solid = f.createIfcExtrudedAreaSolid(profile, axes(0.0, 0.0, 0.0), up, 2500.0 / unit_length)
         shape = f.createIfcShapeRepresentation(context, "Body", "SweptSolid", [solid])

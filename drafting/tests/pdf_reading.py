@@ -1,5 +1,5 @@
-"""Reading back what a PDF really holds: its lines in millimetres, their widths, patterns, colours and layers, its
-text."""
+"""Reading back what a PDF really holds: its lines in millimetres, their widths, patterns, colours and layers,
+its text."""
 
 from __future__ import annotations
 
@@ -15,8 +15,8 @@ MILLIMETRE = 25.4 / 72
 
 @dataclass(frozen=True)
 class Stroke:
-    """One stroked polyline of a page: points in mm from the lower left, and its pen's width in mm; dash and gap by
-    turns, mm; its colour as shares of red, green and blue; the name of its layer."""
+    """One stroked polyline of a page: points in mm from the lower left, and its pen's width in mm; dash and
+    gap by turns, mm; its colour as shares of red, green and blue; the name of its layer."""
 
     points: np.ndarray
     width: float
@@ -59,7 +59,9 @@ def areas(data: bytes, page: int = 0) -> list[Area]:
 def _painted(data: bytes, page: int) -> list[Stroke | Area]:
     found: list[Stroke | Area] = []
     with pikepdf.open(io.BytesIO(data)) as pdf:
-        layers = {key: str(group.Name) for key, group in pdf.pages[page].Resources.get("/Properties", {}).items()}
+        layers = {
+            key: str(group.Name) for key, group in pdf.pages[page].Resources.get("/Properties", {}).items()
+        }
         state, kept, path, open_layers = _State(np.eye(3)), [], [], [""]
         for operands, operator in pikepdf.parse_content_stream(pdf.pages[page]):
             name = str(operator)
@@ -78,13 +80,17 @@ def _painted(data: bytes, page: int) -> list[Stroke | Area]:
             elif name == "h":
                 path[-1].append(path[-1][0])
             elif name in ("S", "s", "n", "f", "f*", "F"):
-                rings = [np.column_stack([np.array(ring), np.ones(len(ring))]) @ state.matrix for ring in path]
+                rings = [
+                    np.column_stack([np.array(ring), np.ones(len(ring))]) @ state.matrix for ring in path
+                ]
                 rings = [ring[:, :2] * MILLIMETRE for ring in rings]
                 if name in ("S", "s"):
                     scale = abs(np.linalg.det(state.matrix[:2, :2])) ** 0.5 * MILLIMETRE
                     dashes = tuple(x * scale for x in state.dashes)
                     closed = [np.vstack([ring, ring[:1]]) for ring in rings] if name == "s" else rings
-                    found += [Stroke(r, state.width * scale, dashes, state.stroke, open_layers[-1]) for r in closed]
+                    found += [
+                        Stroke(r, state.width * scale, dashes, state.stroke, open_layers[-1]) for r in closed
+                    ]
                 elif name != "n" and rings:
                     found.append(Area(tuple(rings), state.fill))
                 path = []

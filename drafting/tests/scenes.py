@@ -13,8 +13,8 @@ import shapely
 from drafting.building.model import Building, Element, Floats, Ints, Storey
 from drafting.linework.engine import draw
 from drafting.linework.model import Linework
-from drafting.views.spec import ViewSpec
-from drafting.views.typed import parse_view
+from drafting.views.notation import parse_view
+from drafting.views.spec import dump_view, parse_view_spec
 
 Mesh = tuple[Floats, Ints]
 Point3 = tuple[float, float, float]
@@ -22,16 +22,22 @@ Point3 = tuple[float, float, float]
 
 def box(low: Point3, high: Point3) -> Mesh:
     """A closed box between two corners."""
-    corners = np.array([[x, y, z] for z in (low[2], high[2]) for y in (low[1], high[1]) for x in (low[0], high[0])])
+    corners = np.array(
+        [[x, y, z] for z in (low[2], high[2]) for y in (low[1], high[1]) for x in (low[0], high[0])]
+    )
     quads = [(0, 2, 3, 1), (4, 5, 7, 6), (0, 1, 5, 4), (2, 6, 7, 3), (0, 4, 6, 2), (1, 3, 7, 5)]
     faces = [t for a, b, c, d in quads for t in ((a, b, c), (a, c, d))]
     return corners.astype(float), np.array(faces, np.int32)
 
 
-def prism(ring: Sequence[tuple[float, float]], low: float, high: float, holes: Sequence[Sequence] = ()) -> Mesh:
+def prism(
+    ring: Sequence[tuple[float, float]], low: float, high: float, holes: Sequence[Sequence] = ()
+) -> Mesh:
     """A profile in x, z with holes, swept along y from `low` to `high`: a wall seen from the south."""
     area = shapely.Polygon(ring, holes)
-    flat = shapely.get_coordinates(shapely.get_parts(shapely.constrained_delaunay_triangles(area))).reshape(-1, 4, 2)
+    flat = shapely.get_coordinates(shapely.get_parts(shapely.constrained_delaunay_triangles(area))).reshape(
+        -1, 4, 2
+    )
     points: list[Point3] = []
     faces: list[tuple[int, int, int]] = []
 
@@ -58,7 +64,8 @@ def prism(ring: Sequence[tuple[float, float]], low: float, high: float, holes: S
 def cylinder(radius: float, height: float, sides: int) -> Mesh:
     """An upright cylinder about the origin."""
     ring = [
-        (radius * math.cos(2 * math.pi * k / sides), radius * math.sin(2 * math.pi * k / sides)) for k in range(sides)
+        (radius * math.cos(2 * math.pi * k / sides), radius * math.sin(2 * math.pi * k / sides))
+        for k in range(sides)
     ]
     points = [(x, y, z) for z in (0.0, height) for x, y in ring] + [(0.0, 0.0, 0.0), (0.0, 0.0, height)]
     faces = []
@@ -81,13 +88,15 @@ def building(meshes: Iterable[Mesh], materials: Sequence[str] = ()) -> Building:
     starts = np.cumsum([0, *(len(points) for points, _ in meshes)])
     counts = [len(faces) for _, faces in meshes]
     return Building(
-        elements=tuple(Element(f"e{i}", f"wall {i}", "IfcWall", 0, "Walls", name) for i, name in enumerate(names)),
+        elements=tuple(
+            Element(f"e{i}", f"wall {i}", "IfcWall", 0, "Walls", name) for i, name in enumerate(names)
+        ),
         storeys=(Storey("Ground", 0.0),),
         materials=tuple(kinds),
         vertices=np.concatenate([points for points, _ in meshes]),
-        triangles=np.concatenate([faces + start for (_, faces), start in zip(meshes, starts, strict=False)]).astype(
-            np.int32
-        ),
+        triangles=np.concatenate(
+            [faces + start for (_, faces), start in zip(meshes, starts, strict=False)]
+        ).astype(np.int32),
         triangle_element=np.repeat(np.arange(len(meshes), dtype=np.int32), counts),
         triangle_material=np.repeat(np.array([kinds.index(n) for n in names], np.int32), counts),
     )
@@ -96,7 +105,7 @@ def building(meshes: Iterable[Mesh], materials: Sequence[str] = ()) -> Building:
 def drawn(meshes: Iterable[Mesh], view: str, materials: Sequence[str] = (), **options: Any) -> Linework:
     """The drawing of some meshes. `options` are of the view's treatment, or `shown`, as they are kept."""
     shown = options.pop("shown", {})
-    spec = ViewSpec.from_dict(parse_view(view).as_dict() | {"treatment": options, "shown": shown})
+    spec = parse_view_spec(dump_view(parse_view(view)) | {"line_settings": options, "shown": shown})
     return draw(building(meshes, materials), spec)
 
 

@@ -4,12 +4,12 @@ from unittest import TestCase
 
 import numpy as np
 
-from drafting.plot.border import BORDER, LETTERS, ZONE, border_items
-from drafting.plot.display import Path, Text
-from drafting.plot.pens import CENTRING_PEN
+from drafting.render.border import BORDER, LETTERS, ZONE, border_items
+from drafting.render.items import Path, Text
 from drafting.sheets.paper import SIZES, Paper
-from drafting.sheets.shipped_templates import STANDARD
 from drafting.sheets.template import Blank
+from drafting.sheets.template_presets import STANDARD
+from drafting.styles.pens import CENTRING_PEN
 
 BLANKS = [Blank(Paper.of(name, way), STANDARD) for name in SIZES for way in ("landscape", "portrait")]
 
@@ -18,8 +18,10 @@ class BorderTests(TestCase):
     def test_nothing_of_the_border_lies_off_the_paper(self):
         for blank in BLANKS:
             for item in border_items(blank):
-                points = item.points if isinstance(item, Path) else np.array([item.at])
-                self.assertTrue((points >= 0).all() and (points <= [blank.paper.width, blank.paper.height]).all())
+                points = np.array(item.points if isinstance(item, Path) else [item.at])
+                self.assertTrue(
+                    (points >= 0).all() and (points <= [blank.paper.width, blank.paper.height]).all()
+                )
 
     def test_the_frame_is_drawn_with_its_own_pen_and_last(self):
         for blank in BLANKS:
@@ -29,7 +31,9 @@ class BorderTests(TestCase):
 
     def test_centring_marks_stand_on_the_middles_of_the_trimmed_sheet(self):
         for blank in BLANKS:
-            lines = [i.points for i in border_items(blank) if isinstance(i, Path) and len(i.points) == 2]
+            lines = [
+                np.array(i.points) for i in border_items(blank) if isinstance(i, Path) and len(i.points) == 2
+            ]
             marks = [p for p in lines if np.ptp(p, axis=0).max() == BORDER + 5]
             self.assertEqual(len(marks), 4)
             for mark in marks:
@@ -41,7 +45,11 @@ class BorderTests(TestCase):
         blank = Blank(Paper.of("A3"), STANDARD)
         frame = blank.frame
         ticks = sorted(
-            {i.points[0, 0] for i in border_items(blank) if isinstance(i, Path) and np.ptp(i.points[:, 0]) == 0}
+            {
+                i.points[0][0]
+                for i in border_items(blank)
+                if isinstance(i, Path) and np.ptp([x for x, _ in i.points]) == 0
+            }
         )
         inner = [x for x in ticks if frame.x < x < frame.right]
         self.assertEqual(set(np.diff(inner)), {ZONE})

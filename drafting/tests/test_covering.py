@@ -7,8 +7,7 @@ import numpy as np
 from drafting.linework.covering import Covering
 from drafting.linework.scene import faces_of
 from drafting.tests.scenes import Mesh, box, building
-from drafting.views.camera import camera_for
-from drafting.views.typed import parse_view
+from drafting.views.notation import parse_view
 
 
 def rows(count: int) -> list[Mesh]:
@@ -22,7 +21,7 @@ def rows(count: int) -> list[Mesh]:
 
 def covering(meshes: list[Mesh], thorough: bool = False) -> Covering:
     scene = building(meshes)
-    return Covering.of(faces_of(scene, camera_for(scene, parse_view("elevation:south"))), thorough)
+    return Covering.of(faces_of(scene, parse_view("elevation:south").camera(scene)), thorough)
 
 
 class CoveringTests(TestCase):

@@ -10,11 +10,15 @@ import shapely
 from drafting.building.model import BuildUp
 from drafting.linework.engine import draw
 from drafting.tests.scenes import box, building, drawn, lines_of, prism, ring, total_length
-from drafting.views.spec import ViewSpec
-from drafting.views.typed import parse_view
+from drafting.views.elevation import Elevation
+from drafting.views.notation import parse_view
+from drafting.views.plan import Plan
 
 STREET = prism(
-    [(0, 0), (6000, 0), (6000, 3000), (0, 3000)], 0, 300, [[(2000, 900), (4000, 900), (4000, 2000), (2000, 2000)]]
+    [(0, 0), (6000, 0), (6000, 3000), (0, 3000)],
+    0,
+    300,
+    [[(2000, 900), (4000, 900), (4000, 2000), (2000, 2000)]],
 )
 
 
@@ -59,7 +63,10 @@ class PlanTests(TestCase):
 
     def test_a_hollow_is_a_hole_in_its_region(self):
         pipe = prism(
-            [(0, 0), (1000, 0), (1000, 1000), (0, 1000)], 0, 3000, [[(200, 200), (800, 200), (800, 800), (200, 800)]]
+            [(0, 0), (1000, 0), (1000, 1000), (0, 1000)],
+            0,
+            3000,
+            [[(200, 200), (800, 200), (800, 800), (200, 800)]],
         )
         upright = pipe[0][:, [0, 2, 1]], pipe[1][:, ::-1].copy()
         linework = drawn([upright], "plan:0")
@@ -101,7 +108,9 @@ class SectionTests(TestCase):
 
     def test_depth_limits_what_is_seen(self):
         near, far = box((0, 1000, 0), (1000, 1500, 1000)), box((0, 4000, 0), (1000, 5000, 3000))
-        self.assertEqual({x.element for x in drawn([near, far], "section:-5000,0,5000,0").lines}, {"e0", "e1"})
+        self.assertEqual(
+            {x.element for x in drawn([near, far], "section:-5000,0,5000,0").lines}, {"e0", "e1"}
+        )
         self.assertEqual({x.element for x in drawn([near, far], "section:-5000,0,5000,0@2000").lines}, {"e0"})
 
     def test_a_slanted_section_shows_true_sizes_in_its_own_plane(self):
@@ -132,20 +141,20 @@ class SectionTests(TestCase):
 class NearTests(TestCase):
     def test_an_elevation_from_a_near_limit_is_cut_there(self):
         before, through = box((0, -3000, 0), (1000, -2000, 1000)), box((2000, -1500, 0), (3000, 500, 1000))
-        view = ViewSpec("elevation", side="south", near=1000.0)
+        view = Elevation(side="south", near=1000.0)
         linework = draw(building([before, through]), view)
         self.assertEqual({(x.element, x.role) for x in linework.lines}, {("e1", "cut")})
 
     def test_depth_of_an_elevation_is_measured_from_the_nearest_point(self):
         meshes = [box((0, 0, 0), (1000, 500, 1000)), box((2000, 3000, 0), (3000, 4000, 1000))]
         for depth, wanted in ((2000.0, {"e0"}), (3500.0, {"e0", "e1"})):
-            linework = draw(building(meshes), ViewSpec("elevation", side="south", depth=depth))
+            linework = draw(building(meshes), Elevation(side="south", depth=depth))
             self.assertEqual({x.element for x in linework.lines}, wanted)
 
     def test_depth_of_a_plan_is_measured_from_its_cut(self):
         meshes = [box((0, 0, 0), (1000, 1000, 3000)), box((2000, 0, 0), (3000, 1000, 100))]
         for depth, wanted in ((1000.0, {"e0"}), (1150.0, {"e0", "e1"})):
-            linework = draw(building(meshes), ViewSpec("plan", storey="0", depth=depth))
+            linework = draw(building(meshes), Plan(storey="0", depth=depth))
             self.assertEqual({x.element for x in linework.lines}, wanted)
 
 
@@ -200,7 +209,9 @@ class DetailTests(TestCase):
                 wanted = shapely.intersection(lines_of(whole), shape)
                 self.assertAlmostEqual(lines_of(detail).length, wanted.length, delta=2)
                 self.assertLess(shapely.difference(lines_of(detail), shape.buffer(0.01)).length, 0.1)
-                cut = sum(shapely.intersection(shapely.Polygon(r.rings[0]), shape).area for r in whole.regions)
+                cut = sum(
+                    shapely.intersection(shapely.Polygon(r.rings[0]), shape).area for r in whole.regions
+                )
                 self.assertAlmostEqual(area(detail), cut, delta=2)
 
     def test_a_detail_has_a_treatment_of_its_own(self):

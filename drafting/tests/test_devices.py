@@ -2,11 +2,11 @@
 
 from unittest import TestCase
 
-from drafting.plot.devices import DEVICES
+from drafting.geometry.boxes import Box
+from drafting.plotting.devices import DEVICES
 from drafting.sheets.paper import Paper
-from drafting.sheets.shipped_templates import STANDARD
 from drafting.sheets.template import Blank
-from drafting.sheets.viewport import Box
+from drafting.sheets.template_presets import STANDARD
 
 FILE, OFFICE, ROLL = DEVICES
 

@@ -23,7 +23,9 @@ SCENE: list[Mesh] = [
 ]
 
 
-def looked_at(scene: Building, turn: float = 0.0, mirrored: bool = False, about: np.ndarray | None = None) -> Linework:
+def looked_at(
+    scene: Building, turn: float = 0.0, mirrored: bool = False, about: np.ndarray | None = None
+) -> Linework:
     """The scene from the south-east and above, with a camera turned, mirrored and moved as the scene was."""
     toward = np.array([0.5, -0.7, 0.4])
     toward /= np.linalg.norm(toward)

@@ -1,4 +1,5 @@
-"""Files of every form: DXF that stands up to an audit and measures true, PDF with layers and labels, PNG, archives."""
+"""Files of every format: DXF that stands up to an audit and measures true, PDF with layers and labels, PNG,
+archives."""
 
 import io
 import zipfile
@@ -12,26 +13,24 @@ from ezdxf.math import Vec3
 from PIL import Image
 
 from drafting.errors import SheetError
-from drafting.plot.compose import compose
-from drafting.plot.display import no_picture
-from drafting.plot.drawing_list import LAYER as LIST_LAYER
-from drafting.plot.dxf import write_dxf
-from drafting.plot.files import Told, write_file
-from drafting.plot.page import whole_page
-from drafting.plot.pdf import write_pdf
-from drafting.plot.pen_table import Cut, PenTable
-from drafting.plot.pens import Pen
-from drafting.plot.plot_settings import PlotSettings
-from drafting.plot.plotting import page_for
-from drafting.plot.png import write_png
-from drafting.plot.shipped_pens import CONSTRUCTION
+from drafting.geometry.boxes import Box
+from drafting.plotting.files import write_file
+from drafting.plotting.pages import page_for
+from drafting.plotting.settings import PlotSettings
+from drafting.render.backend import Sources
+from drafting.render.compose import compose
+from drafting.render.drawing_list import LAYER as LIST_LAYER
+from drafting.render.page import FileInfo, whole_page
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale
 from drafting.sheets.sheet import DrawingList
-from drafting.sheets.viewport import Box
+from drafting.styles.pen_presets import CONSTRUCTION
+from drafting.styles.pen_table import CutStyle, PenTableSpec, parse_pen_table
+from drafting.styles.pens import Pen
+from drafting.tests.outputs import write_dxf, write_pdf, write_png
 from drafting.tests.pdf_reading import layers, page_labels, page_sizes, strokes, text
 from drafting.tests.scenes import box, drawn
-from drafting.tests.test_plot import PAGE, SHEET, WALL, linework
+from drafting.tests.test_plotting_sheets import PAGE, SHEET, WALL, linework
 
 TALL = whole_page(compose(replace(SHEET, paper=Paper.of("A2", "portrait"), viewports=())), "Tall", "A-02")
 #: A wall of stone cut by a plan: it has a region, which is hatched.
@@ -63,7 +62,11 @@ class DxfTests(TestCase):
         doc = opened(write_dxf([PAGE], linework))
         lines = [e for e in doc.modelspace() if e.dxftype() in ("LINE", "LWPOLYLINE")]
         self.assertEqual(len(lines), len(WALL.lines))
-        spans = [np.ptp(np.array(e.get_points("xy")), axis=0).tolist() for e in lines if e.dxftype() == "LWPOLYLINE"]
+        spans = [
+            np.ptp(np.array(e.get_points("xy")), axis=0).tolist()
+            for e in lines
+            if e.dxftype() == "LWPOLYLINE"
+        ]
         self.assertIn([7250, 2600], [[round(x, 3) for x in span] for span in spans])
 
     def test_a_point_of_the_model_comes_to_lie_where_the_pdf_has_it(self):
@@ -81,7 +84,7 @@ class DxfTests(TestCase):
                 np.testing.assert_allclose([(p.x, p.y) for p in found], wanted, atol=1e-6)
 
     def test_layers_have_widths_and_patterns_and_text_is_text(self):
-        table = PenTable.from_dict({"roles": {"profile": {"pattern": "dashed", "width": 0.5}}})
+        table = parse_pen_table({"roles": {"profile": {"pattern": "dashed", "width": 0.5}}})
         doc = opened(write_dxf([whole_page(compose(SHEET, table), "Wall", "A-01")], linework))
         layer = doc.layers.get(f"{WALL.lines[0].layer} - profile")
         self.assertEqual(layer.dxf.lineweight, 50)
@@ -99,7 +102,7 @@ class DxfTests(TestCase):
         (family,) = hatch.pattern.lines
         self.assertAlmostEqual(family.angle, 45)
         self.assertAlmostEqual(family.offset.magnitude, 1.5 * 50)
-        filled = PenTable("Filled", CONSTRUCTION.roles, cuts=(Cut("", "#d9d6cf", 50),))
+        filled = PenTableSpec(CONSTRUCTION.roles, cuts=(CutStyle("", "#d9d6cf", 50),))
         page = whole_page(compose(replace(SHEET, viewports=(one,)), filled), "", "1")
         (area,) = opened(write_dxf([page], lambda _: CUT)).modelspace().query("HATCH")
         self.assertEqual((area.dxf.solid_fill, area.rgb), (1, (0xD9, 0xD6, 0xCF)))
@@ -136,16 +139,17 @@ class FormTests(TestCase):
     def test_the_same_pages_give_the_same_bytes_in_every_form(self):
         for form in ("pdf", "dxf", "svg", "png"):
             first, again = (
-                write_file(form, [PAGE, TALL], linework, no_picture, Told("Set", resolution=72)) for _ in "ab"
+                write_file(form, [PAGE, TALL], Sources(linework), FileInfo("Set", resolution=72))
+                for _ in "ab"
             )
             self.assertEqual(first, again, form)
 
     def test_several_pictures_come_in_one_archive_in_register_order(self):
-        data, ending = write_file("svg", [PAGE, TALL], linework, no_picture, Told())
+        data, ending = write_file("svg", [PAGE, TALL], Sources(linework), FileInfo())
         self.assertEqual(ending, "zip")
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             self.assertEqual(archive.namelist(), ["01 A-01 Wall.svg", "02 A-02 Tall.svg"])
-        self.assertEqual(write_file("svg", [PAGE], linework, no_picture, Told())[1], "svg")
+        self.assertEqual(write_file("svg", [PAGE], Sources(linework), FileInfo())[1], "svg")
 
     def test_a_png_has_the_pixels_of_its_resolution(self):
         picture = Image.open(io.BytesIO(write_png(PAGE, linework, 100)))
@@ -162,7 +166,18 @@ class FormTests(TestCase):
 
 class TrueLengthTests(TestCase):
     def test_a_known_length_is_true_on_each_of_ten_sheets(self):
-        scales = ("1:20", "1:25", "1:33 1/3", "1:50", "1:75", "1:100", "1:200", "1:250", '1/4" = 1\'-0"', "1:500")
+        scales = (
+            "1:20",
+            "1:25",
+            "1:33 1/3",
+            "1:50",
+            "1:75",
+            "1:100",
+            "1:200",
+            "1:250",
+            '1/4" = 1\'-0"',
+            "1:500",
+        )
         papers = ("A0", "A1", "A2", "A3", "ANSI D", "Arch D", "A1", "A3", "700 x 500", "A3")
         pages = []
         for number, (scale, paper) in enumerate(zip(scales, papers, strict=True)):
@@ -182,11 +197,15 @@ class PdfDocumentTests(TestCase):
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
-        cls.pdf = write_pdf([replace(PAGE, date="2026-03-16"), TALL], linework, "Bird observatory", "Sandreed")
+        cls.pdf = write_pdf(
+            [replace(PAGE, date="2026-03-16"), TALL], linework, "Bird observatory", "Sandreed"
+        )
 
     def test_layers_are_listed_and_each_holds_its_own(self):
         self.assertEqual(layers(self.pdf), sorted(layers(self.pdf)))
-        self.assertTrue({"Border", "Title block", "Drawing titles", WALL.lines[0].layer} <= set(layers(self.pdf)))
+        self.assertTrue(
+            {"Border", "Title block", "Drawing titles", WALL.lines[0].layer} <= set(layers(self.pdf))
+        )
 
     def test_pages_are_called_by_the_numbers_of_their_sheets(self):
         self.assertEqual(page_labels(self.pdf), ["A-01", "A-02"])
@@ -208,13 +227,17 @@ class PdfDocumentTests(TestCase):
         self.assertLess(len(self.pdf), 1.3 * len(out.getvalue()))
 
     def test_an_area_that_is_seen_through_says_so_and_text_is_opaque_again(self):
-        table = PenTable("Clear", {**CONSTRUCTION.roles}, cuts=(Cut("", "#ff0000", 40),))
+        table = PenTableSpec(CONSTRUCTION.roles, cuts=(CutStyle("", "#ff0000", 40),))
         one = replace(SHEET.viewports[0], centre=(3000, 400))
         page = whole_page(compose(replace(SHEET, viewports=(one,)), table))
         with pikepdf.open(io.BytesIO(write_pdf([page], lambda _: CUT))) as pdf:
-            states = [float(state.ca) for state in pdf.pages[0].Resources.ExtGState.values() if "/ca" in state]
+            states = [
+                float(state.ca) for state in pdf.pages[0].Resources.ExtGState.values() if "/ca" in state
+            ]
         self.assertIn(0.4, states)
         self.assertIn("Wall, large", text(write_pdf([page], lambda _: CUT)))
 
     def test_a_pen_knows_its_ink(self):
-        self.assertEqual((Pen(0.5, "#000000", screen=20).ink, Pen(0.5, "#9c3f24").ink), ("#cccccc", "#9c3f24"))
+        self.assertEqual(
+            (Pen(0.5, "#000000", screen=20).ink, Pen(0.5, "#9c3f24").ink), ("#cccccc", "#9c3f24")
+        )

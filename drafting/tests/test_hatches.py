@@ -9,18 +9,18 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
-from drafting.plot.compose import compose
-from drafting.plot.display import HATCHES as LAYER
-from drafting.plot.hatches import HATCHES, HatchLine, hatch_lines
-from drafting.plot.page import whole_page
-from drafting.plot.pdf import write_pdf
-from drafting.plot.pen_table import Cut, PenTable
-from drafting.plot.shipped_pens import CONSTRUCTION
+from drafting.geometry.boxes import Box
+from drafting.render.backend import HATCHES as LAYER
+from drafting.render.compose import compose
+from drafting.render.page import whole_page
 from drafting.sheets.scale import Scale
-from drafting.sheets.viewport import Box
+from drafting.styles.hatches import HATCHES, HatchLine, hatch_lines
+from drafting.styles.pen_presets import CONSTRUCTION
+from drafting.styles.pen_table import CutStyle, PenTableSpec
+from drafting.tests.outputs import write_pdf
 from drafting.tests.pdf_reading import areas, strokes
 from drafting.tests.scenes import box, drawn
-from drafting.tests.test_plot import SHEET
+from drafting.tests.test_plotting_sheets import SHEET
 
 ORIGIN = np.zeros(2)
 #: A wall of stone, 6 m by 0.8 m, cut by a plan.
@@ -60,7 +60,9 @@ class HatchLineTests(TestCase):
         whole, left = shapely.box(0, 0, 80, 40), shapely.box(0, 0, x + 10, 40)
         right = shapely.box(x + 10, 0, 80, 40)
         for family in HATCHES[name]:
-            both, lines = (hatch_lines(family, 2.0, y, within(*areas), ORIGIN) for areas in ((left, right), (whole,)))
+            both, lines = (
+                hatch_lines(family, 2.0, y, within(*areas), ORIGIN) for areas in ((left, right), (whole,))
+            )
             lengths = [np.hypot(*(found[:, 1] - found[:, 0]).T).sum() for found in (both, lines)]
             self.assertAlmostEqual(*lengths, places=4)
 
@@ -92,11 +94,16 @@ class OnPaperTests(TestCase):
         one = replace(SHEET.viewports[0], centre=(3000, 400), box=Box(40, 200, 160, 60))
         cropped = replace(one, box=Box(50, 200, 140, 60))
         across = np.array([-math.sqrt(0.5), math.sqrt(0.5)])
-        before, after = ({round(float(line[0] @ across), 2) for line in plotted(v)[0]} for v in (one, cropped))
+        before, after = (
+            {round(float(line[0] @ across), 2) for line in plotted(v)[0]} for v in (one, cropped)
+        )
         self.assertLessEqual(after, before)
 
     def test_the_first_row_that_names_a_material_fills_it(self):
-        table = PenTable("One", CONSTRUCTION.roles, cuts=(Cut("Granite"), Cut("stone", "#ff0000"), Cut("", "#00ff00")))
+        table = PenTableSpec(
+            CONSTRUCTION.roles,
+            cuts=(CutStyle("Granite"), CutStyle("stone", "#ff0000"), CutStyle("", "#00ff00")),
+        )
         lines, pdf = plotted(replace(SHEET.viewports[0], centre=(3000, 400)), table)
         self.assertEqual(lines, [])
         self.assertIn((1.0, 0.0, 0.0), [a.colour for a in areas(pdf)])

@@ -6,7 +6,7 @@ from unittest import TestCase
 
 import numpy as np
 
-from drafting.building.ifc import read_ifc
+from drafting.building.readers.ifc import read_ifc
 from drafting.building.store import load_building, save_building
 from drafting.errors import BuildingFileError
 from drafting.tests.ifc_files import UNITS, write_ifc
@@ -23,14 +23,18 @@ class IfcTests(TestCase):
             for unit in UNITS:
                 with self.subTest(schema=schema, unit=unit):
                     building = read_ifc(write_ifc(self.path, schema, unit))
-                    np.testing.assert_allclose(building.bounds, [(1000, 0, 3000), (6000, 200, 5500)], atol=1e-3)
+                    np.testing.assert_allclose(
+                        building.bounds, [(1000, 0, 3000), (6000, 200, 5500)], atol=1e-3
+                    )
                     self.assertAlmostEqual(building.storeys[0].elevation, 3000, places=3)
                     self.assertEqual(building.unit, unit)
 
     def test_an_element_knows_its_id_storey_layer_and_material(self):
         building = read_ifc(write_ifc(self.path))
         (wall,) = building.elements
-        self.assertEqual((wall.name, wall.storey, wall.layer, wall.material), ("Wall", 0, "Layer of Wall", "Stone"))
+        self.assertEqual(
+            (wall.name, wall.storey, wall.layer, wall.material), ("Wall", 0, "Layer of Wall", "Stone")
+        )
         self.assertEqual(len(wall.id), 22)
         self.assertIn(wall.id, self.path.read_text())
         self.assertTrue(building.topology.closed.all())
@@ -45,7 +49,7 @@ class IfcTests(TestCase):
     def test_an_element_that_stands_nowhere_is_drawn_and_told(self):
         building = read_ifc(write_ifc(self.path, extra="IfcSlab"))
         self.assertEqual(len(building.elements), 2)
-        self.assertEqual(len(building.homeless), 1)
+        self.assertEqual(len(building.unplaced), 1)
 
     def test_a_file_that_cannot_be_used_is_refused_with_the_reason_and_the_remedy(self):
         whole = write_ifc(self.path).read_bytes()

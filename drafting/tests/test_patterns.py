@@ -1,4 +1,5 @@
-"""Patterns of lines: they start and end on a dash, meet at corners, and are as long as ISO 128 has them on paper."""
+"""Patterns of lines: they start and end on a dash, meet at corners, and are as long as ISO 128 has them on
+paper."""
 
 from dataclasses import replace
 from unittest import TestCase
@@ -7,14 +8,15 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from drafting.linework.model import Line, Linework
-from drafting.plot.compose import compose
-from drafting.plot.page import whole_page
-from drafting.plot.patterns import PATTERNS, fitted, stretches
-from drafting.plot.pdf import write_pdf
+from drafting.geometry.polylines import Polylines
+from drafting.linework.model import ROLES, Linework, PackedLines
+from drafting.render.compose import compose
+from drafting.render.page import whole_page
 from drafting.sheets.scale import Scale
+from drafting.styles.patterns import PATTERNS, fitted_to, stretches
+from drafting.tests.outputs import write_pdf
 from drafting.tests.pdf_reading import strokes
-from drafting.tests.test_plot import SHEET, WALL
+from drafting.tests.test_plotting_sheets import SHEET, WALL
 
 LINES = sorted(set(PATTERNS) - {"solid"})
 
@@ -22,7 +24,11 @@ LINES = sorted(set(PATTERNS) - {"solid"})
 def drawn_with(*points, role="hidden"):
     """A drawing of one polyline, u, v in mm."""
     ring = np.column_stack([np.array(points, float), np.zeros(len(points))])
-    return Linework(WALL.camera, (Line(role, "one", "Walls", ring),), ())
+    one = np.zeros(1, np.int32)
+    lines = PackedLines(
+        Polylines.of([ring], 3), np.array([ROLES.index(role)], np.int8), one.astype(np.int8), one, one
+    )
+    return Linework(WALL.camera, lines, elements=("one",), layers=("Walls",))
 
 
 def plotted(linework, *viewports):
@@ -35,7 +41,7 @@ class FittedTests(TestCase):
     @given(st.sampled_from(LINES), st.floats(0.13, 1.0), st.floats(0.1, 2000.0))
     def test_a_line_starts_and_ends_on_a_dash_whatever_its_length(self, name, width, length):
         pattern = tuple(part * width for part in PATTERNS[name])
-        fit = fitted(pattern, length)
+        fit = fitted_to(pattern, length)
         if not fit:
             self.assertLess(length, pattern[0] + sum(pattern) / 2)
             return
@@ -47,7 +53,7 @@ class FittedTests(TestCase):
     def test_a_long_line_hardly_changes_its_pattern(self, name, width, share):
         pattern = tuple(part * width for part in PATTERNS[name])
         length = sum(pattern) * (20 + share)
-        self.assertAlmostEqual(fitted(pattern, length)[0] / pattern[0], 1.0, delta=0.03)
+        self.assertAlmostEqual(fitted_to(pattern, length)[0] / pattern[0], 1.0, delta=0.03)
 
 
 class StretchTests(TestCase):

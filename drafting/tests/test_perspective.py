@@ -7,11 +7,11 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from drafting.linework.codec import decode, encode
 from drafting.linework.engine import draw_from
-from drafting.linework.model import Linework
 from drafting.tests.scenes import box, building, drawn, lines_of
-from drafting.views.camera import Camera, camera_for
-from drafting.views.typed import parse_view
+from drafting.views.camera import Camera
+from drafting.views.notation import parse_view
 
 #: From the south, the eye 10 m from a target at the south face of what stands at y = 0.
 FRONT = "perspective:0,-10000,0,0,0,0@90"
@@ -22,7 +22,9 @@ class PerspectiveTests(TestCase):
     def test_at_the_target_sizes_are_true_and_twice_as_far_they_are_half(self):
         near, far = box((-1000, 0, -1000), (1000, 100, 1000)), box((3000, 10000, 3000), (5000, 10100, 5000))
         linework = drawn([near, far], FRONT)
-        np.testing.assert_allclose(lines_of(linework, element="e0").bounds, (-1000, -1000, 1000, 1000), atol=0.01)
+        np.testing.assert_allclose(
+            lines_of(linework, element="e0").bounds, (-1000, -1000, 1000, 1000), atol=0.01
+        )
         # At 20 m the face is halved; its side towards the middle is seen a little further in.
         bounds = lines_of(linework, element="e1").bounds
         np.testing.assert_allclose(bounds[2:], (2500, 2500), atol=0.01)
@@ -47,7 +49,10 @@ class PerspectiveTests(TestCase):
         self.assertTrue(all(abs(x) <= half for x in bounds))
 
     def test_what_stands_behind_a_wall_is_hidden(self):
-        wall, behind = box((-2000, 0, -2000), (2000, 200, 2000)), box((-2500, 4000, -2500), (2500, 5000, 2500))
+        wall, behind = (
+            box((-2000, 0, -2000), (2000, 200, 2000)),
+            box((-2500, 4000, -2500), (2500, 5000, 2500)),
+        )
         self.assertEqual({x.element for x in drawn([wall, behind], FRONT).lines}, {"e0"})
 
     def test_a_near_wall_within_a_metre_of_the_eye_is_cut_off_there_and_draws_no_nonsense(self):
@@ -66,7 +71,7 @@ class PerspectiveTests(TestCase):
     def test_depth_is_kept_true(self):
         linework = drawn([CUBE], FRONT)
         self.assertEqual({round(float(p[2]), 3) for x in linework.lines for p in x.points}, {0.0})
-        restored = Linework.from_json(linework.to_json())
+        restored = decode(encode(linework))
         self.assertEqual(restored.camera.distance, 10000)
 
     def test_bands_and_far_lines_are_measured_from_the_eye(self):
@@ -81,15 +86,17 @@ class PerspectiveTests(TestCase):
         b, a = np.radians(bearing), np.radians(altitude)
         eye = 9000 * np.array([np.cos(b) * np.cos(a), np.sin(b) * np.cos(a), np.sin(a)])
         view = parse_view(f"perspective:{','.join(f'{x:.6f}' for x in eye)},0,0,0")
-        camera = camera_for(building([CUBE]), view)
+        camera = view.camera(building([CUBE]))
         u, v, _ = camera.project(np.array([point]))[0]
         picture = u * camera.right + v * camera.up
         way, ray = picture - eye, np.array(point) - eye
-        np.testing.assert_allclose(np.cross(way, ray) / np.linalg.norm(way) / np.linalg.norm(ray), 0, atol=1e-6)
+        np.testing.assert_allclose(
+            np.cross(way, ray) / np.linalg.norm(way) / np.linalg.norm(ray), 0, atol=1e-6
+        )
 
     def test_from_very_far_it_is_a_parallel_projection(self):
         scene = building([CUBE, box((1500, -500, -1000), (2500, 500, 400))])
-        parallel = camera_for(scene, parse_view("axonometric:150,30"))
+        parallel = parse_view("axonometric:150,30").camera(scene)
         far = Camera(parallel.right, parallel.up, parallel.toward, np.zeros(3), distance=5e7, angle=5)
         one, two = (lines_of(draw_from(scene, camera)) for camera in (parallel, far))
         self.assertLess(shapely.hausdorff_distance(one, two), 1.0)

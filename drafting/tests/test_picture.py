@@ -1,4 +1,5 @@
-"""Pictures for templates: SVG as lines and areas, PNG and JPEG as they are, and nothing that could do harm."""
+"""Pictures for templates: SVG as lines and areas, PNG and JPEG as they are, and nothing that could do
+harm."""
 
 import io
 from dataclasses import replace
@@ -8,15 +9,14 @@ import numpy as np
 from PIL import Image as Pixels
 
 from drafting.errors import SheetError
-from drafting.plot.compose import compose
-from drafting.plot.display import Fill, Image, Path
-from drafting.plot.page import whole_page
-from drafting.plot.pdf import write_pdf
-from drafting.plot.svg import write_svg
+from drafting.render.compose import compose
+from drafting.render.items import Fill, Image, Path
+from drafting.render.page import whole_page
 from drafting.sheets.paper import Paper
-from drafting.sheets.picture import MOST_BYTES, Picture, read_picture
+from drafting.sheets.picture import MAX_BYTES, Picture, read_picture
 from drafting.sheets.sheet import Sheet
-from drafting.sheets.template import Part, Template
+from drafting.sheets.template import Part, TemplateSpec
+from drafting.tests.outputs import write_pdf, write_svg
 
 LOGO = b"""<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20" viewBox="0 0 80 40">
 <g transform="translate(10 0)"><rect x="0" y="10" width="40" height="20" fill="#9c3f24"/></g>
@@ -33,7 +33,7 @@ def sheet_with(picture):
     part = Part("image", -60, 0, 0, 40, picture="logo")
     return Sheet(
         Paper.of("A3"),
-        template=Template("Own", frame=0, zones=False, centring=False, parts=(part,)),
+        template=TemplateSpec(frame=0, zones=False, centring=False, parts=(part,)),
         pictures={"logo": replace(picture, key="one")},
     )
 
@@ -59,7 +59,7 @@ class PictureTests(TestCase):
         fill, line = (next(i for i in items if isinstance(i, kind)) for kind in (Fill, Path))
         # 40 x 20 units in a box of 60 x 40 mm: one and a half millimetres each, in the middle of its height.
         np.testing.assert_allclose(np.ptp(fill.rings[0], axis=0), (30, 15))
-        np.testing.assert_allclose(fill.rings[0].min(axis=0), (350 + 7.5, 10 + 5 + 7.5))
+        np.testing.assert_allclose(np.min(fill.rings[0], axis=0), (350 + 7.5, 10 + 5 + 7.5))
         self.assertAlmostEqual(line.pen.width, 1.5)
 
     def test_pixels_are_written_into_pdf_and_svg(self):
@@ -78,7 +78,7 @@ class PictureTests(TestCase):
             return b'<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10">' + inside + b"</svg>"
 
         for data, name, why in (
-            (b"\0" * (MOST_BYTES + 1), "large.png", "10 MB.*at most 10 MB"),
+            (b"\0" * (MAX_BYTES + 1), "large.png", "10 MB.*at most 10 MB"),
             (b"not a picture", "logo.png", "could not be read"),
             (picture_file("GIF"), "logo.gif", "is a GIF file"),
             (picture_file("PNG", (7000, 6000)), "huge.png", "7000 x 6000 pixels"),

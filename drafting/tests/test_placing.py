@@ -6,12 +6,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from drafting.errors import SheetError
+from drafting.geometry.boxes import Box
 from drafting.sheets.paper import Paper
 from drafting.sheets.placing import free_spaces, place_view
 from drafting.sheets.scale import Scale
-from drafting.sheets.shipped_templates import STANDARD
 from drafting.sheets.template import Blank
-from drafting.sheets.viewport import Box
+from drafting.sheets.template_presets import STANDARD
 
 A3 = Blank(Paper.of("A3"), STANDARD)
 boxes = st.builds(Box, st.floats(0, 400), st.floats(0, 280), st.floats(2, 200), st.floats(2, 200))
@@ -38,7 +38,9 @@ class PlacingTests(TestCase):
         free = A3.free
         spaces = free_spaces(A3, taken)
         for space in spaces:
-            self.assertTrue(Box(free.x - 1e-9, free.y - 1e-9, free.width + 2e-9, free.height + 2e-9).holds(space))
+            self.assertTrue(
+                Box(free.x - 1e-9, free.y - 1e-9, free.width + 2e-9, free.height + 2e-9).holds(space)
+            )
             self.assertFalse(any(space.meets(box) for box in taken))
         areas = [s.width * s.height for s in spaces]
         self.assertEqual(areas, sorted(areas, reverse=True))
@@ -49,8 +51,12 @@ class PlacingTests(TestCase):
         placed = place_view((0, 0, 10_000, 10_000), A3, taken=[left])
         self.assertFalse(placed.box.meets(left))
         self.assertEqual(str(placed.scale), "1:75")
-        self.assertEqual(str(place_view((0, 0, 10_000, 10_000), A3, at=(300, 150), taken=[left]).scale), "1:75")
+        self.assertEqual(
+            str(place_view((0, 0, 10_000, 10_000), A3, at=(300, 150), taken=[left]).scale), "1:75"
+        )
 
     def test_let_go_on_another_drawing_it_has_the_whole_area(self):
         free = A3.free
-        self.assertEqual(str(place_view((0, 0, 30_000, 10_000), A3, at=free.middle, taken=[free]).scale), "1:100")
+        self.assertEqual(
+            str(place_view((0, 0, 30_000, 10_000), A3, at=free.middle, taken=[free]).scale), "1:100"
+        )

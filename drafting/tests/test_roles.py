@@ -17,7 +17,9 @@ class SeamTests(TestCase):
         wanted = drawn(parts, "elevation:south", seams=True)
         self.assertAlmostEqual(total_length(wanted, role="seam"), 2000, delta=1)
         outline = [x for x in wanted.lines if x.role != "seam"]
-        self.assertAlmostEqual(sum(shapely.LineString(x.points[:, :2]).length for x in outline), 9000, delta=1)
+        self.assertAlmostEqual(
+            sum(shapely.LineString(x.points[:, :2]).length for x in outline), 9000, delta=1
+        )
 
     def test_a_seam_behind_a_wall_stays_away(self):
         parts = [box((1000, 900, 0), (2000, 1000, 2000)), box((2000, 900, 0), (2500, 1000, 2000))]
@@ -31,7 +33,9 @@ class HiddenTests(TestCase):
         self.assertLess(shapely.hausdorff_distance(hidden, ring(1000, 500, 2000, 2000)), 0.1)
 
     def test_hidden_lines_take_nothing_from_what_is_seen(self):
-        plain, with_hidden = (drawn([WALL, BEHIND], "axonometric:se", hidden=hidden) for hidden in (False, True))
+        plain, with_hidden = (
+            drawn([WALL, BEHIND], "axonometric:se", hidden=hidden) for hidden in (False, True)
+        )
         for role in ("profile", "edge"):
             a, b = lines_of(plain, role=role), lines_of(with_hidden, role=role)
             self.assertLess(shapely.hausdorff_distance(a, b), 0.1)
@@ -84,7 +88,9 @@ class DepthTests(TestCase):
 
     def test_from_a_cut_distances_are_measured_from_the_cut(self):
         linework = drawn(self.ROW, "section:-5000,1500,9000,1500", far=3000)
-        self.assertEqual({x.element: x.role for x in linework.lines}, {"e1": "profile", "e2": "far", "e3": "far"})
+        self.assertEqual(
+            {x.element: x.role for x in linework.lines}, {"e1": "profile", "e2": "far", "e3": "far"}
+        )
 
     def test_what_is_cut_is_never_far(self):
         linework = drawn([box((0, 0, 0), (1000, 1000, 3000))], "plan:0", far=1)
@@ -93,7 +99,9 @@ class DepthTests(TestCase):
 
 class BarTests(TestCase):
     def test_a_bar_has_no_heavy_outline_and_a_post_has(self):
-        linework = drawn([box((0, 0, 0), (40, 40, 1100)), box((500, 0, 0), (620, 120, 1100))], "elevation:south")
+        linework = drawn(
+            [box((0, 0, 0), (40, 40, 1100)), box((500, 0, 0), (620, 120, 1100))], "elevation:south"
+        )
         self.assertEqual({x.element: x.role for x in linework.lines}, {"e0": "edge", "e1": "profile"})
 
     def test_a_joint_round_a_window_makes_no_profile(self):
@@ -117,7 +125,11 @@ class ShownTests(TestCase):
         self.assertFalse(drawn([WALL, BEHIND], "plan:0", shown={"without": ["e0", "e1"]}).regions)
 
     def test_layers_storeys_and_classes_are_switched_by_name(self):
-        for shown in ({"without_layers": ["Walls"]}, {"without_storeys": ["Ground"]}, {"without_classes": ["IfcWall"]}):
+        for shown in (
+            {"without_layers": ["Walls"]},
+            {"without_storeys": ["Ground"]},
+            {"without_classes": ["IfcWall"]},
+        ):
             linework = drawn([WALL], "elevation:south", shown=shown)
             self.assertEqual(linework.lines, ())
             self.assertEqual(linework.notes, ("Everything is left out of this view.",))
@@ -142,7 +154,9 @@ class OpenMeshTests(TestCase):
 
     def test_a_body_given_inside_out_is_drawn_as_if_it_were_not(self):
         points, faces = box((0, 0, 0), (1000, 1000, 1000))
-        right, wrong = (drawn([(points, f), BEHIND], "axonometric:sw") for f in (faces, faces[:, ::-1].copy()))
+        right, wrong = (
+            drawn([(points, f), BEHIND], "axonometric:sw") for f in (faces, faces[:, ::-1].copy())
+        )
         self.assertLess(shapely.hausdorff_distance(lines_of(right), lines_of(wrong)), 0.1)
 
 

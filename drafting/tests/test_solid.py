@@ -18,7 +18,9 @@ def read(data):
     at = 8 + length
     places = np.frombuffer(whole, "<f4", header["points"] * 3, at).reshape(-1, 3)
     triangles = np.frombuffer(whole, "<u4", header["triangles"] * 3, at + places.nbytes).reshape(-1, 3)
-    edges = np.frombuffer(whole, "<u4", header["edges"] * 2, at + places.nbytes + triangles.nbytes).reshape(-1, 2)
+    edges = np.frombuffer(whole, "<u4", header["edges"] * 2, at + places.nbytes + triangles.nbytes).reshape(
+        -1, 2
+    )
     return header, places + np.array(header["origin"]), triangles, edges
 
 

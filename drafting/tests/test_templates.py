@@ -1,4 +1,5 @@
-"""Templates on every paper: where their parts lie, what their fields say, and that nothing runs over its box."""
+"""Templates on every paper: where their parts lie, what their fields say, and that nothing runs over its
+box."""
 
 from dataclasses import replace
 from unittest import TestCase
@@ -8,22 +9,24 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from drafting.errors import SheetError
-from drafting.plot.compose import compose
-from drafting.plot.display import Fill, Path, Text
-from drafting.plot.lettering import LEADING, set_in, text_width
-from drafting.plot.template_items import ROW, template_items
+from drafting.geometry.boxes import Box
+from drafting.render.compose import compose
+from drafting.render.items import Fill, Path, Text
+from drafting.render.template_items import ROW, template_items
+from drafting.schema import dump
 from drafting.sheets.fields import FIELDS, Revision
 from drafting.sheets.paper import SIZES, Paper
 from drafting.sheets.sheet import Sheet
-from drafting.sheets.shipped_templates import SHIPPED, STANDARD
-from drafting.sheets.template import Blank, Part, Template, check_blank
-from drafting.sheets.viewport import Box
+from drafting.sheets.template import Blank, Part, TemplateSpec, check_blank, parse_template
+from drafting.sheets.template_presets import STANDARD, TEMPLATE_PRESETS
+from drafting.styles.lettering import LEADING, fit_lines, text_width
 
 PAPERS = [Paper.of(name, way) for name in SIZES for way in ("landscape", "portrait")]
 A3 = Paper.of("A3")
 #: What ISO 7200 asks for or allows in a title block, in the words of FIELDS.
 ISO_7200 = {
-    "practice", "number", "revision", "date", "sheet_of", "language", "title", "supplementary_title", "department",
+    "practice", "number", "revision", "date", "sheet_of", "language", "title", "supplementary_title",
+    "department",
     "reference", "approver", "creator", "document_type", "status", "paper",
 }  # fmt: skip
 
@@ -45,20 +48,20 @@ class BlankTests(TestCase):
             self.assertGreaterEqual(min(b.x for b in boxes), blank.frame.x - 1e-9)
 
     def test_every_shipped_template_fits_every_paper(self):
-        for template in SHIPPED.values():
+        for name, template in TEMPLATE_PRESETS.values():
             for paper in [*PAPERS, Paper.of("160 x 140")]:
-                with self.subTest(template.name, paper=paper):
-                    check_blank(Blank(paper, template))
+                with self.subTest(name, paper=paper):
+                    check_blank(Blank(paper, template), name)
 
     def test_parts_are_narrowed_only_where_they_would_stand_in_each_others_way(self):
         words = Part("text", -380, 4, -290, 12, words="Preliminary")
         for y, shrink in ((2.0, 1.0), (8.0, 390 / 467)):
             line = Part("line", 10, y, 87, y, across="left", width=0.25)
-            self.assertAlmostEqual(Blank(A3, Template("Own", parts=(words, line))).shrink, shrink)
+            self.assertAlmostEqual(Blank(A3, TemplateSpec(parts=(words, line))).shrink, shrink)
 
     def test_drawings_are_kept_clear_of_what_a_template_keeps(self):
         for key in ("block", "strip-right", "strip-bottom"):
-            blank = Blank(Paper.of("A2"), SHIPPED[key])
+            blank = Blank(Paper.of("A2"), TEMPLATE_PRESETS[key][1])
             for part in blank.template.parts:
                 if part.across != "both" or part.up != "both":
                     self.assertFalse(blank.free.meets(blank.box_of(part)), (key, part))
@@ -68,55 +71,58 @@ class BlankTests(TestCase):
         part = Part("line", x, y, x + 5, y + 5, across="middle", up="top")
         ends = []
         for paper in (one, other):
-            blank = Blank(paper, Template("", parts=(part,)))
+            blank = Blank(paper, TemplateSpec(parts=(part,)))
             x0, y0, _, _ = blank.ends_of(part)
             ends.append((x0 - blank.frame.middle[0], y0 - blank.frame.top))
         np.testing.assert_allclose(ends[0], ends[1], atol=1e-9)
 
     def test_a_part_that_keeps_to_both_sides_grows_with_the_paper(self):
         part = Part("rectangle", 5, 0, -5, 10, across="both")
-        widths = [Blank(p, Template("", parts=(part,))).box_of(part).width for p in (A3, Paper.of("A1"))]
+        widths = [Blank(p, TemplateSpec(parts=(part,))).box_of(part).width for p in (A3, Paper.of("A1"))]
         self.assertEqual(widths, [380, 801])
 
     def test_what_would_be_cut_off_is_refused_by_name(self):
-        far = Template("Own", parts=(Part("field", -500, 0, -400, 10, field="title", words="Title"),))
-        high = Template("Own", parts=(Part("text", -50, 300, 0, 310, words="For comment"),))
-        for template, why in ((high, "the text “For comment”"), (replace(STANDARD, kept=(0, 250, 0, 0)), "no room")):
+        far = TemplateSpec(parts=(Part("field", -500, 0, -400, 10, field="title", words="Title"),))
+        high = TemplateSpec(parts=(Part("text", -50, 300, 0, 310, words="For comment"),))
+        for template, why in (
+            (high, "the text “For comment”"),
+            (replace(STANDARD, kept=(0.0, 250.0, 0.0, 0.0)), "no room"),
+        ):
             with self.subTest(why), self.assertRaisesRegex(SheetError, why):
-                check_blank(Blank(A3, template))
+                check_blank(Blank(A3, template), "Own")
         # What is too wide is made narrower with all that keeps to that side.
-        check_blank(Blank(A3, far))
+        check_blank(Blank(A3, far), "Own")
 
 
 class TemplateDataTests(TestCase):
     def test_shipped_templates_come_back_from_their_data(self):
-        for template in SHIPPED.values():
-            self.assertEqual(Template.from_dict(template.as_dict()), template)
+        for _, template in TEMPLATE_PRESETS.values():
+            self.assertEqual(parse_template(dump(template)), template)
 
     def test_what_no_template_has_is_refused_by_name(self):
         field = {"kind": "field", "x0": 0, "y0": 0, "x1": 10, "y1": 5, "field": "title"}
         for part, why in (
-            ({**field, "kind": "stamp"}, "“stamp” is no part"),
+            ({**field, "kind": "stamp"}, "“stamp” is none of"),
             ({**field, "field": "mood"}, "“mood” is no field"),
             ({**field, "x1": 0}, "has no size"),
-            ({**field, "x0": "left"}, "x0 is a number"),
-            ({**field, "size": 900}, "size is a number from 1 to 50"),
+            ({**field, "x0": "left"}, "x0: give a number"),
+            ({**field, "size": 900}, "size: give a number of at most 50"),
             ({**field, "colour": "red"}, "colour such as"),
-            ({**field, "across": "up"}, "“across” is one of"),
+            ({**field, "across": "up"}, "across: “up” is none of"),
             ({**field, "words": "w" * 501}, "at most 500"),
-            ({**field, "angle": 3}, "has no angle"),
-            ({"kind": "line"}, "needs x0"),
-            ("line", "names and values"),
+            ({**field, "angle": 3}, "angle: there is no such thing"),
+            ({"kind": "line"}, "x0: it is missing"),
+            ("line", "parts 0"),
         ):
             with self.subTest(why), self.assertRaisesRegex(SheetError, why):
-                Template.from_dict({"name": "Own", "parts": [part]})
+                parse_template({"parts": [part]})
         for given_, why in (
-            ({"margins": [1, 2]}, "list of 4"),
-            ({"frame": 9}, "frame's line"),
+            ({"margins": [1, 2]}, "margins"),
+            ({"frame": 9}, "frame: give a number of at most 2"),
             ({"parts": [field] * 301}, "at most 300"),
         ):
             with self.subTest(why), self.assertRaisesRegex(SheetError, why):
-                Template.from_dict({"name": "Own", **given_})
+                parse_template(given_)
 
 
 class FieldTests(TestCase):
@@ -126,19 +132,22 @@ class FieldTests(TestCase):
     def test_a_template_shows_what_its_fields_say(self):
         sheet = Sheet(
             A3, {"project": "Bjørnøya šķūnis", "number": "A-01", "project_number": "2607"}, place=(2, 5),
-            revisions=(Revision("P01", "2026-03-02", "First", "I. M."), Revision("P02", "2026-03-16", "Ramp", "I. M.")),
+            revisions=(Revision("P01", "2026-03-02", "First", "I. M."),
+            Revision("P02", "2026-03-16", "Ramp", "I. M.")),
         )  # fmt: skip
         words = said(sheet)
         for text in ("Bjørnøya šķūnis", "A-01", "2 of 5", "A3", "P02", "2026-03-16", "Ramp", "First", "–"):
             self.assertIn(text, words)
-        self.assertEqual(sheet.says["file_name"], "2607-A-01-P02")
+        self.assertEqual(sheet.field_values["file_name"], "2607-A-01-P02")
 
     def test_what_is_typed_over_is_said_and_told(self):
-        sheet = Sheet(A3, {"client": "Ternhaven Bird Society"}, typed={"client": "Sandwick", "scale": "1:1"})
+        sheet = Sheet(
+            A3, {"client": "Ternhaven Bird Society"}, overrides={"client": "Sandwick", "scale": "1:1"}
+        )
         self.assertIn("Sandwick", said(sheet))
         self.assertNotIn("Ternhaven Bird Society", said(sheet))
-        self.assertEqual({f.field for f in compose(sheet).fields if f.typed}, {"client", "scale"})
-        self.assertEqual(sheet.derived["client"], "Ternhaven Bird Society")
+        self.assertEqual({f.field for f in compose(sheet).fields if f.overridden}, {"client", "scale"})
+        self.assertEqual(sheet.derived_values["client"], "Ternhaven Bird Society")
 
     def test_the_newest_revisions_stay_where_there_is_no_room_for_all(self):
         revisions = tuple(Revision(f"P{n:02}", "2026-03-16", f"Change {n}", "") for n in range(1, 9))
@@ -147,8 +156,8 @@ class FieldTests(TestCase):
 
     def test_a_revision_table_between_two_sides_that_meet_is_left_out(self):
         part = Part("revisions", 0, 150, -50, -120, across="both", up="both")
-        self.assertEqual(list(template_items(Sheet(A3, template=Template("", parts=(part,))))), [])
-        self.assertLess(Blank(A3, Template("", parts=(part,))).box_of(part).height, 2 * ROW)
+        self.assertEqual(list(template_items(Sheet(A3, template=TemplateSpec(parts=(part,))))), [])
+        self.assertLess(Blank(A3, TemplateSpec(parts=(part,))).box_of(part).height, 2 * ROW)
 
 
 class LetteringInBoxesTests(TestCase):
@@ -156,11 +165,13 @@ class LetteringInBoxesTests(TestCase):
         long = dict.fromkeys(FIELDS, "Wide words of an endless title " * 12)
         one = dict.fromkeys(FIELDS, "Wortungetüm" * 30)
         revisions = (Revision("P01", "2026-03-16", "Wide words of an endless revision " * 12, "I. M."),)
-        for template in SHIPPED.values():
+        for name, template in TEMPLATE_PRESETS.values():
             for paper in (A3, Paper.of("A4"), Paper.of("A4", "portrait"), Paper.of("150 x 140")):
                 for fields in (long, one):
-                    with self.subTest(template.name, paper=paper):
-                        self.keeps_within(Sheet(paper, fields, template=template, revisions=revisions, typed=fields))
+                    with self.subTest(name, paper=paper):
+                        self.keeps_within(
+                            Sheet(paper, fields, template=template, revisions=revisions, overrides=fields)
+                        )
 
     def keeps_within(self, sheet):
         boxes = [sheet.blank.box_of(p) for p in sheet.template.parts if p.kind in ("field", "revisions")]
@@ -170,11 +181,13 @@ class LetteringInBoxesTests(TestCase):
             wide = text_width(item.text, item.size, item.bold)
             left = item.at[0] - {"start": 0, "middle": wide / 2, "end": wide}[item.anchor]
             words = Box(left, item.at[1], wide, item.size)
-            self.assertTrue(any(Box(b.x, b.y, b.width + 1e-6, b.height + 1e-6).holds(words) for b in boxes), item)
+            self.assertTrue(
+                any(Box(b.x, b.y, b.width + 1e-6, b.height + 1e-6).holds(words) for b in boxes), item
+            )
 
     @given(st.text("abc dé", min_size=1, max_size=80), st.floats(5, 80), st.floats(4, 30), st.integers(1, 4))
     def test_words_set_in_a_room_keep_within_it(self, words, width, height, lines):
-        broken, size = set_in(words, 3.5, (width, height), lines)
+        broken, size = fit_lines(words, 3.5, (width, height), lines)
         self.assertLessEqual(len(broken), lines)
         self.assertLessEqual(size + (len(broken) - 1) * size * LEADING, max(height, size) + 1e-6)
         for line in broken:
@@ -183,18 +196,18 @@ class LetteringInBoxesTests(TestCase):
     def test_words_are_broken_before_they_shrink_and_shrunk_before_they_are_shortened(self):
         words = "Ground floor and upper floor"
         half = text_width(words, 3.5) * 0.6
-        self.assertEqual(set_in(words, 3.5, (half, 20), 2), (["Ground floor and", "upper floor"], 3.5))
-        one, size = set_in(words, 3.5, (half * 1.2, 20), 1)
+        self.assertEqual(fit_lines(words, 3.5, (half, 20), 2), (["Ground floor and", "upper floor"], 3.5))
+        one, size = fit_lines(words, 3.5, (half * 1.2, 20), 1)
         self.assertEqual(one, [words])
         self.assertLess(size, 3.5)
-        shortened, size = set_in(words, 3.5, (12, 20), 1)
+        shortened, size = fit_lines(words, 3.5, (12, 20), 1)
         self.assertTrue(shortened[0].endswith("…"))
         self.assertEqual(size, 1.8)
 
 
 class PartTests(TestCase):
     def drawn(self, *parts, **given_):
-        return list(template_items(Sheet(A3, template=Template("Own", parts=parts), **given_)))
+        return list(template_items(Sheet(A3, template=TemplateSpec(parts=parts), **given_)))
 
     def test_lines_rectangles_and_text_are_drawn_as_they_are_styled(self):
         line = Part("line", -100, 0, -100, 20, width=0.35, colour="#9c3f24")

@@ -46,7 +46,9 @@ class TopologyTests(TestCase):
         a, b, c = faces[0]
         middle = len(points)
         points = np.vstack([points, (points[b] + points[c]) / 2])
-        given_so = np.concatenate([faces[1:], [(a, b, middle), (a, middle, c), (middle, b, c)]]).astype(np.int32)
+        given_so = np.concatenate([faces[1:], [(a, b, middle), (a, middle, c), (middle, b, c)]]).astype(
+            np.int32
+        )
         t = building([(points, given_so)]).topology
         self.assertTrue(t.closed.all())
         self.assertEqual(len(t.faces), 14)

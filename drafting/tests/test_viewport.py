@@ -9,10 +9,14 @@ from hypothesis import strategies as st
 from shapely import Polygon
 
 from drafting.errors import SheetError
+from drafting.geometry.boxes import Box
+from drafting.schema import parse
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale
 from drafting.sheets.sheet import Sheet
-from drafting.sheets.viewport import Box, PenChange, PenChanges, Viewport, check_on_paper, check_viewport
+from drafting.sheets.viewport import Viewport, check_on_paper, check_viewport
+from drafting.styles.pen_table import PenChanges
+from drafting.styles.pens import PenChange
 
 ONE = Viewport("v", "k", Box(100, 50, 200, 100), Scale.parse("1:50"), (1000.0, 2000.0))
 
@@ -27,7 +31,9 @@ class ViewportTests(TestCase):
         turned = replace(ONE, turn=turn)
         self.assertEqual(turned.to_paper(*ONE.centre), ONE.box.middle)
         x, y = turned.to_paper(u, v)
-        self.assertAlmostEqual(math.dist((x, y), ONE.box.middle), math.dist((u, v), ONE.centre) / 50, places=6)
+        self.assertAlmostEqual(
+            math.dist((x, y), ONE.box.middle), math.dist((u, v), ONE.centre) / 50, places=6
+        )
 
     def test_a_quarter_turn_is_anticlockwise(self):
         x, y = replace(ONE, turn=90.0).to_paper(6000, 2000)
@@ -53,24 +59,27 @@ class ViewportTests(TestCase):
             check_viewport(replace(ONE, shape="circle"))
 
     def test_pens_are_changed_by_role_and_layer_and_a_wrong_one_is_named(self):
-        pens = PenChanges.from_dict({"roles": {"cut": {"width": 0.7}}, "layers": {"Furniture": {"colour": "#888888"}}})
+        def read(given_):
+            return parse(PenChanges, given_, "pens", SheetError)
+
+        pens = read({"roles": {"cut": {"width": 0.7}}, "layers": {"Furniture": {"colour": "#888888"}}})
         self.assertEqual(pens.roles["cut"], PenChange(0.7, None))
         self.assertEqual(pens.layers["Furniture"], PenChange(None, "#888888"))
         for given_, why in (
-            ({"roles": {"outline": {"width": 0.7}}}, "“outline” is no line role"),
-            ({"roles": {"cut": {"width": 5}}}, "cut has a width"),
-            ({"layers": {"Walls": {"colour": "red"}}}, "Walls has a colour"),
-            ({"materials": {}}, "not by materials"),
+            ({"roles": {"outline": {"width": 0.7}}}, "roles outline"),
+            ({"roles": {"cut": {"width": 5}}}, "cut width: give a number of at most 2"),
+            ({"layers": {"Walls": {"colour": "red"}}}, "“red” is no colour"),
+            ({"materials": {}}, "materials: there is no such thing"),
         ):
             with self.subTest(why), self.assertRaisesRegex(SheetError, why):
-                PenChanges.from_dict(given_)
+                read(given_)
 
     def test_the_title_block_says_the_one_scale_or_that_there_are_several(self):
         paper = Paper.of("A3")
         one = Viewport("a", "", Box(0, 0, 1, 1), Scale.parse("1:50"), (0, 0))
         two = Viewport("b", "", Box(0, 0, 1, 1), Scale.parse("1:100"), (0, 0))
-        self.assertEqual(Sheet(paper, viewports=(one, one)).says["scale"], "1:50")
-        self.assertEqual(Sheet(paper, viewports=(one, two)).says["scale"], "As shown")
+        self.assertEqual(Sheet(paper, viewports=(one, one)).field_values["scale"], "1:50")
+        self.assertEqual(Sheet(paper, viewports=(one, two)).field_values["scale"], "As shown")
 
     def test_a_viewport_that_cannot_be_seen_is_refused(self):
         paper = Paper.of("A3")

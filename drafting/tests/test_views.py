@@ -8,11 +8,12 @@ import numpy as np
 from drafting.errors import ViewError
 from drafting.linework.model import linework_key
 from drafting.tests.scenes import box, building
-from drafting.views.camera import Cut, camera_for
+from drafting.views.camera import CutPlane
+from drafting.views.line_settings import LineSettings
+from drafting.views.notation import parse_view
+from drafting.views.plan import CUT_HEIGHT, Plan, RoofPlan
 from drafting.views.shown import Shown
-from drafting.views.spec import CUT_HEIGHT, ViewSpec
-from drafting.views.treatment import Treatment
-from drafting.views.typed import parse_view
+from drafting.views.spec import dump_view, parse_view_spec
 
 TYPED = (
     "plan:Ground@900", "plan:0", "roof", "elevation:east", "elevation:222.5", "section:0,0,1000,-500.5@3000",
@@ -22,11 +23,11 @@ TYPED = (
 )  # fmt: skip
 
 
-class ViewSpecTests(TestCase):
+class SpecTests(TestCase):
     def test_a_view_is_read_from_what_was_kept_of_it(self):
         for text in TYPED:
             view = parse_view(text)
-            self.assertEqual(ViewSpec.from_dict(view.as_dict()), view)
+            self.assertEqual(parse_view_spec(dump_view(view)), view)
 
     def test_a_storey_may_have_an_at_sign_in_its_name(self):
         self.assertEqual(parse_view("plan:Level @ quay").storey, "Level @ quay")
@@ -34,63 +35,84 @@ class ViewSpecTests(TestCase):
         self.assertEqual(parse_view("plan:0").cut, CUT_HEIGHT)
 
     def test_what_is_no_view_is_refused(self):
-        for text in ("", "plan:", "elevation:up", "section:1,2,3", "section:0,0,0,0", "axonometric:n", "roof:1",
-                     "plan:0@-5", "plan:0@0", "section:0,0,1,1000@0", "worm:1", "axonometric:30,95", "section:a,b",
-                     "section:0,0,1000,0,1500,500,3000,500", "section:0,0,1000,0,1000,500", "perspective:0,0,0",
-                     "section:0,0,1000,0,1000,500,0,500", "perspective:0,0,0,0,0,5000", "perspective:1,1,1,1,1,2",
+        for text in ("", "plan:", "elevation:up", "section:1,2,3", "section:0,0,0,0", "axonometric:n",
+        "roof:1",
+                     "plan:0@-5", "plan:0@0", "section:0,0,1,1000@0", "worm:1", "axonometric:30,95",
+                     "section:a,b",
+                     "section:0,0,1000,0,1500,500,3000,500", "section:0,0,1000,0,1000,500",
+                     "perspective:0,0,0",
+                     "section:0,0,1000,0,1000,500,0,500", "perspective:0,0,0,0,0,5000",
+                     "perspective:1,1,1,1,1,2",
                      "perspective:0,0,0,5000,0,0@170", "detail:0,0:roof", "detail:0,0,0,900:roof",
-                     "detail:0,0,900:perspective:0,0,0,5000,0,0", "detail:0,0,9:detail:0,0,9:roof"):  # fmt: skip
+                     "detail:0,0,900:perspective:0,0,0,5000,0,0",
+                     "detail:0,0,9:detail:0,0,9:roof"):  # fmt: skip
             with self.subTest(text), self.assertRaises(ViewError):
                 parse_view(text)
 
     def test_what_is_kept_wrongly_is_refused(self):
         for kept in ({}, {"kind": "plan"}, {"kind": "plan", "storey": 3}, {"kind": "roof", "colour": 1},
-                     {"kind": "plan", "storey": "0", "cut": "high"}, {"kind": "section", "line": [1, 2]}, 7,
-                     {"kind": "roof", "treatment": {"crease": 0}}, {"kind": "roof", "treatment": {"glow": 1}},
-                     {"kind": "roof", "treatment": {"bands": [500, 400]}}, {"kind": "roof", "treatment": {"far": -1}},
-                     {"kind": "roof", "treatment": {"hidden": "yes"}}, {"kind": "roof", "treatment": {"seams": 1}},
-                     {"kind": "roof", "treatment": {"overhead": True}},
-                     {"kind": "roof", "treatment": {"bands": [1, 2, 3, 4, 5, 6, 7]}}, {"kind": "roof", "shown": ["a"]},
-                     {"kind": "roof", "shown": {"without": "a"}}, {"kind": "roof", "treatment": []}):  # fmt: skip
+                     {"kind": "plan", "storey": "0", "cut": "high"}, {"kind": "section", "line": [[1, 2]]}, 7,
+                     {"kind": "roof", "line_settings": {"crease": 0}},
+                     {"kind": "roof", "line_settings": {"glow": 1}},
+                     {"kind": "roof", "line_settings": {"bands": [500, 400]}},
+                     {"kind": "roof", "line_settings": {"far": -1}},
+                     {"kind": "roof", "line_settings": {"hidden": "yes"}},
+                     {"kind": "roof", "line_settings": {"seams": 1}},
+                     {"kind": "roof", "line_settings": {"overhead": True}},
+                     {"kind": "roof", "line_settings": {"bands": [1, 2, 3, 4, 5, 6, 7]}},
+                     {"kind": "roof", "shown": ["a"]},
+                     {"kind": "roof", "shown": {"without": "a"}},
+                     {"kind": "roof", "line_settings": []}):  # fmt: skip
             with self.subTest(kept), self.assertRaises(ViewError):
-                ViewSpec.from_dict(kept)
+                parse_view_spec(kept)
 
-    def test_a_key_changes_with_all_that_the_drawing_hangs_on(self):
+    def test_a_key_changes_with_all_that_the_drawing_depends_on(self):
         views = [parse_view(text) for text in (*TYPED, "plan:Ground@901")]
-        views += [ViewSpec("roof", treatment=Treatment(seams=True)), ViewSpec("roof", shown=Shown(only=("a",)))]
+        views += [
+            RoofPlan(line_settings=LineSettings(seams=True)),
+            RoofPlan(shown=Shown(only=("a",))),
+        ]
         keys = {linework_key(model, view) for model in ("a", "b") for view in views}
         self.assertEqual(len(keys), 2 * len(views))
 
-    def test_a_view_with_the_usual_treatment_is_kept_as_one_without_any(self):
-        plain = ViewSpec("roof", treatment=Treatment(), shown=Shown())
-        self.assertEqual(plain.as_dict(), {"kind": "roof"})
+    def test_a_view_of_which_little_is_said_is_the_one_with_the_usual_settings(self):
+        plain = RoofPlan(line_settings=LineSettings(), shown=Shown())
+        self.assertEqual(parse_view_spec({"kind": "roof"}), plain)
+        self.assertEqual(dump_view(parse_view_spec({"kind": "roof"})), dump_view(plain))
 
-    def test_treatment_and_choice_are_read_from_what_was_kept_of_them(self):
-        view = ViewSpec(
-            "plan",
+    def test_a_fault_is_told_by_its_field(self):
+        with self.assertRaises(ViewError) as caught:
+            parse_view_spec({"kind": "detail", "of": {"kind": "plan", "storey": "0", "cut": -1},
+                             "region": {"shape": "circle", "centre": [0, 0], "radius": 500}})  # fmt: skip
+        self.assertEqual(list(caught.exception.fields), ["of.cut"])
+
+    def test_line_settings_and_choice_are_read_from_what_was_kept_of_them(self):
+        view = Plan(
             storey="0",
-            treatment=Treatment(crease=35, seams=True, hidden=True, overhead=True, far=9000, bands=(2000, 5000)),
+            line_settings=LineSettings(
+                crease=35.0, seams=True, hidden=True, overhead=True, far=9000.0, bands=(2000.0, 5000.0)
+            ),
             shown=Shown(without_layers=("Roof",), only=("a", "b")),
         )
-        self.assertEqual(ViewSpec.from_dict(json.loads(json.dumps(view.as_dict()))), view)
+        self.assertEqual(parse_view_spec(json.loads(json.dumps(dump_view(view)))), view)
 
 
 class CameraTests(TestCase):
     def test_every_camera_is_right_handed_and_upright(self):
         scene = building([box((0, 0, 0), (1000, 1000, 1000))])
         for text in TYPED:
-            camera = camera_for(scene, parse_view(text))
+            camera = parse_view(text).camera(scene)
             np.testing.assert_allclose(np.cross(camera.right, camera.up), camera.toward, atol=1e-12)
             np.testing.assert_allclose(camera.axes @ camera.axes.T, np.eye(3), atol=1e-12)
 
     def test_the_cut_of_a_plan_is_measured_from_its_floor(self):
         scene = building([box((0, 0, 0), (1000, 1000, 1000))])
-        self.assertEqual(camera_for(scene, parse_view("plan:ground@900")).cuts, (Cut(900),))
+        self.assertEqual(parse_view("plan:ground@900").camera(scene).cuts, (CutPlane(900),))
 
     def test_a_storey_that_is_not_there_is_told_with_those_that_are(self):
         scene = building([box((0, 0, 0), (1000, 1000, 1000))])
         with self.assertRaisesRegex(ViewError, "“Attic”.*0: Ground"):
-            camera_for(scene, parse_view("plan:Attic"))
+            parse_view("plan:Attic").camera(scene)
 
     def test_a_model_far_away_is_measured_from_nearby_and_two_versions_from_one_point(self):
         far = 12_345_678.0

@@ -58,7 +58,9 @@ class ElevationTests(TestCase):
 
     def test_a_coarse_prism_shows_its_edges(self):
         linework = drawn([cylinder(500, 2000, 6)], "elevation:south")
-        self.assertEqual(len(lines_of(linework).intersection(shapely.LineString([(-600, 900), (600, 900)])).geoms), 4)
+        self.assertEqual(
+            len(lines_of(linework).intersection(shapely.LineString([(-600, 900), (600, 900)])).geoms), 4
+        )
 
     def test_a_seam_between_walls_of_one_material_in_one_plane_is_not_drawn(self):
         parts = [box((0, 0, 0), (1000, 300, 2000)), box((1000, 0, 0), (2500, 300, 2000))]
@@ -68,7 +70,9 @@ class ElevationTests(TestCase):
         self.assertAlmostEqual(dividing.length, 1998, delta=1)
 
     def test_a_step_between_walls_of_one_material_is_drawn(self):
-        linework = drawn([box((0, 0, 0), (1000, 300, 2000)), box((1000, 20, 0), (2500, 320, 2000))], "elevation:south")
+        linework = drawn(
+            [box((0, 0, 0), (1000, 300, 2000)), box((1000, 20, 0), (2500, 320, 2000))], "elevation:south"
+        )
         crossing = lines_of(linework).intersection(shapely.LineString([(900, 1000), (1100, 1000)]))
         self.assertEqual(shapely.get_num_geometries(crossing), 1)
 

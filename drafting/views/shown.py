@@ -1,16 +1,20 @@
-"""Which of a building's elements a view shows. What is not shown is not there: it hides nothing and is not cut."""
+"""Which of a building's elements a view shows. What is not shown is not there: it hides nothing and is not
+cut."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, fields
-from typing import Any
+from typing import Annotated
 
 import numpy as np
 from numpy.typing import NDArray
+from pydantic import Field
 
 from drafting.building.model import Building
-from drafting.errors import ViewError
-from drafting.views.treatment import known
+from drafting.schema import CLOSED
+
+Name = Annotated[str, Field(min_length=1, max_length=300)]
+Names = Annotated[tuple[Name, ...], Field(max_length=100_000)]
 
 
 @dataclass(frozen=True)
@@ -23,30 +27,20 @@ class Shown:
         only: ids of elements, a subset; empty for all.
     """
 
-    without_layers: tuple[str, ...] = ()
-    without_storeys: tuple[str, ...] = ()
-    without_classes: tuple[str, ...] = ()
-    without: tuple[str, ...] = ()
-    only: tuple[str, ...] = ()
+    __pydantic_config__ = CLOSED
 
-    def as_dict(self) -> dict[str, Any]:
-        """What is left out, fit for JSON; the same choice gives the same dictionary."""
-        return {f.name: sorted(set(names)) for f in fields(self) if (names := getattr(self, f.name))}
+    without_layers: Annotated[Names, Field(description="Names of layers.")] = ()
+    without_storeys: Annotated[Names, Field(description="Names of storeys.")] = ()
+    without_classes: Annotated[Names, Field(description="Names of classes.")] = ()
+    without: Annotated[Names, Field(description="Ids of elements.")] = ()
+    only: Annotated[Names, Field(description="Ids of elements; all where it is empty.")] = ()
 
-    @classmethod
-    def from_dict(cls, given: Any) -> Shown:
-        """The choice that `as_dict` wrote.
+    def __post_init__(self) -> None:
+        # The same choice is the same however it was typed: it is part of what drawings are kept under.
+        for f in fields(self):
+            object.__setattr__(self, f.name, tuple(sorted(set(getattr(self, f.name)))))
 
-        Raises:
-            ViewError: it is not made of lists of names.
-        """
-        values = known(given, cls, "choice of what is shown")
-        for name, names in values.items():
-            if not isinstance(names, list | tuple) or not all(isinstance(x, str) for x in names):
-                raise ViewError(f"“{name}” is a list of names.")
-        return cls(**{name: tuple(names) for name, names in values.items()})
-
-    def of(self, building: Building) -> NDArray[np.bool_]:
+    def mask(self, building: Building) -> NDArray[np.bool_]:
         """(number of elements,) whether each is shown.
 
         A name that the building does not have leaves nothing out: a later version of it may lack it.
@@ -68,14 +62,16 @@ class Shown:
 
     def unknown(self, building: Building) -> list[str]:
         """The names that the building does not have."""
-        there = (
-            {e.layer for e in building.elements},
-            {s.name for s in building.storeys},
-            {e.ifc_class for e in building.elements},
-            {e.id for e in building.elements},
-            {e.id for e in building.elements},
-        )
-        return [
-            name for f, names in zip(fields(self), there, strict=True) for name in getattr(self, f.name)
-            if name not in names
-        ]  # fmt: skip
+        ids = {e.id for e in building.elements}
+        known = {
+            "without_layers": {e.layer for e in building.elements},
+            "without_storeys": {s.name for s in building.storeys},
+            "without_classes": {e.ifc_class for e in building.elements},
+            "without": ids,
+            "only": ids,
+        }
+        return [name for field, there in known.items() for name in getattr(self, field) if name not in there]
+
+
+#: What a view shows where nothing is chosen.
+SHOW_ALL = Shown()

@@ -8,7 +8,11 @@ class BuildingsConfig(AppConfig):
 
     def ready(self) -> None:
         from server.buildings import services
+        from server.buildings.models import ImportJob, ModelVersion
+        from server.common.pruning import register_files
         from server.jobs.models import Job
-        from server.jobs.services import register
+        from server.jobs.runner import register
 
-        register(Job.Kind.READ, services.read, services.tidy)
+        register(Job.Kind.READ, services.read, services.clean_up)
+        register_files(ModelVersion, "building", "source", "solid")
+        register_files(ImportJob, "waiting")

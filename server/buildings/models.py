@@ -1,15 +1,16 @@
-"""The model of a project: each time its file is brought in anew it makes a version."""
+"""The model of a project: each time its file is imported anew it makes a version."""
 
 from __future__ import annotations
 
 from django.conf import settings
 from django.db import models
 
+from server.jobs.models import Job
 from server.projects.models import Project
 
 
 class ModelVersion(models.Model):
-    """A building file that was read. `building` is the hash of what was kept of it for drawing."""
+    """A building file that was read. `building` is the hash of what was stored of it for drawing."""
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="model_versions")
     number = models.PositiveIntegerField()
@@ -17,13 +18,13 @@ class ModelVersion(models.Model):
     file_size = models.PositiveBigIntegerField()
     source = models.CharField(max_length=64)
     building = models.CharField(max_length=64)
-    #: The hash of what is sent to be looked at in 3D; blank for a version that was read before there was such a thing.
-    solid = models.CharField(max_length=64, blank=True)
+    #: The hash of what is sent to be looked at in 3D.
+    solid = models.CharField(max_length=64)
     facts = models.JSONField()
     #: What changed since the version before, as the core's `compare_models` tells it; null for the first.
     changes = models.JSONField(null=True)
-    #: The number of the older version that was taken again with this one.
-    taken_from = models.PositiveIntegerField(null=True)
+    #: The number of the older version that was restored with this one.
+    restored_from = models.PositiveIntegerField(null=True)
     created = models.DateTimeField(auto_now_add=True)
     created_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
 
@@ -33,6 +34,22 @@ class ModelVersion(models.Model):
 
     def __str__(self) -> str:
         return f"{self.file_name}, version {self.number}"
+
+    @property
+    def storeys(self) -> list[str]:
+        """The names of its storeys, lowest first."""
+        return [storey["name"] for storey in self.facts["storeys"]]
+
+
+class ImportJob(models.Model):
+    """A file that is to be read. `waiting` is the name of the temporary file that holds it."""
+
+    job = models.OneToOneField(Job, models.CASCADE, primary_key=True, related_name="import_job")
+    file_name = models.CharField(max_length=250)
+    file_size = models.PositiveBigIntegerField()
+    waiting = models.CharField(max_length=80)
+    unit = models.CharField(max_length=2, blank=True)
+    imported_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
 
 
 def newest_version(project: Project) -> ModelVersion | None:

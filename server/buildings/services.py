@@ -1,4 +1,4 @@
-"""Bringing a building file in."""
+"""Importing building files, and going back to older versions."""
 
 from __future__ import annotations
 
@@ -6,24 +6,24 @@ from pathlib import Path
 from typing import Any
 
 from django.conf import settings
-from django.contrib.auth.models import AbstractBaseUser
 from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 
 from drafting.errors import BuildingFileError
-from server.buildings.models import ModelVersion, newest_version
-from server.config import storage
+from server.buildings.models import ImportJob, ModelVersion, newest_version
+from server.buildings.signals import version_added
+from server.common import storage
 from server.jobs import services as jobs
 from server.jobs.models import Job
+from server.jobs.runner import Work
 from server.projects.models import Project
-from server.views import services as views
 
 
-def bring_in(project: Project, upload: UploadedFile, user: AbstractBaseUser, unit: str | None = None) -> Job:
-    """Take a file in and start reading it. It becomes a version when that is done, and nothing when it fails.
+def import_model(project: Project, upload: UploadedFile[Any], user: Any, unit: str | None = None) -> Job:
+    """Take a file and start reading it. It becomes a version when that is done, and nothing when it fails.
 
-    `unit` is that of its figures, blank for what the file says; the project remembers it, and where none
-    is given it is the one that the project remembers.
+    `unit` is that of its figures, blank for what the file says; the project remembers it, and where none is
+    given it is the one that the project remembers.
 
     Raises:
         BuildingFileError: the file is too large.
@@ -35,49 +35,57 @@ def bring_in(project: Project, upload: UploadedFile, user: AbstractBaseUser, uni
             f"“{name}” has {_megabytes(size)} and the limit is {_megabytes(limit)}. "
             "Export it in parts, or without detail."
         )
-    # The reader knows the form of a file by the ending of its own name, which the job keeps.
+    # The reader knows the format of a file by the ending of its own name, which the job keeps.
     waiting = storage.write_chunks(upload.chunks(), ".model")
-    if unit is not None and unit != project.model_unit:
-        project.model_unit = unit
-        project.save(update_fields=["model_unit"])
-    order = {"file_name": name, "file_size": size, "waiting": waiting.name, "user": user.pk, "unit": project.model_unit}
-    return jobs.start(project, Job.Kind.READ, name, order)
+    with transaction.atomic():
+        if unit is not None and unit != project.model_unit:
+            project.model_unit = unit
+            project.save(update_fields=["model_unit"])
+        job = jobs.start(project, Job.Kind.READ, name)
+        ImportJob.objects.create(
+            job=job,
+            file_name=name,
+            file_size=size,
+            waiting=waiting.name,
+            unit=project.model_unit,
+            imported_by=user,
+        )
+    return job
 
 
-def read(job: Job, work: jobs.Work) -> None:
-    """Read the file of a job and make it the newest version. The first version gets the plain views."""
-    waiting = storage.workplace().with_name(job.order["waiting"])
-    made, solid_made = storage.workplace(".npz"), storage.workplace(".solid.gz")
+def read(job: Job, work: Work) -> None:
+    """Read the file of a job and make it the newest version."""
+    order = job.import_job
+    waiting = storage.temporary_folder() / order.waiting
+    made, solid_made = storage.temporary_path(".npz"), storage.temporary_path(".solid.gz")
     try:
-        facts = work.run("read_model", waiting, made, job.order["file_name"], job.order["unit"])
-        building, source = storage.keep(made), storage.keep(waiting)
+        facts = work.run("read_model", waiting, made, order.file_name, order.unit)
+        building, source = storage.store(made), storage.store(waiting)
         work.run("write_solid", storage.path_of(building), solid_made)
-        solid = storage.keep(solid_made)
+        solid = storage.store(solid_made)
         before = newest_version(job.project)
-        changes = before and work.run("compare_models", storage.path_of(before.building), storage.path_of(building))
-        with transaction.atomic():
-            newest = newest_version(job.project)
-            version = ModelVersion.objects.create(
-                project=job.project,
-                number=newest.number + 1 if newest else 1,
-                file_name=job.order["file_name"],
-                file_size=job.order["file_size"],
-                source=source,
-                building=building,
-                solid=solid,
-                facts=facts,
-                changes=changes,
-                created_by_id=job.order["user"],
-            )
-            if newest is None:
-                views.make_plain_views(version)
+        changes = before and work.run(
+            "compare_models", storage.path_of(before.building), storage.path_of(building)
+        )
+        _add_version(
+            job.project,
+            file_name=order.file_name,
+            file_size=order.file_size,
+            source=source,
+            building=building,
+            solid=solid,
+            facts=facts,
+            changes=changes,
+            created_by=order.imported_by,
+        )
     finally:
         made.unlink(missing_ok=True)
         solid_made.unlink(missing_ok=True)
 
 
-def take_again(version: ModelVersion, user: AbstractBaseUser) -> ModelVersion:
-    """Go back to an older version: it becomes the newest once more, under a number of its own, and nothing is lost.
+def restore_version(version: ModelVersion, user: Any) -> ModelVersion:
+    """Go back to an older version: it becomes the newest once more, under a number of its own, and nothing is
+    lost.
 
     Raises:
         BuildingFileError: it is the newest already.
@@ -86,9 +94,8 @@ def take_again(version: ModelVersion, user: AbstractBaseUser) -> ModelVersion:
         newest = newest_version(version.project)
         if newest is None or newest.building == version.building:
             raise BuildingFileError(f"Version {version.number} is what the drawings follow already.")
-        return ModelVersion.objects.create(
-            project=version.project,
-            number=newest.number + 1,
+        return _add_version(
+            version.project,
             file_name=version.file_name,
             file_size=version.file_size,
             source=version.source,
@@ -96,9 +103,17 @@ def take_again(version: ModelVersion, user: AbstractBaseUser) -> ModelVersion:
             solid=version.solid,
             facts=version.facts,
             changes=_turned(newest.changes) if newest.number == version.number + 1 else None,
-            taken_from=version.number,
+            restored_from=version.number,
             created_by=user,
         )
+
+
+@transaction.atomic
+def _add_version(project: Project, **facts: Any) -> ModelVersion:
+    newest = newest_version(project)
+    version = ModelVersion.objects.create(project=project, number=newest.number + 1 if newest else 1, **facts)
+    version_added.send(ModelVersion, version=version, first=newest is None)
+    return version
 
 
 def _turned(changes: dict[str, Any] | None) -> dict[str, Any] | None:
@@ -106,9 +121,9 @@ def _turned(changes: dict[str, Any] | None) -> dict[str, Any] | None:
     return changes and {**changes, "added": changes["removed"], "removed": changes["added"]}
 
 
-def tidy(job: Job, work: jobs.Work) -> None:
+def clean_up(job: Job, work: Work) -> None:
     """Nothing stays of a file that did not become a version."""
-    storage.workplace().with_name(job.order["waiting"]).unlink(missing_ok=True)
+    (storage.temporary_folder() / job.import_job.waiting).unlink(missing_ok=True)
 
 
 def _megabytes(size: int) -> str:

@@ -17,12 +17,19 @@ KEPT = timedelta(days=7)
 class MadeChange(models.Model):
     """A change by the id that its sender gave it, and what was answered."""
 
-    id = models.UUIDField(primary_key=True)
     user = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE)
+    change = models.UUIDField()
     answer = models.JSONField(encoder=DjangoJSONEncoder)
     made = models.DateTimeField(auto_now_add=True, db_index=True)
 
+    class Meta:
+        # Another's change may have the same id, and is another change.
+        constraints = [models.UniqueConstraint(fields=["user", "change"], name="one_change_of_an_id")]
+
+    def __str__(self) -> str:
+        return str(self.change)
+
     @classmethod
-    def remember(cls, pk: Any, user: Any, answer: Any) -> None:
+    def remember(cls, change: Any, user: Any, answer: Any) -> None:
         cls.objects.filter(made__lt=timezone.now() - KEPT).delete()
-        cls.objects.create(pk=pk, user=user, answer=answer)
+        cls.objects.create(change=change, user=user, answer=answer)

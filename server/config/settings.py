@@ -29,24 +29,26 @@ USE_TZ = True
 TIME_ZONE = "UTC"
 
 INSTALLED_APPS = [
+    "django.contrib.admin",
     "django.contrib.auth",
     "django.contrib.contenttypes",
+    "django.contrib.messages",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
     "rest_framework",
     "drf_spectacular",
     "django_tasks",
     "django_tasks_db",
+    "server.common",
     "server.accounts",
     "server.projects",
-    "server.templates",
-    "server.pens",
-    "server.plots",
+    "server.jobs",
     "server.buildings",
     "server.views",
-    "server.changes",
+    "server.styles",
     "server.sheets",
-    "server.jobs",
+    "server.plots",
+    "server.changes",
 ]
 
 MIDDLEWARE = [
@@ -57,10 +59,24 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 
-TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "DIRS": [ROOT / "web" / "dist"]}]
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [ROOT / "web" / "dist"],
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ]
+        },
+    }
+]
 
 DATABASES = {
     "default": {
@@ -91,6 +107,11 @@ WHITENOISE_AUTOREFRESH = DEBUG
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^/static/assets/.+$"
 
 REST_FRAMEWORK = {
+    "DEFAULT_PARSER_CLASSES": [
+        "server.common.parsers.PlainJSONParser",
+        "rest_framework.parsers.FormParser",
+        "rest_framework.parsers.MultiPartParser",
+    ],
     "DEFAULT_AUTHENTICATION_CLASSES": [
         "rest_framework.authentication.SessionAuthentication",
         "rest_framework.authentication.BasicAuthentication",
@@ -98,7 +119,7 @@ REST_FRAMEWORK = {
     "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
-    "EXCEPTION_HANDLER": "server.config.problems.problem_response",
+    "EXCEPTION_HANDLER": "server.common.problems.problem_response",
     "DEFAULT_THROTTLE_RATES": {"sign-in": os.environ.get("DUNEFOLD_SIGN_IN_RATE", "20/min")},
     "TEST_REQUEST_DEFAULT_FORMAT": "json",
 }
@@ -106,13 +127,14 @@ SPECTACULAR_SETTINGS = {
     "TITLE": "Dunefold",
     "DESCRIPTION": "Drawing sheets at true scale from a building model.",
     "VERSION": "1",
+    "OAS_VERSION": "3.1.0",
     "SERVE_INCLUDE_SCHEMA": False,
     "SERVE_PERMISSIONS": ["rest_framework.permissions.IsAuthenticated"],
     "COMPONENT_SPLIT_REQUEST": True,
     "ENUM_NAME_OVERRIDES": {
         "JobKind": "server.jobs.models.Job.Kind",
         "JobState": "server.jobs.models.Job.State",
-        "ViewKind": "drafting.views.spec.KINDS",
+        "Screening": [(share, share) for share in (100, 80, 60, 50, 40, 30, 20, 10)],
         "Orientation": "drafting.sheets.paper.ORIENTATIONS",
         "PrintState": "server.plots.models.Print.State",
         "DrawingState": "server.views.models.STATES",

@@ -5,3 +5,9 @@ from django.apps import AppConfig
 
 class JobsConfig(AppConfig):
     name = "server.jobs"
+
+    def ready(self) -> None:
+        from server.common.pruning import register_task
+        from server.jobs.services import prune_jobs
+
+        register_task(prune_jobs)

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-import uuid
+from typing import ClassVar
 
 from django.db import models
 
+from server.common.models import UuidModel
 from server.projects.models import Project
 
 
-class Job(models.Model):
-    """A piece of long work. What it needs to know is in `order`, and what it made in `result`."""
+class Job(UuidModel):
+    """A piece of long work. What it is to do is a row of the app whose kind of work it is."""
 
     class Kind(models.TextChoices):
         READ = "read"
@@ -24,25 +25,29 @@ class Job(models.Model):
         FAILED = "failed"
         CANCELLED = "cancelled"
 
-    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    #: States in which it may still come to something.
+    ACTIVE: ClassVar = (State.WAITING, State.RUNNING)
+
     project = models.ForeignKey(Project, models.CASCADE, related_name="jobs")
     kind = models.CharField(max_length=8, choices=Kind.choices)
     state = models.CharField(max_length=10, choices=State.choices, default=State.WAITING)
     about = models.CharField(max_length=250, help_text="What the work is about, in words.")
-    order = models.JSONField(default=dict)
+    subject = models.CharField(
+        max_length=64, blank=True, db_index=True, help_text="What it makes, such as the key of a drawing."
+    )
     stage = models.CharField(max_length=100, blank=True)
     share = models.FloatField(default=0.0, help_text="The share of the present stage that is done, 0 to 1.")
     message = models.TextField(blank=True, help_text="Why the work failed, in one sentence.")
-    notes = models.JSONField(default=list, help_text="What to look at before the file that was made leaves the office.")
-    pages = models.JSONField(default=list, help_text="What is to be known of each page that a plot made.")
     cancel_wanted = models.BooleanField(default=False)
-    result = models.CharField(max_length=64, blank=True, help_text="Hash of the file that the work made.")
     created = models.DateTimeField(auto_now_add=True)
     finished = models.DateTimeField(null=True, blank=True)
 
     class Meta:
         ordering = ["-created"]
 
+    def __str__(self) -> str:
+        return f"{self.kind} {self.about}"
+
     @property
     def ended(self) -> bool:
-        return self.state in (self.State.DONE, self.State.FAILED, self.State.CANCELLED)
+        return self.state not in self.ACTIVE

@@ -6,7 +6,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from drafting.errors import SheetError
-from drafting.plot.devices import DEVICES, ROLL, Device
+from drafting.plotting.devices import DEVICES, ROLL, Device
 from drafting.sheets.paper import Paper
 from server.plots.models import DeviceState, Print
 
@@ -33,7 +33,8 @@ def _state(device: Device) -> DeviceState:
 
 
 def change(state: DeviceState, *, online: bool | None = None, loaded: bool | None = None) -> None:
-    """Switch a device on or off, fill it with paper, or take its paper out; then it goes on with its queue."""
+    """Switch a device on or off, fill it with paper, or take its paper out; then it goes on with its
+    queue."""
     if online is not None:
         state.online = online
     if loaded is not None:
@@ -43,7 +44,8 @@ def change(state: DeviceState, *, online: bool | None = None, loaded: bool | Non
 
 
 def work_through(key: str) -> None:
-    """Print what waits for a device, the first that was sent first, until something keeps it from going on."""
+    """Print what waits for a device, the first that was sent first, until something keeps it from going
+    on."""
     with transaction.atomic():
         state = state_of(key)
         waiting = Print.objects.filter(device=key, state__in=[Print.State.MAKING, Print.State.QUEUED])
@@ -55,19 +57,19 @@ def work_through(key: str) -> None:
 
 def _print(state: DeviceState, job: Print) -> bool:
     """Print as many pages as can be. Whether all have come out."""
-    device, job.says = state.device, ""
+    device, job.message = state.device, ""
     if not state.online:
-        job.says = f"The {device.name.lower()} is off. Switch it on."
-    while job.printed < len(job.pages) and not job.says:
+        job.message = f"The {device.name.lower()} is off. Switch it on."
+    while job.printed < len(job.pages) and not job.message:
         medium, amount = device.medium(Paper("", *job.pages[job.printed]))
         if state.paper.get(medium, 0) < amount:
             what = "The roll is at its end" if medium == ROLL else f"There is no {medium} paper left"
-            job.says = f"{what}. Load the {device.name.lower()}."
+            job.message = f"{what}. Load the {device.name.lower()}."
             break
         state.paper[medium] -= amount
         job.printed += 1
     done = job.printed == len(job.pages)
     if done:
-        job.state, job.says, job.finished = Print.State.PRINTED, "", timezone.now()
+        job.state, job.message, job.finished = Print.State.PRINTED, "", timezone.now()
     job.save()
     return done

@@ -1,28 +1,94 @@
-"""Sheets and the viewports on them."""
+"""Sheets, the viewports on them, the templates that they start from, and the register that they stand in."""
 
 from __future__ import annotations
 
-import uuid
 from fractions import Fraction
 
 from django.db import models
 
+from drafting.sheets import numbering
 from drafting.sheets.paper import Paper
+from drafting.sheets.picture import Picture as CorePicture
 from drafting.sheets.scale import Scale
-from server.buildings.models import ModelVersion
-from server.config.versioned import VersionedModel
-from server.projects.models import Project
-from server.views.models import Linework, View
+from drafting.sheets.template import Blank, TemplateSpec, parse_template
+from drafting.sheets.template_presets import DEFAULT_TEMPLATE
+from server.common import storage
+from server.common.models import UuidModel, VersionedModel
+from server.projects.models import NamedRow, Project
+from server.projects.presets import preset_id
+from server.styles.models import PenTable, PlotSettings, default_pen_table, default_plot_settings
+from server.views.models import Drawn, View
 
 
-def no_shift() -> list[float]:
+class Template(NamedRow):
+    """A template: one that is built in, or a project's own."""
+
+    #: The core's TemplateSpec.
+    spec = models.JSONField()
+
+    class Meta(NamedRow.Meta):
+        verbose_name = "template"
+
+    @property
+    def as_core(self) -> TemplateSpec:
+        return parse_template(self.spec)
+
+
+def default_template() -> object:
+    """The id of the template that a sheet has where nobody has chosen."""
+    return preset_id(Template, DEFAULT_TEMPLATE)
+
+
+class Picture(UuidModel):
+    """A picture that templates may show. Its file holds what the core made of it."""
+
+    project = models.ForeignKey(Project, models.CASCADE, related_name="pictures")
+    name = models.CharField(max_length=200)
+    form = models.CharField(max_length=8)
+    width = models.FloatField()
+    height = models.FloatField()
+    file = models.CharField(max_length=64)
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["created"]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def as_core(self) -> CorePicture:
+        """With its outlines; the pixels of the others stay in their file."""
+        data = storage.path_of(self.file).read_bytes() if self.form == "vector" else b""
+        return CorePicture.from_bytes(self.form, self.width, self.height, data, str(self.pk))
+
+
+class Register(VersionedModel):
+    """What holds for all sheets of a project. Each project has one."""
+
+    project = models.OneToOneField(Project, models.CASCADE, related_name="register")
+    #: How its sheets are numbered: the core's Pattern.
+    number_pattern = models.CharField(max_length=40, default=numbering.STANDARD)
+    #: What its sheets are drawn with.
+    pen_table = models.ForeignKey(
+        PenTable, models.RESTRICT, default=default_pen_table, related_name="registers"
+    )
+    #: Shown by every template that has a place for a logo.
+    logo = models.ForeignKey(Picture, models.SET_NULL, null=True, blank=True, related_name="+")
+    #: Scales that were typed and stand on no ladder, kept to be chosen again.
+    custom_scales = models.JSONField(default=list, editable=False)
+
+    def __str__(self) -> str:
+        return f"Register of {self.project}"
+
+
+def no_offset() -> list[float]:
     return [0.0, 0.0]
 
 
 class Sheet(VersionedModel):
     """A page of the set. What its title block says beyond these fields is the project's, or derived."""
 
-    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     project = models.ForeignKey(Project, models.CASCADE, related_name="sheets")
     position = models.PositiveIntegerField(default=0)
     paper = models.CharField(max_length=40, default="A3")
@@ -42,17 +108,16 @@ class Sheet(VersionedModel):
     #: What a pattern of numbers may name.
     discipline = models.CharField(max_length=10, default="A", blank=True)
     sheet_type = models.CharField(max_length=10, blank=True)
-    #: The core's Revisions, oldest first: `revision`, `date`, `description`, `initials`.
+    #: The core's Revisions, oldest first.
     revisions = models.JSONField(default=list)
-    #: A shipped template by its key, or one of the project's own by its id.
-    template = models.CharField(max_length=36, default="block")
+    template = models.ForeignKey(Template, models.RESTRICT, default=default_template, related_name="sheets")
     #: What is typed over on this sheet alone, by the core's FIELDS.
-    typed = models.JSONField(default=dict)
-    #: What it is plotted with: shipped plot settings by their key, or the project's own by their id. What their device
-    #: cannot print on is shown.
-    plot_settings = models.CharField(max_length=36, default="file")
-    #: What it is drawn with: a pen table so named; blank for the project's.
-    pen_table = models.CharField(max_length=36, default="", blank=True)
+    overrides = models.JSONField(default=dict)
+    plot_settings = models.ForeignKey(
+        PlotSettings, models.RESTRICT, default=default_plot_settings, related_name="sheets"
+    )
+    #: What it is drawn with; null for the register's.
+    pen_table = models.ForeignKey(PenTable, models.RESTRICT, null=True, blank=True, related_name="sheets")
     #: The upper left corner of a list of the set's drawings, paper mm: `x` and `y`; null for none.
     drawing_list = models.JSONField(null=True, default=None)
     #: Lines that viewports are aligned to and that are never plotted: `x` and `y`, lists of paper mm.
@@ -60,6 +125,7 @@ class Sheet(VersionedModel):
 
     class Meta:
         ordering = ["position", "number"]
+        constraints = [models.UniqueConstraint(fields=["project", "number"], name="one_sheet_of_a_number")]
 
     def __str__(self) -> str:
         return f"{self.number} {self.title}".strip()
@@ -69,15 +135,21 @@ class Sheet(VersionedModel):
         return Paper.of(self.paper, self.orientation)
 
     @property
+    def blank(self) -> Blank:
+        """The empty sheet: its paper with its template."""
+        return Blank(self.as_paper, self.template.as_core)
+
+    @property
     def revision(self) -> str:
         """The newest revision."""
-        return self.revisions[-1]["revision"] if self.revisions else ""
+        newest: str = self.revisions[-1]["revision"] if self.revisions else ""
+        return newest
 
 
-class Viewport(VersionedModel):
-    """A window on a view. Its box in paper mm; its centre in the view's u and v, real mm; its scale exact."""
+class Viewport(Drawn, VersionedModel):
+    """A window on a view. Its box in paper mm; its centre in the view's u and v, real mm; its scale exact. It
+    has a drawing of its own where it shows something else than its view."""
 
-    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     sheet = models.ForeignKey(Sheet, models.CASCADE, related_name="viewports")
     view = models.ForeignKey(View, models.CASCADE, related_name="viewports")
     #: Where it stands among the others: what comes later lies above.
@@ -98,24 +170,27 @@ class Viewport(VersionedModel):
     pinned = models.BooleanField(default=False)
     framed = models.BooleanField(default=False)
     opaque = models.BooleanField(default=False)
-    #: Whether the marks of other views, and the storeys' levels, are seen in it.
+    #: Whether the marks of other views, the storeys' levels and the grid are seen in it.
     marks = models.BooleanField(default=True)
     levels = models.BooleanField(default=True)
     grid = models.BooleanField(default=True)
-    #: By how much its drawing title was moved by hand, paper mm; so, by the view that is marked, the bubbles of marks.
-    title_by = models.JSONField(default=no_shift)
-    moved_marks = models.JSONField(default=dict)
+    #: By how much its drawing title was moved by hand, paper mm; so, by the view that is marked, the bubbles
+    #: of marks.
+    title_offset = models.JSONField(default=no_offset)
+    mark_offsets = models.JSONField(default=dict)
     title_style = models.CharField(max_length=10, default="plain")
-    #: What it is drawn with; blank for the sheet's pen table. And the core's PenChanges: how its pens differ from that.
-    pen_table = models.CharField(max_length=36, default="", blank=True)
+    #: What it is drawn with; null for the sheet's pen table. And the core's PenChanges: how its pens differ
+    #: from that.
+    pen_table = models.ForeignKey(PenTable, models.RESTRICT, null=True, blank=True, related_name="viewports")
     pens = models.JSONField(default=dict)
-    #: What it shows otherwise than its view does, in the core's Shown; it then has a drawing of its own.
+    #: What it shows otherwise than its view does, by the names of the core's Shown.
     shown = models.JSONField(default=dict)
-    own_linework = models.ForeignKey(Linework, models.PROTECT, null=True, related_name="viewports", editable=False)
-    own_drawn_from = models.ForeignKey(ModelVersion, models.SET_NULL, null=True, editable=False)
 
     class Meta:
         ordering = ["position", "id"]
+
+    def __str__(self) -> str:
+        return f"{self.view} on {self.sheet}"
 
     @property
     def scale(self) -> Scale:
@@ -127,6 +202,7 @@ class Viewport(VersionedModel):
         self.scale_in_feet = scale.feet
 
     @property
-    def linework(self) -> Linework | None:
-        """The drawing that is seen through it: its own, or its view's."""
-        return self.own_linework or self.view.linework
+    def drawn(self) -> Drawn:
+        """What its drawing is that of: itself where it shows something else than its view, or its view. While
+        its own is not there yet, its view's serves."""
+        return self if self.linework_id else self.view

@@ -13,6 +13,8 @@ from django.test import TestCase, override_settings
 from rest_framework.test import APIClient
 
 from drafting.tests.ifc_files import write_ifc
+from server.projects.models import NamedRow
+from server.projects.presets import preset_id
 
 AT_ONCE = {"default": {"BACKEND": "django_tasks.backends.immediate.ImmediateBackend"}}
 #: Passwords of tests need no second of work each to be kept.
@@ -45,8 +47,13 @@ class ApiCase(TestCase):
     def ifc(self, **given: Any) -> bytes:
         return write_ifc(self.data / "house.ifc", **given).read_bytes()
 
-    def bring_in(
-        self, project: str, content: bytes | None = None, status: int = 202, name: str = "house.ifc", **given: str
+    def import_model(
+        self,
+        project: str,
+        content: bytes | None = None,
+        status: int = 202,
+        name: str = "house.ifc",
+        **given: str,
     ) -> Any:
         """Upload a file, and what is given with it, and return its job as it ended."""
         file = SimpleUploadedFile(name, self.ifc() if content is None else content)
@@ -57,11 +64,23 @@ class ApiCase(TestCase):
 
     def project_with_model(self) -> str:
         project = self.make_project()
-        self.assertEqual(self.bring_in(project)["state"], "done")
+        self.assertEqual(self.import_model(project)["state"], "done")
         return project
 
     def view_named(self, project: str, name: str) -> Any:
         return next(v for v in self.call("get", f"views/?project={project}") if v["name"] == name)
+
+    def preset(self, model: type[NamedRow], key: str) -> str:
+        """The id of a row that is built in."""
+        return str(preset_id(model, key))
+
+    def plotted(self, project: str, **given: Any) -> tuple[Any, bytes]:
+        """What is to be known of a plot that has succeeded, and its file."""
+        plot = self.call("post", "plots/", {"project": project, **given}, 202)
+        plot = next(p for p in self.call("get", f"plots/?project={project}") if p["id"] == plot["id"])
+        job = self.call("get", f"jobs/{plot['job']['id']}/")
+        self.assertEqual(job["state"], "done", job["message"])
+        return plot, b"".join(self.client.get(f"/api/plots/{plot['id']}/file/").streaming_content)
 
     def files_kept(self) -> list[Path]:
         return [p for p in (self.data / "files").rglob("*") if p.is_file()]

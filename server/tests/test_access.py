@@ -11,7 +11,7 @@ COLLECTIONS = ("projects", "model-versions", "views", "sheets", "viewports", "jo
 class AccessTests(ApiCase):
     def test_nothing_is_read_or_written_without_signing_in(self):
         anybody = APIClient()
-        for path in (*(f"{c}/" for c in COLLECTIONS), "schema/", "ladder/", "linework/abc/"):
+        for path in (*(f"{c}/" for c in COLLECTIONS), "schema/", "ladder/", "templates/", "linework/abc/"):
             with self.subTest(path):
                 self.assertEqual(anybody.get(f"/api/{path}").status_code, 403)
         self.assertEqual(anybody.post("/api/projects/", {"name": "x"}).status_code, 403)
@@ -21,7 +21,7 @@ class AccessTests(ApiCase):
         sheet = self.call("post", "sheets/", {"project": project}, 201)["id"]
         view = self.view_named(project, "South elevation")
         viewport = self.call("post", "viewports/", {"sheet": sheet, "view": view["id"]}, 201)["id"]
-        job = self.call("post", "plots/", {"project": project}, 202)["id"]
+        plot = self.call("post", "plots/", {"project": project}, 202)["id"]
 
         other = APIClient()
         other.force_login(get_user_model().objects.create_user("odd", password="samphire-89"))
@@ -31,8 +31,8 @@ class AccessTests(ApiCase):
             f"sheets/{sheet}/display/",
             f"views/{view['id']}/",
             f"viewports/{viewport}/",
-            f"jobs/{job}/",
-            f"jobs/{job}/file/",
+            f"jobs/{plot}/",
+            f"plots/{plot}/file/",
             f"linework/{view['linework']}/",
         )
         for path in paths:
@@ -63,7 +63,8 @@ class AccessTests(ApiCase):
         self.assertEqual(client.get("/api/session/").json(), {"username": ""})
         wrong = client.post("/api/session/", {"username": "ines", "password": "sand"}, format="json")
         self.assertEqual(
-            (wrong.status_code, wrong.json()["detail"]), (400, "Name and password do not go together. Try again.")
+            (wrong.status_code, wrong.json()["detail"]),
+            (400, "Wrong name or password. Try again."),
         )
         client.post("/api/session/", {"username": "ines", "password": "samphire-88"}, format="json")
         self.assertEqual(client.get("/api/session/").json(), {"username": "ines"})

@@ -16,7 +16,9 @@ class ChangesTests(ApiCase):
         self.placed = self.call("post", "viewports/", {"sheet": self.sheet, "view": self.view}, 201)
 
     def make(self, *steps, status=200):
-        body = [{"rows": rows, "id": str(pk), "version": version, "row": row} for rows, pk, version, row in steps]
+        body = [
+            {"rows": rows, "id": str(pk), "version": version, "row": row} for rows, pk, version, row in steps
+        ]
         answer = self.call("post", "changes/", {"steps": body}, status)
         return answer["rows"] if status == 200 else answer
 
@@ -31,7 +33,9 @@ class ChangesTests(ApiCase):
             ("viewports", self.placed["id"], 1, {"x": 44.0}),
         )
         self.assertEqual([row["version"] for row in made], [1, 1, 2])
-        self.assertEqual((made[0]["number"], made[1]["scale"], made[2]["x"]), ("A-02", self.placed["scale"], 44.0))
+        self.assertEqual(
+            (made[0]["number"], made[1]["scale"], made[2]["x"]), ("A-02", self.placed["scale"], 44.0)
+        )
         self.assertEqual(self.make(("viewports", copy, 1, None), ("sheets", sheet, 1, None)), [None, None])
         self.assertEqual((Sheet.objects.count(), Viewport.objects.count()), (1, 1))
 
@@ -52,9 +56,11 @@ class ChangesTests(ApiCase):
         ]
         first, again = (self.call("post", "changes/", {"change": name, "steps": steps}) for _ in range(2))
         self.assertEqual([r["version"] for r in again["rows"]], [r["version"] for r in first["rows"]])
-        self.assertEqual((Viewport.objects.count(), Viewport.objects.get(pk=self.placed["id"]).version), (2, 2))
+        self.assertEqual(
+            (Viewport.objects.count(), Viewport.objects.get(pk=self.placed["id"]).version), (2, 2)
+        )
         # One that failed can be sent again under its name.
-        wrong = {"change": str(uuid.uuid4()), "steps": [{**steps[1], "row": {"width": -1}}]}
+        wrong = {"change": str(uuid.uuid4()), "steps": [{**steps[1], "version": 2, "row": {"width": -1}}]}
         for _ in range(2):
             self.call("post", "changes/", wrong, 400)
 
@@ -62,7 +68,9 @@ class ChangesTests(ApiCase):
         self.make(("viewports", self.placed["id"], 1, {"y": 77.0}))
         steps = (("sheets", self.sheet, 1, {"title": "No"}), ("viewports", self.placed["id"], 1, {"x": 44.0}))
         current = self.make(*steps, status=409)["current"]
-        self.assertEqual((current["rows"], current["row"]["y"], current["row"]["version"]), ("viewports", 77.0, 2))
+        self.assertEqual(
+            (current["rows"], current["row"]["y"], current["row"]["version"]), ("viewports", 77.0, 2)
+        )
         self.assertEqual(Sheet.objects.get().title, "")
 
     def test_what_somebody_deleted_cannot_be_changed_but_may_be_deleted_again(self):
@@ -76,7 +84,7 @@ class ChangesTests(ApiCase):
         self.make(("viewports", self.placed["id"], 1, None), ("views", self.view, 1, None))
         made = self.make(("views", self.view, 0, view), ("viewports", self.placed["id"], 0, self.placed))
         self.assertEqual(made[1]["id"], self.placed["id"])
-        self.assertEqual(self.call("get", f"views/{self.view}/")["state"], "fresh")
+        self.assertEqual(self.call("get", f"views/{self.view}/")["state"], "up_to_date")
 
     def test_nobody_changes_what_is_not_theirs(self):
         Project.objects.update(owner=self.somebody_else())
@@ -87,3 +95,46 @@ class ChangesTests(ApiCase):
 
     def somebody_else(self):
         return type(self.user).objects.create_user("odd", password="samphire-89")
+
+    def test_a_deletion_from_an_older_version_is_refused_and_deletes_nothing(self):
+        self.make(("viewports", self.placed["id"], 1, {"y": 77.0}))
+        current = self.make(("viewports", self.placed["id"], 1, None), status=409)["current"]
+        self.assertEqual(current["row"]["version"], 2)
+        path = f"viewports/{self.placed['id']}/"
+        self.call("delete", f"{path}?version=1", status=409)
+        self.call("delete", f"{path}?version=2", status=204)
+
+    def test_numbers_change_places_in_one_change_and_none_is_there_twice(self):
+        other = self.call("post", "sheets/", {"project": self.project}, 201)["id"]
+        self.make(("sheets", self.sheet, 1, {"number": "A-02"}), ("sheets", other, 1, {"number": "A-01"}))
+        self.assertEqual([s.number for s in Sheet.objects.order_by("number")], ["A-01", "A-02"])
+        refused = self.make(("sheets", self.sheet, 2, {"number": "A-01"}), status=400)
+        self.assertIn("A-01 is the number of another sheet", refused["detail"])
+
+    def test_the_id_of_a_change_is_its_senders_own(self):
+        name = str(uuid.uuid4())
+        steps = [{"rows": "sheets", "id": self.sheet, "version": 1, "row": {"title": "Quay"}}]
+        self.call("post", "changes/", {"change": name, "steps": steps})
+        self.client.force_login(self.somebody_else())
+        project = self.make_project("Boat shed")
+        steps = [{"rows": "sheets", "id": str(uuid.uuid4()), "version": 0, "row": {"project": project}}]
+        (made,) = self.call("post", "changes/", {"change": name, "steps": steps})["rows"]
+        self.assertEqual(str(made["project"]), project)
+
+    def test_a_row_never_moves_to_another_project_nor_refers_into_one(self):
+        elsewhere = self.make_project("Boat shed")
+        template = {"project": elsewhere, "name": "Ours", "spec": {"parts": []}}
+        theirs = self.call("post", "templates/", template, 201)["id"]
+        refused = self.make(("sheets", self.sheet, 1, {"template": theirs}), status=400)
+        self.assertIn("no such template in this project", refused["detail"])
+        refused = self.make(("sheets", self.sheet, 1, {"project": elsewhere}), status=400)
+        self.assertIn("stays in its project", refused["detail"])
+
+    def test_what_is_built_in_is_neither_changed_nor_deleted(self):
+        for rows in ("templates", "pen-tables", "plot-settings"):
+            with self.subTest(rows):
+                row = next(r for r in self.call("get", f"{rows}/") if r["built_in"])
+                change = {"name": "Mine", "version": row["version"]}
+                for method, body in (("patch", change), ("delete", None)):
+                    refused = self.call(method, f"{rows}/{row['id']}/", body, 400)
+                    self.assertIn("is built in and cannot be changed", refused["detail"])

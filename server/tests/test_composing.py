@@ -17,7 +17,9 @@ class ComposingTests(ApiCase):
 
     def change(self, viewport, status=200, **given):
         there = self.call("get", f"viewports/{viewport['id']}/")
-        return self.call("patch", f"viewports/{viewport['id']}/", {**given, "version": there["version"]}, status)
+        return self.call(
+            "patch", f"viewports/{viewport['id']}/", {**given, "version": there["version"]}, status
+        )
 
     def drawing(self, viewport):
         items = self.call("get", f"sheets/{self.sheet}/display/")["items"]
@@ -31,7 +33,7 @@ class ComposingTests(ApiCase):
         corners = [[0, 0], [60, 0], [60, 30], [0, 60]]
         self.change(placed, shape="polygon", corners=corners)
         x, y = placed["x"], placed["y"]
-        self.assertEqual(self.drawing(placed)["clip"], tuple((x + a, y + b) for a, b in corners))
+        self.assertEqual(self.drawing(placed)["clip"], [[x + a, y + b] for a, b in corners])
         crossing = [[0, 0], [60, 60], [60, 0], [0, 60]]
         self.assertIn("cross", self.change(placed, 400, corners=crossing)["detail"])
 
@@ -46,7 +48,9 @@ class ComposingTests(ApiCase):
         placed = self.place()
         self.change(placed, turn=30.0, framed=True, opaque=True, pens={"roles": {"cut": {"width": 1.0}}})
         drawing = self.drawing(placed)
-        self.assertEqual((drawing["turn"], drawing["opaque"], drawing["outline"]["width"]), (30.0, True, 0.25))
+        self.assertEqual(
+            (drawing["turn"], drawing["opaque"], drawing["outline"]["width"]), (30.0, True, 0.25)
+        )
         self.assertEqual(drawing["pens"]["cut"]["width"], 1.0)
         self.assertIn("edges", self.change(placed, 400, pens={"roles": {"edges": {"width": 1.0}}})["detail"])
 
@@ -57,25 +61,27 @@ class ComposingTests(ApiCase):
         self.assertNotEqual(less["linework"], one["linework"])
         self.assertEqual(self.drawing(one)["linework"], one["linework"])
         self.assertEqual(self.drawing(two)["linework"], less["linework"])
-        self.assertLess(Linework.objects.get(pk=less["linework"]).lines, Linework.objects.get(pk=one["linework"]).lines)
+        self.assertLess(
+            Linework.objects.get(pk=less["linework"]).lines, Linework.objects.get(pk=one["linework"]).lines
+        )
         self.assertEqual(self.client.get(f"/api/linework/{less['linework']}/").status_code, 200)
         back = self.change(two, shown={})
-        self.assertEqual((back["linework"], back["state"]), (one["linework"], "fresh"))
+        self.assertEqual((back["linework"], back["state"]), (one["linework"], "up_to_date"))
 
     def test_a_drawing_of_its_own_falls_behind_and_follows_its_view(self):
         placed = self.place(scale="1:50")
         self.change(placed, shown={"without_storeys": ["Deck"]})
-        self.bring_in(self.project, self.ifc(length=7500.0))
-        self.assertEqual(self.call("get", f"viewports/{placed['id']}/")["state"], "behind")
+        self.import_model(self.project, self.ifc(length=7500.0))
+        self.assertEqual(self.call("get", f"viewports/{placed['id']}/")["state"], "out_of_date")
         self.call("post", "views/bring-up-to-date/", {"project": self.project}, 202)
-        self.assertEqual(self.call("get", f"viewports/{placed['id']}/")["state"], "fresh")
+        self.assertEqual(self.call("get", f"viewports/{placed['id']}/")["state"], "up_to_date")
 
     def words(self, sheet):
         items = self.call("get", f"sheets/{sheet}/display/")["items"]
         return [i["text"] for i in items if i["type"] == "text"]
 
     def test_a_section_is_marked_on_the_plan_and_follows_where_it_stands(self):
-        spec = {"kind": "section", "line": [-2000, 100, 7000, 100]}
+        spec = {"kind": "section", "line": [[-2000, 100], [7000, 100]]}
         section = self.call("post", "views/", {"project": self.project, "spec": spec}, 201)["id"]
         plan = self.view_named(self.project, "Roof plan")["id"]
         plan = self.call("post", "viewports/", {"sheet": self.sheet, "view": plan}, 201)
@@ -105,18 +111,18 @@ class ComposingTests(ApiCase):
         self.assertIn("edges", self.change(placed, 400, title_style="edges")["detail"])
 
     def test_what_cannot_be_left_out_is_refused(self):
-        self.assertIn("blank", self.change(self.place(), 400, shown={"without_layers": [""]})["detail"])
+        self.assertIn("at least 1", self.change(self.place(), 400, shown={"without_layers": [""]})["detail"])
 
-    def own_scales(self):
+    def custom_scales(self):
         rungs = self.call("get", f"ladder/?project={self.project}")
-        return [rung["scale"] for rung in rungs if rung["ladder"] == "own"]
+        return [rung["scale"] for rung in rungs if rung["ladder"] == "custom"]
 
     def test_a_scale_of_ones_own_is_kept_with_the_project(self):
         placed = self.place(scale="1:50")
-        self.assertEqual(self.own_scales(), [])
+        self.assertEqual(self.custom_scales(), [])
         self.change(placed, scale="1:33 1/3")
         self.change(placed, scale='1/4" = 1\'-0"')
-        self.assertEqual(self.own_scales(), ["1:33 1/3"])
+        self.assertEqual(self.custom_scales(), ["1:33 1/3"])
         self.assertEqual(self.call("get", f"viewports/{placed['id']}/")["scale"], '1/4" = 1\'-0"')
         # Where feet are drawn in, the next view is placed in feet too.
         self.assertIn("1'-0\"", self.place()["scale"])
@@ -140,7 +146,9 @@ class ComposingTests(ApiCase):
         self.assertGreater(roof["y"], south["y"] + south["height"])
         self.assertGreater(east["x"], south["x"] + south["width"])
         self.assertEqual(Viewport.objects.count(), 3)
-        answer = self.call("post", f"sheets/{self.sheet}/arrange/", {"views": views, "projection": "sideways"}, 400)
+        answer = self.call(
+            "post", f"sheets/{self.sheet}/arrange/", {"views": views, "projection": "sideways"}, 400
+        )
         self.assertIn("sideways", answer["detail"])
 
     def test_views_that_do_not_fit_are_not_laid_out_at_all(self):

@@ -36,8 +36,8 @@ class PlotCommandTests(ApiCase):
         self.assertEqual(page_labels(out.read_bytes()), ["A-01", "A-02", "A-04"])
 
     def test_a_list_and_plot_settings_are_named(self) -> None:
-        chosen = [str(s.pk) for s in Sheet.objects.filter(number="A-03")]
-        SheetList.objects.create(project_id=self.project, name="For the builder", sheets=chosen)
+        chosen = SheetList.objects.create(project_id=self.project, name="For the builder")
+        chosen.sheets.set(Sheet.objects.filter(number="A-03"))
         out, _ = self.plot("--list", "For the builder", "--with", "Roll plotter, full size")
         self.assertEqual(len(page_sizes(out.read_bytes())), 1)
 
@@ -50,7 +50,7 @@ class PlotCommandTests(ApiCase):
             ((), {"project": "Harbour"}, "no project “Harbour”. Projects here: “Quay house”"),
             (("--sheets", "A-09"), {}, "no sheet “A-09”. Sheets are A-01"),
             (("--list", "Mine"), {}, "no list “Mine”"),
-            (("--with", "Easel"), {}, "no plot settings “Easel”. There are “PDF, full size”"),
+            (("--with", "Easel"), {}, "no plot settings “Easel”. There are “Check print, A3 to fit”"),
             ((), {"name": "set.doc"}, "is to end in .pdf, .dxf, .svg, .png, .zip"),
         ):
             with self.subTest(why), self.assertRaisesMessage(CommandError, why):

@@ -6,6 +6,7 @@ import numpy as np
 
 from drafting.tests.pdf_reading import page_sizes, strokes, text
 from server.sheets.models import Sheet, Viewport
+from server.styles.models import PlotSettings
 from server.tests.api_case import ApiCase
 
 
@@ -17,12 +18,15 @@ class SheetTests(ApiCase):
         self.sheet = self.call("post", "sheets/", {"project": self.project}, 201)
 
     def place(self, status=201, **given):
-        return self.call("post", "viewports/", {"sheet": self.sheet["id"], "view": self.view, **given}, status)
+        return self.call(
+            "post", "viewports/", {"sheet": self.sheet["id"], "view": self.view, **given}, status
+        )
 
     def test_sheets_are_numbered_on_and_kept_in_order(self):
         self.assertEqual(self.sheet["number"], "A-01")
         self.assertEqual(self.call("post", "sheets/", {"project": self.project}, 201)["number"], "A-02")
-        # Numbers go on after the pattern of the project; where nothing is numbered after it, from the last one's own.
+        # Numbers go on after the pattern of the project; where nothing is numbered after it, from the last
+        # one's own.
         Sheet.objects.filter(number="A-02").update(number="Q-119")
         self.assertEqual(self.call("post", "sheets/", {"project": self.project}, 201)["number"], "A-02")
         Sheet.objects.exclude(number="Q-119").delete()
@@ -39,7 +43,9 @@ class SheetTests(ApiCase):
     def test_cropping_and_moving_leave_the_scale_alone(self):
         placed = self.place()
         for change in ({"width": 40.0}, {"x": 33.0, "y": 44.0}, {"centre_u": 5.0, "centre_v": 6.0}):
-            placed = self.call("patch", f"viewports/{placed['id']}/", {**change, "version": placed["version"]})
+            placed = self.call(
+                "patch", f"viewports/{placed['id']}/", {**change, "version": placed["version"]}
+            )
             self.assertEqual(placed["scale"], "1:20")
 
     def test_a_scale_that_is_none_is_refused_by_name_and_changes_nothing(self):
@@ -58,7 +64,11 @@ class SheetTests(ApiCase):
 
     def test_a_viewport_that_could_not_be_seen_is_refused(self):
         placed = self.place()
-        for change, why in (({"width": 0}, "too small"), ({"height": -5}, "too small"), ({"x": 500}, "off the A3")):
+        for change, why in (
+            ({"width": 0}, "too small"),
+            ({"height": -5}, "too small"),
+            ({"x": 500}, "off the A3"),
+        ):
             answer = self.call("patch", f"viewports/{placed['id']}/", {**change, "version": 1}, 400)
             self.assertIn(why, answer["detail"])
         self.assertIn("whole place", self.place(400, x=10)["detail"])
@@ -71,24 +81,32 @@ class SheetTests(ApiCase):
             self.call("patch", f"sheets/{self.sheet['id']}/", change)
             now = self.call("get", f"viewports/{placed['id']}/")
             self.assertAlmostEqual(now["x"], placed["x"] + by)
-            self.assertEqual([now[k] for k in ("y", "width", "scale")], [placed[k] for k in ("y", "width", "scale")])
+            self.assertEqual(
+                [now[k] for k in ("y", "width", "scale")], [placed[k] for k in ("y", "width", "scale")]
+            )
         change = {"paper": "A9", "version": version + 1}
         self.assertIn("A9", self.call("patch", f"sheets/{self.sheet['id']}/", change, 400)["detail"])
 
     def test_what_the_device_cannot_print_is_told(self):
         def changed(version, **changes):
-            return self.call("patch", f"sheets/{self.sheet['id']}/", {**changes, "version": version})["unprintable"]
+            return self.call("patch", f"sheets/{self.sheet['id']}/", {**changes, "version": version})[
+                "unprintable"
+            ]
 
-        self.assertEqual(self.sheet["unprintable"], {"says": [], "margins": [0, 0, 0, 0]})
-        self.assertEqual(changed(1, plot_settings="office")["margins"], [5] * 4)
+        self.assertEqual(self.sheet["unprintable"], {"conflicts": [], "margins": [0, 0, 0, 0]})
+        self.assertEqual(changed(1, plot_settings=self.preset(PlotSettings, "office"))["margins"], [5] * 4)
         # Half as large on the same paper, and so the margins reach twice as far into the sheet.
         margins = changed(2, paper="A1")["margins"]
         self.assertAlmostEqual(margins[0], 10, delta=1)
-        self.assertEqual(changed(3, plot_settings="roll")["margins"], [17, 5, 17, 5])
-        (says,) = changed(4, paper="1200 x 1000")["says"]
-        self.assertIn("roll of 914.4 mm", says)
-        answer = self.call("patch", f"sheets/{self.sheet['id']}/", {"plot_settings": "easel", "version": 5}, 400)
-        self.assertIn("no such plot settings", answer["detail"])
+        self.assertEqual(
+            changed(3, plot_settings=self.preset(PlotSettings, "roll"))["margins"], [17, 5, 17, 5]
+        )
+        (conflict,) = changed(4, paper="1200 x 1000")["conflicts"]
+        self.assertIn("roll of 914.4 mm", conflict)
+        answer = self.call(
+            "patch", f"sheets/{self.sheet['id']}/", {"plot_settings": str(uuid.uuid4()), "version": 5}, 400
+        )
+        self.assertIn("plot settings", answer["detail"].lower())
 
     def test_a_change_made_from_an_older_state_is_refused_with_the_state_there_is(self):
         placed = self.place()
@@ -110,14 +128,22 @@ class SheetTests(ApiCase):
         other = self.call("post", "projects/", {"name": "Other"}, 201)["id"]
         sheet = self.call("post", "sheets/", {"project": other}, 201)["id"]
         answer = self.call("post", "viewports/", {"sheet": sheet, "view": self.view}, 400)
-        self.assertIn("its own project", answer["detail"])
+        self.assertIn("no such view in this project", answer["detail"])
 
     def test_the_display_list_follows_viewport_project_and_title(self):
         placed = self.place(scale="1:50")
         self.call("patch", f"sheets/{self.sheet['id']}/", {"title": "Wall of the quay", "version": 1})
         display = self.call("get", f"sheets/{self.sheet['id']}/display/")
         words = [i["text"] for i in display["items"] if i["type"] == "text"]
-        for wanted in ("Wall of the quay", "Quay house", "Reed and Rope", "South elevation", "1:50", "1 of 1", "A3"):
+        for wanted in (
+            "Wall of the quay",
+            "Quay house",
+            "Reed and Rope",
+            "South elevation",
+            "1:50",
+            "1 of 1",
+            "A3",
+        ):
             self.assertIn(wanted, words)
         (drawing,) = (i for i in display["items"] if i["type"] == "drawing")
         self.assertEqual((drawing["viewport"], drawing["ratio"]), (placed["id"], 0.02))
@@ -126,27 +152,27 @@ class SheetTests(ApiCase):
     def test_the_pdf_of_a_sheet_measures_true_in_two_scales(self):
         for scale, at in (("1:50", [120, 200]), ("1:100", [300, 200])):
             self.place(scale=scale, at=at)
-        job = self.call("post", "plots/", {"project": self.project}, 202)
-        self.assertEqual(self.call("get", f"jobs/{job['id']}/")["state"], "done")
-        response = self.client.get(f"/api/jobs/{job['id']}/file/")
+        plot, pdf = self.plotted(self.project)
+        response = self.client.get(f"/api/plots/{plot['id']}/file/")
         self.assertEqual(response["Content-Type"], "application/pdf")
-        pdf = response.getvalue()
         spans = [np.ptp(s.points, axis=0) for s in strokes(pdf)]
         for wanted in ([100, 50], [50, 25]):
             self.assertTrue(any(np.allclose(span, wanted, atol=0.01) for span in spans), wanted)
         self.assertIn("Quay house", text(pdf))
 
     def test_chosen_sheets_are_plotted_in_register_order_in_their_own_sizes(self):
-        second = self.call("post", "sheets/", {"project": self.project, "paper": "A1", "orientation": "portrait"}, 201)
+        second = self.call(
+            "post", "sheets/", {"project": self.project, "paper": "A1", "orientation": "portrait"}, 201
+        )
         self.call("post", "sheets/", {"project": self.project, "paper": "A4"}, 201)
-        body = {"project": self.project, "sheets": [second["id"], self.sheet["id"]]}
-        job = self.call("post", "plots/", body, 202)
-        pdf = self.client.get(f"/api/jobs/{job['id']}/file/").getvalue()
+        _, pdf = self.plotted(self.project, sheets=[second["id"], self.sheet["id"]])
         np.testing.assert_allclose(page_sizes(pdf), [(420, 297), (594, 841)], atol=0.01)
         self.assertIn("2 of 3", text(pdf, 1))
 
     def test_the_list_of_drawings_follows_the_register(self):
-        other = self.call("post", "sheets/", {"project": self.project, "title": "Sections", "paper": "A1"}, 201)
+        other = self.call(
+            "post", "sheets/", {"project": self.project, "title": "Sections", "paper": "A1"}, 201
+        )
         self.place(scale="1:50")
         change = {"drawing_list": {"x": 30, "y": 270}, "title": "Cover", "version": 1}
         self.call("patch", f"sheets/{self.sheet['id']}/", change)
@@ -155,7 +181,11 @@ class SheetTests(ApiCase):
             display = self.call("get", f"sheets/{self.sheet['id']}/display/")
             (table,) = display["tables"]
             self.assertEqual((table["x"], table["y"] + table["height"]), (30, 270))
-            texts = [i for i in display["items"] if i["type"] == "text" and 30 < i["at"][0] < 210 and i["at"][1] < 262]
+            texts = [
+                i
+                for i in display["items"]
+                if i["type"] == "text" and 30 < i["at"][0] < 210 and i["at"][1] < 262
+            ]
             rows = {}
             for item in texts:
                 if table["y"] < item["at"][1]:

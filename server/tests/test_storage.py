@@ -7,7 +7,7 @@ from pathlib import Path
 
 from django.test import SimpleTestCase, override_settings
 
-from server.config import storage
+from server.common import storage
 
 
 class StorageTests(SimpleTestCase):
@@ -18,17 +18,17 @@ class StorageTests(SimpleTestCase):
         changed.enable()
         self.addCleanup(changed.disable)
 
-    def making(self):
-        return list((storage.folder() / "making").iterdir())
+    def unfinished(self):
+        return list(storage.temporary_folder().iterdir())
 
-    def test_a_file_lies_under_its_hash_and_its_workplace_is_empty(self):
-        digest = storage.keep(storage.write_chunks([b"sand", b"piper"]))
+    def test_a_file_lies_under_its_hash_and_nothing_unfinished_is_left(self):
+        digest = storage.store(storage.write_chunks([b"sand", b"piper"]))
         self.assertEqual(digest, hashlib.sha256(b"sandpiper").hexdigest())
         self.assertEqual(storage.path_of(digest).read_bytes(), b"sandpiper")
-        self.assertEqual(self.making(), [])
+        self.assertEqual(self.unfinished(), [])
 
     def test_the_same_contents_are_kept_once(self):
-        one, two = (storage.keep(storage.write_chunks([b"knot"])) for _ in range(2))
+        one, two = (storage.store(storage.write_chunks([b"knot"])) for _ in range(2))
         self.assertEqual(one, two)
         self.assertEqual(len([p for p in storage.folder().rglob("*") if p.is_file()]), 1)
 
@@ -39,4 +39,4 @@ class StorageTests(SimpleTestCase):
 
         with self.assertRaises(ConnectionResetError):
             storage.write_chunks(broken())
-        self.assertEqual(self.making(), [])
+        self.assertEqual(self.unfinished(), [])

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
+import uuid
 from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
-from drafting.sheets.shipped_templates import SHIPPED
+from drafting.sheets.template_presets import TEMPLATE_PRESETS
 from drafting.tests.test_picture import LOGO, picture_file
-from server.projects.models import Project
-from server.sheets.models import Sheet
+from server.sheets.models import Register, Sheet, Template
 from server.tests.api_case import ApiCase
 
 TEXT = {"kind": "text", "x0": -60, "y0": 5, "x1": 0, "y1": 15, "words": "Preliminary"}
@@ -25,19 +25,26 @@ class TemplateTests(ApiCase):
         body = {"project": self.project, "name": "Own", "spec": {"parts": list(parts), **spec}}
         return self.call("post", "templates/", body, status)
 
+    def register(self) -> Any:
+        return self.call("get", f"registers/?project={self.project}")[0]
+
     def words(self, sheet: str | None = None) -> list[str]:
         display = self.call("get", f"sheets/{sheet or self.sheet['id']}/display/")
         return [item["text"] for item in display["items"] if item["type"] == "text"]
 
     def change(self, kind: str, row: Any, **changes: Any) -> Any:
         return self.call(
-            "patch", f"{kind}/{row['id']}/", {**changes, "version": row["version"]}, changes.pop("status", 200)
+            "patch",
+            f"{kind}/{row['id']}/",
+            {**changes, "version": row["version"]},
+            changes.pop("status", 200),
         )
 
     def test_what_ships_is_told_with_the_fields_there_are(self):
-        stock = self.call("get", "stock/")
-        self.assertEqual([t["key"] for t in stock["templates"]], list(SHIPPED))
-        self.assertIn({"key": "scale", "caption": "Scale", "of": "derived"}, stock["fields"])
+        listed = self.call("get", f"templates/?project={self.project}")
+        self.assertEqual({t["name"] for t in listed}, {name for name, _ in TEMPLATE_PRESETS.values()})
+        fields = self.call("get", "fields/")
+        self.assertIn({"key": "scale", "caption": "Scale", "of": "derived"}, fields)
 
     def test_a_sheet_takes_a_template_and_follows_every_change_of_it(self):
         made = self.make(TEXT)
@@ -49,7 +56,7 @@ class TemplateTests(ApiCase):
 
     def test_a_template_decides_which_part_of_a_sheet_is_free(self):
         before = self.sheet["free_area"]
-        after = self.change("sheets", self.sheet, template="strip-right")["free_area"]
+        after = self.change("sheets", self.sheet, template=self.preset(Template, "strip-right"))["free_area"]
         self.assertLess(after[2], before[2])
         self.assertGreater(after[3], before[3])
 
@@ -59,18 +66,22 @@ class TemplateTests(ApiCase):
         sheet = self.call("get", f"sheets/{self.sheet['id']}/")
         for changes, why in (
             ({"paper": "A4"}, "the text “Preliminary” of the template “Own” would lie off the paper"),
-            ({"template": "nowhere"}, "no such template"),
+            ({"template": str(uuid.uuid4())}, "emplate"),
             ({"number": ""}, "A sheet has a number"),
             ({"title": "t" * 300}, "at most 200 letters"),
-            ({"typed": {"mood": "x"}}, "no field mood"),
+            ({"overrides": {"mood": "x"}}, "no field mood"),
         ):
             with self.subTest(why):
                 body = {**changes, "version": sheet["version"]}
                 self.assertIn(why, str(self.call("patch", f"sheets/{sheet['id']}/", body, 400)))
         body = {"spec": {"parts": [{**TEXT, "y0": 290, "y1": 300}]}, "version": high["version"]}
-        self.assertIn("on the A3 sheet".lower(), str(self.call("patch", f"templates/{high['id']}/", body, 400)).lower())
+        self.assertIn(
+            "on the A3 sheet".lower(), str(self.call("patch", f"templates/{high['id']}/", body, 400)).lower()
+        )
         self.assertEqual(self.call("get", f"sheets/{sheet['id']}/"), sheet)
-        self.assertIn("is the template of A-01", str(self.call("delete", f"templates/{high['id']}/", status=400)))
+        self.assertIn(
+            "is the template of A-01", str(self.call("delete", f"templates/{high['id']}/", status=400))
+        )
 
     def test_anothers_template_is_as_good_as_none(self):
         elsewhere = self.make_project("Other")
@@ -78,54 +89,66 @@ class TemplateTests(ApiCase):
         body = {"template": other["id"], "version": self.sheet["version"]}
         self.call("patch", f"sheets/{self.sheet['id']}/", body, 400)
 
-    def test_fields_say_what_is_derived_and_what_is_typed_over(self):
+    def test_fields_say_what_is_derived_and_what_is_overrides_over(self):
         revisions = [{"revision": "P01", "date": "2026-03-02"}, {"revision": "P02", "date": "2026-03-16"}]
-        self.change("sheets", self.sheet, revisions=revisions, typed={"practice": "Another office"})
-        says = self.call("get", f"sheets/{self.sheet['id']}/fields/")["derived"]
-        self.assertEqual((says["revision"], says["date"], says["practice"]), ("P02", "2026-03-16", "Reed and Rope"))
-        self.assertEqual(says["file_name"], "A-01-P02")
+        self.change("sheets", self.sheet, revisions=revisions, overrides={"practice": "Another office"})
+        derived = self.call("get", f"sheets/{self.sheet['id']}/field-values/")["derived"]
+        self.assertEqual(
+            (derived["revision"], derived["date"], derived["practice"]),
+            ("P02", "2026-03-16", "Reed and Rope"),
+        )
+        self.assertEqual(derived["file_name"], "A-01-P02")
         words = self.words()
         self.assertIn("Another office", words)
         self.assertNotIn("Reed and Rope", words)
 
     def test_a_logo_stands_on_every_sheet_and_one_with_a_script_on_none(self):
         file = SimpleUploadedFile("logo.svg", LOGO)
-        logo = self.call("post", "pictures/", {"project": self.project, "file": file}, 201, format="multipart")
-        project = self.call("get", f"projects/{self.project}/")
-        self.change("projects", project, logo=logo["id"])
-        fills = [i for i in self.call("get", f"sheets/{self.sheet['id']}/display/")["items"] if i["type"] == "fill"]
+        logo = self.call(
+            "post", "pictures/", {"project": self.project, "file": file}, 201, format="multipart"
+        )
+        self.change("registers", self.register(), logo=logo["id"])
+        fills = [
+            i for i in self.call("get", f"sheets/{self.sheet['id']}/display/")["items"] if i["type"] == "fill"
+        ]
         self.assertIn("#9c3f24", {fill["colour"] for fill in fills})
         script = SimpleUploadedFile("logo.svg", LOGO.replace(b"<g", b"<script/><g"))
-        refused = self.call("post", "pictures/", {"project": self.project, "file": script}, 400, format="multipart")
+        refused = self.call(
+            "post", "pictures/", {"project": self.project, "file": script}, 400, format="multipart"
+        )
         self.assertIn("a script", str(refused))
         large = SimpleUploadedFile("large.png", b"\0" * 11_000_000)
-        refused = self.call("post", "pictures/", {"project": self.project, "file": large}, 400, format="multipart")
+        refused = self.call(
+            "post", "pictures/", {"project": self.project, "file": large}, 400, format="multipart"
+        )
         self.assertIn("at most 10 MB", str(refused))
 
     def test_pixels_reach_the_board_and_the_plot(self):
         file = SimpleUploadedFile("photo.png", picture_file("PNG"))
-        picture = self.call("post", "pictures/", {"project": self.project, "file": file}, 201, format="multipart")
+        picture = self.call(
+            "post", "pictures/", {"project": self.project, "file": file}, 201, format="multipart"
+        )
         part = {"kind": "image", "x0": -60, "y0": 5, "x1": 0, "y1": 45, "picture": picture["id"]}
         made = self.make(part)
         self.change("sheets", self.sheet, template=made["id"])
         image = next(
-            i for i in self.call("get", f"sheets/{self.sheet['id']}/display/")["items"] if i["type"] == "image"
+            i
+            for i in self.call("get", f"sheets/{self.sheet['id']}/display/")["items"]
+            if i["type"] == "image"
         )
         self.assertEqual(image["picture"], picture["id"])
         pixels = self.client.get(f"/api/pictures/{picture['id']}/pixels/")
         self.assertTrue(b"".join(pixels.streaming_content).startswith(b"\x89PNG"))
-        dxf = self.call("post", "plots/", {"project": self.project, "form": "dxf"}, 202)
-        self.assertIn("left out", " ".join(self.call("get", f"jobs/{dxf['id']}/")["notes"]))
-        job = self.call("post", "plots/", {"project": self.project}, 202)
-        self.assertEqual(self.call("get", f"jobs/{job['id']}/")["state"], "done")
-        pdf = b"".join(self.client.get(f"/api/jobs/{job['id']}/file/").streaming_content)
+        self.assertIn("left out", " ".join(self.plotted(self.project, form="dxf")[0]["notes"]))
+        _, pdf = self.plotted(self.project)
         self.assertIn(b"/Subtype /Image", pdf)
 
-    def test_numbers_follow_the_projects_pattern(self):
-        project = self.call("get", f"projects/{self.project}/")
-        refused = self.call("patch", f"projects/{self.project}/", {"number_pattern": "A", "version": 1}, 400)
+    def test_numbers_follow_the_pattern_of_the_register(self):
+        register = self.register()
+        body = {"number_pattern": "A", "version": register["version"]}
+        refused = self.call("patch", f"registers/{register['id']}/", body, 400)
         self.assertIn("needs one running number", str(refused))
-        self.change("projects", project, number_pattern="{discipline}-{type}{n:02}")
+        self.change("registers", register, number_pattern="{discipline}-{type}{n:02}")
         made = [
             self.call("post", "sheets/", {"project": self.project, "sheet_type": kind}, 201)["number"]
             for kind in ("1", "1", "2")
@@ -133,8 +156,10 @@ class TemplateTests(ApiCase):
         self.assertEqual(made, ["A-101", "A-102", "A-201"])
         Sheet.objects.filter(number="A-102").update(number="A-104")
         second = Sheet.objects.get(number="A-101")
-        doubts = self.call("get", f"sheets/doubts/?project={self.project}")
-        self.assertEqual([d["says"] for d in doubts], ["no A-102 to A-103"])
+        warnings = self.call("get", f"sheets/number-warnings/?project={self.project}")
+        self.assertEqual([w["message"] for w in warnings], ["no A-102 to A-103"])
         numbers = self.call("get", f"sheets/{second.pk}/numbers/")
-        self.assertEqual([n["says"] for n in numbers], ["A-101", "A-102", "A-201"])
-        self.assertEqual(Project.objects.get(pk=self.project).number_pattern, "{discipline}-{type}{n:02}")
+        self.assertEqual([n["number"] for n in numbers], ["A-101", "A-102", "A-201"])
+        self.assertEqual(
+            Register.objects.get(project=self.project).number_pattern, "{discipline}-{type}{n:02}"
+        )

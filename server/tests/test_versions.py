@@ -1,10 +1,10 @@
 """Versions of the model, and how views follow them or are held."""
 
 import gzip
-import json
 
 from django.contrib.auth import get_user_model
 
+from drafting.linework.codec import decode
 from server.tests.api_case import ApiCase
 
 
@@ -25,27 +25,27 @@ class VersionTests(ApiCase):
 
     def test_a_new_version_tells_what_changed_and_views_fall_behind(self):
         self.assertIsNone(self.versions()[0]["changes"])
-        self.bring_in(self.project, self.ifc(length=7500.0))
+        self.import_model(self.project, self.ifc(length=7500.0))
         newest = self.versions()[0]
         self.assertEqual([x["name"] for x in newest["changes"]["reshaped"]], ["Wall"])
         self.assertEqual(newest["changes"]["reshaped"][0]["class"], "IfcWall")
-        self.assertEqual(set(self.states().values()), {"behind"})
+        self.assertEqual(set(self.states().values()), {"out_of_date"})
 
     def test_all_views_are_brought_up_to_date_in_one_go_but_those_that_are_held(self):
         self.hold("Roof plan")
-        self.bring_in(self.project, self.ifc(length=7500.0))
+        self.import_model(self.project, self.ifc(length=7500.0))
         self.call("post", "views/bring-up-to-date/", {"project": self.project}, 202)
         states = self.states()
         self.assertEqual(states.pop("Roof plan"), "held")
-        self.assertEqual(set(states.values()), {"fresh"})
+        self.assertEqual(set(states.values()), {"up_to_date"})
         self.assertEqual(self.view_named(self.project, "Roof plan")["drawn_from"], 1)
         self.assertEqual(self.view_named(self.project, "South elevation")["drawn_from"], 2)
 
     def test_a_held_view_that_is_changed_is_drawn_from_its_own_version(self):
         self.hold("South elevation")
         before = self.view_named(self.project, "South elevation")
-        self.bring_in(self.project, self.ifc(length=7500.0))
-        spec = {**before["spec"], "treatment": {"hidden": True}}
+        self.import_model(self.project, self.ifc(length=7500.0))
+        spec = {**before["spec"], "line_settings": {"hidden": True}}
         self.call("patch", f"views/{before['id']}/", {"spec": spec, "version": before["version"]})
         after = self.view_named(self.project, "South elevation")
         self.assertNotEqual(after["linework"], before["linework"])
@@ -54,7 +54,7 @@ class VersionTests(ApiCase):
     def test_a_held_view_that_is_deleted_and_taken_back_is_held_at_its_version(self):
         self.hold("South elevation")
         before = self.view_named(self.project, "South elevation")
-        self.bring_in(self.project, self.ifc(length=7500.0))
+        self.import_model(self.project, self.ifc(length=7500.0))
         self.call("delete", f"views/{before['id']}/", status=204)
         row = {key: before[key] for key in ("id", "project", "name", "spec", "held", "drawn_from")}
         self.call("post", "views/", row, 201)
@@ -62,36 +62,46 @@ class VersionTests(ApiCase):
         same = ("state", "drawn_from", "linework", "extents")
         self.assertEqual([after[key] for key in same], [before[key] for key in same])
 
-    def test_views_that_are_named_by_themselves_have_each_a_name_and_jobs_of_their_own(self):
-        body = {"project": self.project, "spec": {"kind": "section", "line": [0, 1000, 5000, 1000]}}
+    def test_views_that_are_named_by_themselves_have_each_a_name_and_share_their_drawing(self):
+        body = {"project": self.project, "spec": {"kind": "section", "line": [[0, 1000], [5000, 1000]]}}
         made = [self.call("post", "views/", body, 201) for _ in range(3)]
         self.assertEqual([v["name"] for v in made], ["Section", "Section 2", "Section 3"])
-        drawn = [job["view"] for job in self.call("get", f"jobs/?project={self.project}") if job["kind"] == "draw"]
-        self.assertEqual([str(v) for v in drawn[:3]], [v["id"] for v in reversed(made)])
+        drawn = [
+            job["subject"]
+            for job in self.call("get", f"jobs/?project={self.project}")
+            if job["kind"] == "draw"
+        ]
+        self.assertEqual(drawn[:1], [made[0]["wanted"]])
+        self.assertEqual({v["wanted"] for v in made}, {made[0]["wanted"]})
 
     def test_a_view_that_is_let_go_follows_again(self):
         self.hold("South elevation")
-        self.bring_in(self.project, self.ifc(length=7500.0))
+        self.import_model(self.project, self.ifc(length=7500.0))
         self.hold("South elevation", held=False)
         view = self.view_named(self.project, "South elevation")
-        self.assertEqual((view["state"], view["drawn_from"]), ("fresh", 2))
+        self.assertEqual((view["state"], view["drawn_from"]), ("up_to_date", 2))
 
     def test_going_back_makes_the_older_version_the_newest_and_loses_nothing(self):
-        self.bring_in(self.project, self.ifc(length=7500.0))
+        self.import_model(self.project, self.ifc(length=7500.0))
         first = self.versions()[1]
-        taken = self.call("post", f"model-versions/{first['id']}/take/", status=201)
-        self.assertEqual((taken["number"], taken["taken_from"]), (3, 1))
+        restored = self.call("post", f"model-versions/{first['id']}/restore/", status=201)
+        self.assertEqual((restored["number"], restored["restored_from"]), (3, 1))
         self.assertEqual([v["number"] for v in self.versions()], [3, 2, 1])
         self.call("post", "views/bring-up-to-date/", {"project": self.project}, 202)
-        self.assertEqual(set(self.states().values()), {"fresh"})
-        self.assertIn("follow already", self.call("post", f"model-versions/{first['id']}/take/", status=400)["detail"])
+        self.assertEqual(set(self.states().values()), {"up_to_date"})
+        self.assertIn(
+            "follow already",
+            self.call("post", f"model-versions/{first['id']}/restore/", status=400)["detail"],
+        )
 
     def test_a_version_is_sent_for_3d_once_and_only_to_its_owner(self):
         version = self.versions()[0]["id"]
         response = self.client.get(f"/api/model-versions/{version}/solid/")
         self.assertEqual(gzip.decompress(response.getvalue())[:4], b"DFS1")
         self.assertIn("immutable", response["Cache-Control"])
-        again = self.client.get(f"/api/model-versions/{version}/solid/", headers={"If-None-Match": response["ETag"]})
+        again = self.client.get(
+            f"/api/model-versions/{version}/solid/", headers={"If-None-Match": response["ETag"]}
+        )
         self.assertEqual(again.status_code, 304)
         self.client.force_login(get_user_model().objects.create_user("odd", password="samphire-89"))
         self.assertEqual(self.client.get(f"/api/model-versions/{version}/solid/").status_code, 404)
@@ -105,37 +115,42 @@ class ManyViewsTests(ApiCase):
         self.assertEqual([v["spec"]["kind"] for v in made], ["axonometric"] * 4)
         views = self.call("get", f"views/?project={project}")
         self.assertEqual(len(views), before + 4)
-        self.assertEqual({v["state"] for v in views}, {"fresh"})
+        self.assertEqual({v["state"] for v in views}, {"up_to_date"})
         self.assertEqual(self.call("post", "views/standard/", {"project": project}, 201), [])
 
     def test_without_a_model_it_says_what_to_do(self):
         project = self.make_project()
         for path in ("views/standard/", "views/bring-up-to-date/"):
-            self.assertIn("Bring a building file in", self.call("post", path, {"project": project}, 400)["detail"])
+            self.assertIn(
+                "Import a building file", self.call("post", path, {"project": project}, 400)["detail"]
+            )
 
     def test_settings_of_several_views_change_together_and_leave_the_rest_alone(self):
         project = self.project_with_model()
         views = [self.view_named(project, f"{side} elevation") for side in ("South", "North")]
-        one = {**views[0]["spec"], "treatment": {"seams": True}}
+        one = {**views[0]["spec"], "line_settings": {"seams": True}}
         self.call("patch", f"views/{views[0]['id']}/", {"spec": one, "version": views[0]["version"]})
-        given = {"views": [v["id"] for v in views], "treatment": {"far": 5000}}
-        changed = {v["name"]: v for v in self.call("post", "views/treat/", given)}
-        self.assertEqual(changed["South elevation"]["spec"]["treatment"], {"seams": True, "far": 5000})
-        self.assertEqual(changed["North elevation"]["spec"]["treatment"], {"far": 5000})
+        given = {"views": [v["id"] for v in views], "line_settings": {"far": 5000}}
+        changed = {v["name"]: v for v in self.call("post", "views/change-settings/", given)}
+        now = {name: view["spec"]["line_settings"] for name, view in changed.items()}
+        self.assertEqual(
+            {name: (s["seams"], s["far"]) for name, s in now.items()},
+            {"South elevation": (True, 5000), "North elevation": (False, 5000)},
+        )
 
     def test_a_setting_that_does_not_suit_one_of_them_changes_none(self):
         project = self.project_with_model()
         plan, roof = self.view_named(project, "Plan, Deck"), self.view_named(project, "Roof plan")
-        given = {"views": [plan["id"], roof["id"]], "treatment": {"overhead": True}}
-        self.assertIn("Only a plan", self.call("post", "views/treat/", given, 400)["detail"])
+        given = {"views": [plan["id"], roof["id"]], "line_settings": {"overhead": True}}
+        self.assertIn("plan", self.call("post", "views/change-settings/", given, 400)["detail"])
         self.assertEqual(self.view_named(project, "Plan, Deck")["spec"], plan["spec"])
 
     def test_views_of_somebody_else_are_not_there(self):
         project = self.project_with_model()
         view = self.view_named(project, "Roof plan")
         self.client.force_login(get_user_model().objects.create_user("odd", password="samphire-89"))
-        given = {"views": [view["id"]], "treatment": {"far": 5000}}
-        self.call("post", "views/treat/", given, 404)
+        given = {"views": [view["id"]], "line_settings": {"far": 5000}}
+        self.call("post", "views/change-settings/", given, 404)
         self.call("post", "views/standard/", {"project": project}, 400)
 
 
@@ -144,8 +159,7 @@ class SubsetTests(ApiCase):
         super().setUp()
         self.project = self.project_with_model()
         path = self.view_named(self.project, "South elevation")["linework"]
-        drawing = json.loads(gzip.decompress(self.client.get(f"/api/linework/{path}/").getvalue()))
-        self.wall = drawing["lines"][0]["element"]
+        self.wall = decode(self.client.get(f"/api/linework/{path}/").getvalue()).lines[0].element
 
     def limit(self, elements):
         body = {"project": self.project, "name": "Walls to check", "elements": elements}
@@ -162,7 +176,7 @@ class SubsetTests(ApiCase):
         view = self.view_named(self.project, "South elevation")
         self.assertIsNone(view["extents"])
         self.assertIn("Everything is left out", view["notes"][0])
-        self.assertNotIn("shown", view["spec"])
+        self.assertEqual(view["spec"]["shown"]["only"], [])
 
     def test_a_view_whose_subset_is_deleted_shows_everything_again(self):
         before = self.view_named(self.project, "South elevation")["linework"]
@@ -178,12 +192,16 @@ class SubsetTests(ApiCase):
         subset = self.call("post", "subsets/", {"project": other, "name": "x", "elements": ["a"]}, 201)
         view = self.view_named(self.project, "South elevation")
         change = {"subset": subset["id"], "version": view["version"]}
-        self.assertIn("its own project", str(self.call("patch", f"views/{view['id']}/", change, 400)))
+        self.assertIn(
+            "no such subset in this project", str(self.call("patch", f"views/{view['id']}/", change, 400))
+        )
 
-    def test_a_treatment_is_kept_by_name_and_a_wrong_one_is_not(self):
-        body = {"project": self.project, "name": "Bones", "treatment": {"hidden": True, "crease": 35}}
-        made = self.call("post", "treatments/", body, 201)
-        self.assertEqual(made["treatment"], {"hidden": True, "crease": 35})
-        self.assertEqual([t["name"] for t in self.call("get", f"treatments/?project={self.project}")], ["Bones"])
-        wrong = {**body, "treatment": {"crease": 400}}
-        self.assertIn("crease angle", self.call("post", "treatments/", wrong, 400)["detail"])
+    def test_line_settings_are_kept_by_name_and_a_wrong_one_is_not(self):
+        body = {"project": self.project, "name": "Bones", "settings": {"hidden": True, "crease": 35}}
+        made = self.call("post", "line-settings/", body, 201)
+        self.assertLessEqual({"hidden": True, "crease": 35}.items(), made["settings"].items())
+        self.assertEqual(
+            [t["name"] for t in self.call("get", f"line-settings/?project={self.project}")], ["Bones"]
+        )
+        wrong = {**body, "settings": {"crease": 400}}
+        self.assertIn("crease", self.call("post", "line-settings/", wrong, 400)["detail"])

@@ -1,5 +1,7 @@
 """Views as a Django app."""
 
+from typing import Any
+
 from django.apps import AppConfig
 
 
@@ -7,8 +9,23 @@ class ViewsConfig(AppConfig):
     name = "server.views"
 
     def ready(self) -> None:
+        from server.buildings.signals import version_added
+        from server.common.pruning import register_files, register_task
         from server.jobs.models import Job
-        from server.jobs.services import register
-        from server.views import services
+        from server.jobs.runner import register
+        from server.views import drawings
+        from server.views.models import Linework
 
-        register(Job.Kind.DRAW, services.draw)
+        register(Job.Kind.DRAW, drawings.draw)
+        register_task(drawings.prune_linework)
+        register_files(Linework, "file")
+        version_added.connect(_on_version, dispatch_uid="views")
+
+
+def _on_version(sender: Any, version: Any, first: bool, **kwargs: Any) -> None:
+    """The first version gets the plain views; those that are there ask for drawings of every new one."""
+    from server.views import drawings, services
+
+    drawings.follow_version(version)
+    if first:
+        services.make_plain_views(version)

@@ -2,21 +2,24 @@
 
 from __future__ import annotations
 
-import uuid
+from typing import Any
 
 from django.db import models
 
+from drafting.views.spec import AnyView, parse_view_spec
 from server.buildings.models import ModelVersion
-from server.config.versioned import VersionedModel
+from server.common.models import VersionedModel
+from server.jobs.models import Job
 from server.projects.models import Project
 
-#: How a drawing stands to the model's newest version; undrawn where there is none yet, held where it is kept at an
-#: older one on purpose.
-STATES = ("undrawn", "fresh", "behind", "held")
+#: How a drawing stands: never drawn, as it is asked for now, as it was asked for earlier, or kept at an older
+#: version of
+#: the model on purpose.
+STATES = ("undrawn", "up_to_date", "out_of_date", "held")
 
 
 class Linework(models.Model):
-    """A drawing kept under the key of all that it hangs on: model version, view and engine."""
+    """A drawing stored under the key of all that it depends on: model version, view and engine."""
 
     key = models.CharField(primary_key=True, max_length=64)
     file = models.CharField(max_length=64)
@@ -26,11 +29,13 @@ class Linework(models.Model):
     #: The axes that it is measured along, in model mm: `right`, `up`, `origin`.
     axes = models.JSONField(default=dict)
 
+    def __str__(self) -> str:
+        return self.key
+
 
 class Subset(VersionedModel):
-    """A named group of elements, by their ids, that views can be limited to."""
+    """A named group of elements, by their ids in the building file, that views can be limited to."""
 
-    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     project = models.ForeignKey(Project, models.CASCADE, related_name="subsets")
     name = models.CharField(max_length=200)
     elements = models.JSONField()
@@ -42,36 +47,75 @@ class Subset(VersionedModel):
         return self.name
 
 
-class NamedTreatment(VersionedModel):
-    """A treatment of lines that is kept by name, to be given to other views: the core's Treatment."""
+class NamedLineSettings(VersionedModel):
+    """Line settings that are kept by name, to be given to other views."""
 
-    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
-    project = models.ForeignKey(Project, models.CASCADE, related_name="treatments")
+    project = models.ForeignKey(Project, models.CASCADE, related_name="line_settings")
     name = models.CharField(max_length=200)
-    treatment = models.JSONField()
+    #: The core's LineSettings.
+    settings = models.JSONField()
 
     class Meta:
         ordering = ["name"]
+        verbose_name = "set of line settings"
 
     def __str__(self) -> str:
         return self.name
 
 
-class View(VersionedModel):
-    """A saved look at the model. `spec` is the core's ViewSpec; `linework` the newest drawing of it that there is."""
+class Drawn(models.Model):
+    """Something that is drawn. It asks for a drawing by its key, and has the newest that there is.
 
-    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
+    Attributes:
+        wanted: the key of the drawing that it asks for now; blank where there is no model to draw from.
+        linework: the newest drawing of it that there is.
+        drawn_from: the model version of that drawing.
+    """
+
+    wanted = models.CharField(max_length=64, blank=True, db_index=True, editable=False)
+    linework = models.ForeignKey(Linework, models.PROTECT, null=True, related_name="+", editable=False)
+    drawn_from = models.ForeignKey(ModelVersion, models.SET_NULL, null=True, related_name="+", editable=False)
+
+    class Meta:
+        abstract = True
+
+
+class View(Drawn, VersionedModel):
+    """A saved look at the model."""
+
     project = models.ForeignKey(Project, models.CASCADE, related_name="views")
     name = models.CharField(max_length=200)
+    #: The core's description of it.
     spec = models.JSONField()
     position = models.PositiveIntegerField(default=0)
     subset = models.ForeignKey(Subset, models.SET_NULL, null=True, blank=True, related_name="views")
     held = models.BooleanField(default=False)
-    linework = models.ForeignKey(Linework, models.PROTECT, null=True, related_name="views", editable=False)
-    drawn_from = models.ForeignKey(ModelVersion, models.SET_NULL, null=True, editable=False)
 
     class Meta:
         ordering = ["position", "name"]
 
     def __str__(self) -> str:
         return self.name
+
+    @property
+    def as_core(self) -> AnyView:
+        """Its own description."""
+        return parse_view_spec(self.spec)
+
+    def shown_with(self, shown: dict[str, Any]) -> AnyView:
+        """What is drawn: its description, limited to the elements of its subset, and with what `shown` names
+        in place of its own.
+
+        Raises:
+            ViewError: something is named that a view cannot leave out.
+        """
+        limited = {} if self.subset is None else {"only": self.subset.elements}
+        return parse_view_spec({**self.spec, "shown": {**self.spec.get("shown", {}), **limited, **shown}})
+
+
+class DrawJob(models.Model):
+    """A drawing that is to be made of a model version; the job's subject is its key."""
+
+    job = models.OneToOneField(Job, models.CASCADE, primary_key=True, related_name="draw_job")
+    model_version = models.ForeignKey(ModelVersion, models.CASCADE, related_name="+")
+    spec = models.JSONField()

@@ -1,28 +1,75 @@
-"""Making and drawing views."""
+"""Making and changing views, subsets and line settings."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from itertools import chain, count
 from typing import Any
 
 from django.db import transaction
 from django.db.models import Max
 
-from drafting.errors import ViewError
-from drafting.linework.model import linework_key
-from drafting.views.spec import ViewSpec
+from drafting.views.spec import AnyView, dump_view, parse_view_spec
 from drafting.views.standard import missing_from, plain_set, standard_set
-from server.buildings.models import ModelVersion, newest_version
-from server.config import storage
-from server.jobs import services as jobs
-from server.jobs.models import Job
+from server.buildings.models import ModelVersion
+from server.common.rows import Memo, RowService
 from server.projects.models import Project
-from server.views.models import Linework, Subset, View
+from server.views import drawings
+from server.views.models import NamedLineSettings, Subset, View
+
+
+class ViewService(RowService[View]):
+    model = View
+
+    def prepare(self, values: dict[str, Any], memo: Memo) -> None:
+        project = values["project"]
+        if not values.get("name"):
+            values["name"] = free_name(project, parse_view_spec(values["spec"]).title)
+        values.setdefault("position", next_position(project))
+        number = values.pop("drawn_from", None)
+        if values.get("held"):
+            # A held view that is restored stays with its version.
+            values["drawn_from"] = ModelVersion.objects.filter(project=project, number=number).first()
+
+    def created(self, row: View, memo: Memo) -> None:
+        drawings.order_drawing(row)
+
+    def updated(self, row: View, before: View, changed: set[str], memo: Memo) -> None:
+        released = before.held and not row.held
+        if released or row.spec != before.spec or row.subset_id != before.subset_id:
+            drawings.order_drawing(row)
+
+
+class SubsetService(RowService[Subset]):
+    """Views that are limited to a subset follow it; when it goes, they show everything."""
+
+    model = Subset
+
+    def updated(self, row: Subset, before: Subset, changed: set[str], memo: Memo) -> None:
+        if row.elements != before.elements:
+            self._order(list(row.views.all()))
+
+    def deleting(self, row: Subset) -> list[Any]:
+        return [view.pk for view in row.views.all()]
+
+    def deleted(self, row: Subset, known: list[Any]) -> None:
+        self._order(list(View.objects.filter(pk__in=known)))
+
+    def _order(self, views: Sequence[View]) -> None:
+        for view in views:
+            drawings.order_drawing(view)
+
+
+class LineSettingsService(RowService[NamedLineSettings]):
+    model = NamedLineSettings
+
+
+view_service, subset_service, line_settings_service = ViewService(), SubsetService(), LineSettingsService()
 
 
 def make_plain_views(version: ModelVersion) -> None:
     """A plan for each storey, the roof plan and four elevations, and have them drawn."""
-    make_views(version.project, plain_set([storey["name"] for storey in version.facts["storeys"]]))
+    make_views(version.project, plain_set(version.storeys))
 
 
 def make_standard_views(project: Project) -> list[View]:
@@ -31,24 +78,16 @@ def make_standard_views(project: Project) -> list[View]:
     Raises:
         ViewError: the project has no model.
     """
-    newest = _newest(project)
-    there = [ViewSpec.from_dict(view.spec) for view in View.objects.filter(project=project)]
-    return make_views(project, missing_from(standard_set([s["name"] for s in newest.facts["storeys"]]), there))
+    newest = drawings.newest_or_refuse(project)
+    there = [view.as_core for view in View.objects.filter(project=project)]
+    return make_views(project, missing_from(standard_set(newest.storeys), there))
 
 
-def make_views(project: Project, specs: list[ViewSpec]) -> list[View]:
+@transaction.atomic
+def make_views(project: Project, specs: Sequence[AnyView]) -> list[View]:
     """Make views, each under its usual name, and have them drawn."""
-    with transaction.atomic():
-        first = next_position(project)
-        made = [
-            View.objects.create(
-                project=project, name=free_name(project, spec.title), spec=spec.as_dict(), position=first + k
-            )
-            for k, spec in enumerate(specs)
-        ]
-        for view in made:
-            order_drawing(view)
-    return made
+    memo: Memo = {}
+    return [view_service.create({"project": project, "spec": dump_view(spec)}, memo) for spec in specs]
 
 
 def free_name(project: Project, wanted: str) -> str:
@@ -64,146 +103,25 @@ def next_position(project: Project) -> int:
     return 0 if last is None else last + 1
 
 
-def treat(views: list[View], treatment: dict[str, Any], shown: dict[str, Any]) -> list[View]:
-    """Give several views the same settings; what is not named stays as each view has it. All change or none does.
+@transaction.atomic
+def change_settings(
+    views: Sequence[View], line_settings: dict[str, Any], shown: dict[str, Any]
+) -> list[View]:
+    """Give several views the same settings; what is not named stays as each view has it. All change or none
+    does.
 
     Raises:
         ViewError: a setting is wrong, or does not suit a view.
     """
-    with transaction.atomic():
-        for view in views:
-            given = {
-                **view.spec,
-                "treatment": view.spec.get("treatment", {}) | treatment,
-                "shown": view.spec.get("shown", {}) | shown,
-            }
-            spec = ViewSpec.from_dict(given).as_dict()
-            if spec != view.spec:
-                view.spec = spec
-                view.version += 1
-                view.save(update_fields=["spec", "version"])
-                order_drawing(view)
-    return views
-
-
-def state_of(view: View, newest: ModelVersion | None) -> str:
-    """How the drawing of a view stands to the newest model version."""
-    return _state(view, view.linework_id, view.drawn_from_id, newest)
-
-
-def state_through(viewport: Any, newest: ModelVersion | None) -> str:
-    """How the drawing that is seen through a viewport stands to the newest model version."""
-    if viewport.own_linework_id is None:
-        return state_of(viewport.view, newest)
-    return _state(viewport.view, viewport.own_linework_id, viewport.own_drawn_from_id, newest)
-
-
-def _state(view: View, linework: str | None, drawn_from: int | None, newest: ModelVersion | None) -> str:
-    if linework is None:
-        return "undrawn"
-    if view.held:
-        return "held"
-    return "fresh" if newest is not None and drawn_from == newest.pk else "behind"
-
-
-def order_drawing(view: View) -> Job:
-    """Have a view drawn from the newest model version, and each of its viewports that shows something else of it.
-
-    Raises:
-        ViewError: the project has no model.
-    """
-    for viewport in view.viewports.exclude(shown={}):
-        order_own_drawing(viewport)
-    return _order(view, {"drawn": full_spec(view)})
-
-
-def order_own_drawing(viewport: Any) -> Job:
-    """Have a viewport drawn that shows something else than its view does.
-
-    Raises:
-        ViewError: the project has no model.
-    """
-    drawn = spec_through(viewport.view, viewport.shown)
-    return _order(viewport.view, {"viewport": str(viewport.pk), "drawn": drawn})
-
-
-def _order(view: View, what: dict[str, Any]) -> Job:
-    """Start the job, unless the very same is waiting or under way."""
-    newest = _newest(view.project)
-    # A held view stays with its version, also when its own settings change.
-    version = view.drawn_from_id if view.held and view.drawn_from_id else newest.pk
-    order = {"view": str(view.pk), "model_version": version, "spec": view.spec, **what}
-    under_way = Job.objects.filter(
-        project=view.project, kind=Job.Kind.DRAW, order=order, state__in=(Job.State.WAITING, Job.State.RUNNING)
-    ).first()
-    return under_way or jobs.start(view.project, Job.Kind.DRAW, view.name, order)
-
-
-def full_spec(view: View) -> dict[str, Any]:
-    """What is drawn of a view: its own description, limited to the elements of its subset."""
-    if view.subset is None:
-        return view.spec
-    return {**view.spec, "shown": {**view.spec.get("shown", {}), "only": view.subset.elements}}
-
-
-def spec_through(view: View, shown: dict[str, Any]) -> dict[str, Any]:
-    """What is drawn of a view for a viewport that shows something else: what it names takes the place of the view's.
-
-    Raises:
-        ViewError: something is named that a view cannot leave out.
-    """
-    spec = full_spec(view)
-    return ViewSpec.from_dict({**spec, "shown": {**spec.get("shown", {}), **shown}}).as_dict()
-
-
-def order_all_of(subset: Subset) -> None:
-    """Have the views that are limited to a subset drawn anew."""
-    if newest_version(subset.project):
-        for view in View.objects.filter(subset=subset).select_related("subset", "project"):
-            order_drawing(view)
-
-
-def order_all_behind(project: Project) -> list[Job]:
-    """Bring every view of a project up to date, but for those that are held.
-
-    Raises:
-        ViewError: the project has no model.
-    """
-    newest = _newest(project)
-    views = View.objects.filter(project=project, held=False)
-    return [order_drawing(view) for view in views if state_of(view, newest) != "fresh"]
-
-
-def _newest(project: Project) -> ModelVersion:
-    newest = newest_version(project)
-    if newest is None:
-        raise ViewError("There is no model to draw from yet. Bring a building file in first.")
-    return newest
-
-
-def draw(job: Job, work: jobs.Work) -> None:
-    """Draw the view of a job, unless the very drawing is kept already."""
-    version = ModelVersion.objects.get(pk=job.order["model_version"])
-    spec = ViewSpec.from_dict(job.order["drawn"])
-    key = linework_key(version.building, spec)
-    linework = Linework.objects.filter(pk=key).first()
-    made = storage.workplace(".json.gz")
-    try:
-        if linework is None:
-            facts = work.run("draw_view", storage.path_of(version.building), spec.as_dict(), made)
-            file = storage.keep(made)
-            linework = Linework(key=key, file=file, **facts)
-        with transaction.atomic():
-            linework.save()
-            view = View.objects.filter(pk=job.order["view"]).select_related("subset").first()
-            # A view or viewport that was changed or deleted meanwhile keeps what it has.
-            if view is None:
-                return
-            if "viewport" in job.order:
-                for viewport in view.viewports.filter(pk=job.order["viewport"]):
-                    if viewport.shown and spec_through(view, viewport.shown) == job.order["drawn"]:
-                        view.viewports.filter(pk=viewport.pk).update(own_linework=linework, own_drawn_from=version)
-            elif full_spec(view) == job.order["drawn"]:
-                View.objects.filter(pk=view.pk).update(linework=linework, drawn_from=version)
-    finally:
-        made.unlink(missing_ok=True)
+    changed = []
+    for view in views:
+        given = {
+            **view.spec,
+            "line_settings": view.spec.get("line_settings", {}) | line_settings,
+            "shown": view.spec.get("shown", {}) | shown,
+        }
+        spec = dump_view(parse_view_spec(given))
+        if spec != view.spec:
+            view = view_service.update(view, {"spec": spec}, view.version)
+        changed.append(view)
+    return changed

@@ -5,14 +5,16 @@ import Snackbar from "@mui/material/Snackbar";
 import { useEffect } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router-dom";
 import { useProject, useSession } from "./api/queries";
-import { openDesk, useDesk } from "./board/desk";
-import { Header } from "./parts/Header";
-import { IssueStation } from "./stations/issue/IssueStation";
-import { ModelStation } from "./stations/model/ModelStation";
-import { ProjectsPage } from "./stations/projects/ProjectsPage";
-import { SignIn } from "./stations/projects/SignIn";
-import { SheetsStation } from "./stations/sheets/SheetsStation";
-import { ViewsStation } from "./stations/views/ViewsStation";
+import { Header } from "./components/Header";
+import { IssueStation } from "./features/issue/IssueStation";
+import { ModelStation } from "./features/model/ModelStation";
+import { ProjectsPage } from "./features/projects/ProjectsPage";
+import { SignIn } from "./features/projects/SignIn";
+import { SheetsStation } from "./features/sheets/SheetsStation";
+import { ViewsStation } from "./features/views/ViewsStation";
+import { useNotices } from "./stores/notices";
+import { openHistory } from "./sync/history";
+import { resetBoard } from "./stores/reset";
 
 export function App() {
   const session = useSession();
@@ -39,7 +41,10 @@ const STATIONS = { model: ModelStation, views: ViewsStation, sheets: SheetsStati
 function Station({ name }: { name: keyof typeof STATIONS }) {
   const { projectId = "" } = useParams();
   const project = useProject(projectId);
-  useEffect(() => openDesk(projectId), [projectId]);
+  useEffect(() => {
+    resetBoard();
+    openHistory(projectId);
+  }, [projectId]);
   const Page = STATIONS[name];
   if (project.error) return <Problem message={project.error.message} />;
   if (!project.data) return null;
@@ -52,8 +57,8 @@ function Station({ name }: { name: keyof typeof STATIONS }) {
 }
 
 function Message() {
-  const message = useDesk((s) => s.message);
-  const close = () => useDesk.setState({ message: null });
+  const message = useNotices((s) => s.message);
+  const close = () => useNotices.setState({ message: null });
   return (
     <Snackbar
       open={Boolean(message)}
@@ -61,7 +66,12 @@ function Message() {
       onClose={(_, why) => why !== "clickaway" && close()}
       anchorOrigin={{ vertical: "top", horizontal: "center" }}
     >
-      <Alert severity={message?.bad ? "error" : "info"} onClose={close} variant="filled" sx={{ bgcolor: message?.bad ? undefined : "text.primary" }}>
+      <Alert
+        severity={message?.bad ? "error" : "info"}
+        onClose={close}
+        variant="filled"
+        sx={{ bgcolor: message?.bad ? undefined : "text.primary" }}
+      >
         {message?.text}
       </Alert>
     </Snackbar>

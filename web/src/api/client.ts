@@ -4,8 +4,33 @@ import type { components, paths } from "./schema";
 
 // What may be left out when a row is written is always there when it is read.
 export type Project = Required<components["schemas"]["Project"]>;
-export type View = Required<components["schemas"]["View"]>;
-export type NamedTreatment = Required<components["schemas"]["NamedTreatment"]>;
+type Schemas = components["schemas"];
+export type LineSettings = Partial<Omit<Schemas["LineSettings"], "far">> & { far?: number | null };
+export type Shown = Partial<Schemas["Shown"]>;
+/** A view as its kind describes it: each kind has some of these. */
+export interface ViewSpec {
+  kind: Schemas["ViewSpec"]["kind"];
+  storey?: string;
+  cut?: number;
+  depth?: number | null;
+  side?: Schemas["SideEnum"] | null;
+  corner?: Schemas["CornerEnum"] | null;
+  bearing?: number | null;
+  altitude?: number | null;
+  near?: number | null;
+  line?: [number, number][];
+  eye?: [number, number, number];
+  target?: [number, number, number];
+  angle?: number;
+  of?: ViewSpec;
+  region?: Schemas["Detail"]["region"];
+  line_settings?: LineSettings;
+  shown?: Shown;
+}
+export type View = Required<Omit<Schemas["View"], "spec">> & { spec: ViewSpec };
+export type NamedLineSettings = Required<Omit<Schemas["NamedLineSettings"], "settings">> & {
+  settings: LineSettings;
+};
 export type Subset = Required<components["schemas"]["Subset"]>;
 export type Sheet = Required<components["schemas"]["Sheet"]>;
 export type Viewport = Required<components["schemas"]["Viewport"]>;
@@ -13,21 +38,22 @@ export type ModelVersion = components["schemas"]["ModelVersion"];
 export type Job = components["schemas"]["Job"];
 export type Rung = components["schemas"]["Rung"];
 export type Part = components["schemas"]["Part"];
-export type TemplateSpec = Required<components["schemas"]["Spec"]>;
+export type TemplateSpec = Required<components["schemas"]["TemplateSpec"]>;
 export type Template = Required<Omit<components["schemas"]["Template"], "spec">> & { spec: TemplateSpec };
-export type Stroke = components["schemas"]["Stroke"];
-export type Cut = components["schemas"]["Cut"];
-export type PenSpec = Required<components["schemas"]["PenSpec"]>;
+export type Stroke = Partial<components["schemas"]["Stroke"]>;
+export type Cut = Schemas["CutStyle"];
+export type PenSpec = Required<components["schemas"]["PenTableSpec"]>;
 export type PenTable = Required<Omit<components["schemas"]["PenTable"], "spec">> & { spec: PenSpec };
-export type PenStock = components["schemas"]["PenStock"];
-export type PlotSpec = Required<components["schemas"]["PlotSpec"]>;
+export type PenParts = components["schemas"]["PenParts"];
+export type PlotSpec = Schemas["PlotSettingsSpec"];
 export type PlotSettings = Required<Omit<components["schemas"]["PlotSettings"], "spec">> & { spec: PlotSpec };
-export type PlotStock = components["schemas"]["PlotStock"];
+export type Plot = Schemas["Plot"];
+export type Register = Required<Schemas["Register"]>;
+export type DeviceKind = Schemas["DeviceKind"];
 export type SheetList = Required<components["schemas"]["SheetList"]>;
 export type Device = components["schemas"]["Device"];
 export type Print = components["schemas"]["Print"];
 export type Page = components["schemas"]["Page"];
-export type Stock = components["schemas"]["Stock"];
 export type Picture = components["schemas"]["Picture"];
 export type Revision = Required<components["schemas"]["Revision"]>;
 export type Field = components["schemas"]["Field"];
@@ -57,13 +83,20 @@ const errors: Middleware = {
     if (!response.ok) throw await errorOf(response);
   },
   onError() {
-    return new ApiError(0, "Dunefold cannot be reached. What you have is kept; try again when the connection is back.");
+    return new ApiError(
+      0,
+      "Dunefold cannot be reached. What you have is kept; try again when the connection is back.",
+    );
   },
 };
 
 export async function errorOf(response: Response): Promise<ApiError> {
   const body = (await response.json().catch(() => ({}))) as { detail?: string; current?: unknown };
-  return new ApiError(response.status, body.detail ?? `The server answered with an error (${response.status}).`, body.current);
+  return new ApiError(
+    response.status,
+    body.detail ?? `The server answered with an error (${response.status}).`,
+    body.current,
+  );
 }
 
 export const api = createClient<paths>({ baseUrl: "/" });

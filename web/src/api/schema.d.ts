@@ -13,8 +13,28 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Answers with each row as it is now, null for one that is gone. A conflict changes nothing at all. */
+        /**
+         * @description Answers with each row as it is now, null for one that is gone. A conflict changes nothing at
+         *     all.
+         */
         post: operations["changes_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/device-kinds/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The kinds of devices that there are to plot on. */
+        get: operations["device_kinds_list"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -49,6 +69,23 @@ export interface paths {
         put?: never;
         /** @description Switch it on or off, fill it, or take its paper out. */
         post: operations["devices_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The fields that a title block can have. */
+        get: operations["fields_list"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -106,23 +143,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/file/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description The file that a plot made. */
-        get: operations["jobs_file_retrieve"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/ladder/": {
         parameters: {
             query?: never;
@@ -138,6 +158,43 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/line-settings/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Named line settings of one's own projects. */
+        get: operations["line_settings_list"];
+        put?: never;
+        /** @description Named line settings of one's own projects. */
+        post: operations["line_settings_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/line-settings/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Named line settings of one's own projects. */
+        get: operations["line_settings_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Named line settings of one's own projects. */
+        delete: operations["line_settings_destroy"];
+        options?: never;
+        head?: never;
+        /** @description Named line settings of one's own projects. */
+        patch: operations["line_settings_partial_update"];
         trace?: never;
     };
     "/api/linework/{key}/": {
@@ -167,7 +224,7 @@ export interface paths {
         /** @description Versions of the models of one's own projects, newest first. */
         get: operations["model_versions_list"];
         put?: never;
-        /** @description Bring a building file in. It is read in the background; the job says how far it is. */
+        /** @description Import a building file. It is read in the background; the job says how far it is. */
         post: operations["model_versions_create"];
         delete?: never;
         options?: never;
@@ -192,6 +249,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/model-versions/{id}/restore/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Go back to this version: it becomes the newest once more. */
+        post: operations["model_versions_restore_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/model-versions/{id}/solid/": {
         parameters: {
             query?: never;
@@ -209,32 +283,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/model-versions/{id}/take/": {
+    "/api/pen-parts/": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
-        /** @description Go back to this version: it becomes the newest once more. */
-        post: operations["model_versions_take_create"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pen-stock/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description What pen tables are made from: those that ship, patterns, hatches and widths. */
-        get: operations["pen_stock_retrieve"];
+        /** @description What pen tables are made from: patterns, hatches, line roles and widths. */
+        get: operations["pen_parts_retrieve"];
         put?: never;
         post?: never;
         delete?: never;
@@ -250,10 +307,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description The own pen tables of one's projects. */
+        /** @description The pen tables that are built in, and those of one's projects. */
         get: operations["pen_tables_list"];
         put?: never;
-        /** @description The own pen tables of one's projects. */
+        /** @description The pen tables that are built in, and those of one's projects. */
         post: operations["pen_tables_create"];
         delete?: never;
         options?: never;
@@ -268,15 +325,15 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description The own pen tables of one's projects. */
+        /** @description The pen tables that are built in, and those of one's projects. */
         get: operations["pen_tables_retrieve"];
         put?: never;
         post?: never;
-        /** @description The own pen tables of one's projects. */
+        /** @description The pen tables that are built in, and those of one's projects. */
         delete: operations["pen_tables_destroy"];
         options?: never;
         head?: never;
-        /** @description The own pen tables of one's projects. */
+        /** @description The pen tables that are built in, and those of one's projects. */
         patch: operations["pen_tables_partial_update"];
         trace?: never;
     };
@@ -287,10 +344,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Pictures of one's own projects. Deleted with them: a template that is taken back may want them again. */
+        /** @description Pictures of one's own projects. Deleted with them: a template that is restored may want them again. */
         get: operations["pictures_list"];
         put?: never;
-        /** @description Pictures of one's own projects. Deleted with them: a template that is taken back may want them again. */
+        /** @description Store a picture, as SVG, PNG or JPEG. */
         post: operations["pictures_create"];
         delete?: never;
         options?: never;
@@ -305,7 +362,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Pictures of one's own projects. Deleted with them: a template that is taken back may want them again. */
+        /** @description Pictures of one's own projects. Deleted with them: a template that is restored may want them again. */
         get: operations["pictures_retrieve"];
         put?: never;
         post?: never;
@@ -339,10 +396,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description The own plot settings of one's projects. */
+        /** @description The plot settings that are built in, and those of one's projects. */
         get: operations["plot_settings_list"];
         put?: never;
-        /** @description The own plot settings of one's projects. */
+        /** @description The plot settings that are built in, and those of one's projects. */
         post: operations["plot_settings_create"];
         delete?: never;
         options?: never;
@@ -357,33 +414,16 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description The own plot settings of one's projects. */
+        /** @description The plot settings that are built in, and those of one's projects. */
         get: operations["plot_settings_retrieve"];
         put?: never;
         post?: never;
-        /** @description The own plot settings of one's projects. */
+        /** @description The plot settings that are built in, and those of one's projects. */
         delete: operations["plot_settings_destroy"];
         options?: never;
         head?: never;
-        /** @description The own plot settings of one's projects. */
+        /** @description The plot settings that are built in, and those of one's projects. */
         patch: operations["plot_settings_partial_update"];
-        trace?: never;
-    };
-    "/api/plot-stock/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description What there is to plot with: the settings that ship, and the devices. */
-        get: operations["plot_stock_retrieve"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
         trace?: never;
     };
     "/api/plots/": {
@@ -393,7 +433,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** @description Files that sheets of one's own projects were plotted to, the newest first. */
+        get: operations["plots_list"];
         put?: never;
         /** @description Plot sheets into a file, in the background. */
         post: operations["plots_create"];
@@ -403,7 +444,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/plots/doubts/": {
+    "/api/plots/{job}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Files that sheets of one's own projects were plotted to, the newest first. */
+        get: operations["plots_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plots/{job}/file/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The file that was made. */
+        get: operations["plots_file_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plots/conflicts/": {
         parameters: {
             query?: never;
             header?: never;
@@ -413,7 +488,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** @description What does not go together, before anything is plotted. */
-        post: operations["plots_doubts_create"];
+        post: operations["plots_conflicts_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -560,6 +635,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/registers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The registers of one's own projects: each project has one. */
+        get: operations["registers_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/registers/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The registers of one's own projects: each project has one. */
+        get: operations["registers_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** @description The registers of one's own projects: each project has one. */
+        patch: operations["registers_partial_update"];
+        trace?: never;
+    };
     "/api/session/": {
         parameters: {
             query?: never;
@@ -687,15 +797,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sheets/{id}/fields/": {
+    "/api/sheets/{id}/field-values/": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** @description What every field of a title block says on this sheet where nothing is typed over it. */
-        get: operations["sheets_fields_retrieve"];
+        /** @description The value of every field of a title block on this sheet where nothing is typed over it. */
+        get: operations["sheets_field_values_retrieve"];
         put?: never;
         post?: never;
         delete?: never;
@@ -738,32 +848,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sheets/doubts/": {
+    "/api/sheets/number-warnings/": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** @description What is odd about the numbers of a project's sheets: doubles, and what is left out before one. */
-        get: operations["sheets_doubts_list"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/stock/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description What templates start from: those that ship, and the fields that a title block can have. */
-        get: operations["stock_retrieve"];
+        /** @description What is odd about the numbers of a project's sheets: what is left out before one. */
+        get: operations["sheets_number_warnings_list"];
         put?: never;
         post?: never;
         delete?: never;
@@ -779,10 +872,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Subsets of one's own projects. Views that are limited to one follow it; when it goes, they show everything. */
+        /** @description Subsets of one's own projects. */
         get: operations["subsets_list"];
         put?: never;
-        /** @description Subsets of one's own projects. Views that are limited to one follow it; when it goes, they show everything. */
+        /** @description Subsets of one's own projects. */
         post: operations["subsets_create"];
         delete?: never;
         options?: never;
@@ -797,15 +890,15 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Subsets of one's own projects. Views that are limited to one follow it; when it goes, they show everything. */
+        /** @description Subsets of one's own projects. */
         get: operations["subsets_retrieve"];
         put?: never;
         post?: never;
-        /** @description Subsets of one's own projects. Views that are limited to one follow it; when it goes, they show everything. */
+        /** @description Subsets of one's own projects. */
         delete: operations["subsets_destroy"];
         options?: never;
         head?: never;
-        /** @description Subsets of one's own projects. Views that are limited to one follow it; when it goes, they show everything. */
+        /** @description Subsets of one's own projects. */
         patch: operations["subsets_partial_update"];
         trace?: never;
     };
@@ -816,10 +909,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description The own templates of one's projects. */
+        /** @description The templates that are built in, and those of one's projects. */
         get: operations["templates_list"];
         put?: never;
-        /** @description The own templates of one's projects. */
+        /** @description The templates that are built in, and those of one's projects. */
         post: operations["templates_create"];
         delete?: never;
         options?: never;
@@ -834,53 +927,16 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description The own templates of one's projects. */
+        /** @description The templates that are built in, and those of one's projects. */
         get: operations["templates_retrieve"];
         put?: never;
         post?: never;
-        /** @description The own templates of one's projects. */
+        /** @description The templates that are built in, and those of one's projects. */
         delete: operations["templates_destroy"];
         options?: never;
         head?: never;
-        /** @description The own templates of one's projects. */
+        /** @description The templates that are built in, and those of one's projects. */
         patch: operations["templates_partial_update"];
-        trace?: never;
-    };
-    "/api/treatments/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description Named treatments of one's own projects. */
-        get: operations["treatments_list"];
-        put?: never;
-        /** @description Named treatments of one's own projects. */
-        post: operations["treatments_create"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/treatments/{id}/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description Named treatments of one's own projects. */
-        get: operations["treatments_retrieve"];
-        put?: never;
-        post?: never;
-        /** @description Named treatments of one's own projects. */
-        delete: operations["treatments_destroy"];
-        options?: never;
-        head?: never;
-        /** @description Named treatments of one's own projects. */
-        patch: operations["treatments_partial_update"];
         trace?: never;
     };
     "/api/viewports/": {
@@ -966,7 +1022,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Bring this view up to date with the newest model version. */
+        /**
+         * @description Bring this view up to date with the newest model version; nothing to do where its drawing is
+         *     there.
+         */
         post: operations["views_draw_create"];
         delete?: never;
         options?: never;
@@ -983,8 +1042,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Draw every view of a project that is behind, but for those that are held. */
+        /** @description Draw every view of a project that is out of date, but for those that are held. */
         post: operations["views_bring_up_to_date_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/views/change-settings/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Give several views the same settings; what is not named stays as each view has it. */
+        post: operations["views_change_settings_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1008,56 +1084,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/views/treat/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** @description Give several views the same settings; what is not named stays as each view has it. */
-        post: operations["views_treat_create"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /**
-         * @description * `left` - left
-         *     * `middle` - middle
-         *     * `right` - right
-         *     * `both` - both
-         * @enum {string}
-         */
+        /** @enum {string} */
         AcrossEnum: "left" | "middle" | "right" | "both";
-        /**
-         * @description * `left` - left
-         *     * `middle` - middle
-         *     * `right` - right
-         * @enum {string}
-         */
+        /** @enum {string} */
         AlignEnum: "left" | "middle" | "right";
-        /**
-         * @description * `start` - start
-         *     * `middle` - middle
-         *     * `end` - end
-         * @enum {string}
-         */
+        /** @enum {string} */
         AnchorEnum: "start" | "middle" | "end";
-        /**
-         * @description * `sheet` - sheet
-         *     * `drawings` - drawings
-         *     * `window` - window
-         *     * `board` - board
-         * @enum {string}
-         */
+        /** @enum {string} */
         AreaEnum: "sheet" | "drawings" | "window" | "board";
         ArrangeRequest: {
             views: string[];
@@ -1076,8 +1113,96 @@ export interface components {
             up: number[];
             origin: number[];
         };
+        /**
+         * @description An axonometric: isometric from a corner, or from a bearing and an altitude.
+         *
+         *     Attributes:
+         *         corner: the corner it looks from.
+         *         bearing: in place of a corner, where the viewer stands.
+         *         altitude: with a bearing, how high the viewer stands: degrees above the horizon.
+         */
+        Axonometric: {
+            corner?: components["schemas"]["CornerEnum"];
+            /** @description Where the viewer stands: degrees clockwise from north. */
+            bearing?: number;
+            /** @description Degrees above the horizon. */
+            altitude?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "axonometric";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettings"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["Shown"];
+        };
+        /**
+         * @description An axonometric: isometric from a corner, or from a bearing and an altitude.
+         *
+         *     Attributes:
+         *         corner: the corner it looks from.
+         *         bearing: in place of a corner, where the viewer stands.
+         *         altitude: with a bearing, how high the viewer stands: degrees above the horizon.
+         */
+        AxonometricRequest: {
+            corner?: ("ne" | "nw" | "se" | "sw") | null;
+            bearing?: number | null;
+            /** @description Degrees above the horizon. */
+            altitude?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "axonometric";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettingsRequest"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["ShownRequest"];
+        };
         /** @enum {unknown} */
         BlankEnum: "";
+        /** @description A rectangle: its lower left corner and its size, mm. */
+        Box: {
+            x: number;
+            y: number;
+            width: number;
+            height: number;
+        };
         Changed: {
             rows: ({
                 [key: string]: unknown;
@@ -1088,13 +1213,6 @@ export interface components {
             name: string;
             class: string;
         };
-        /** @description What changed since the version before. */
-        Changes: {
-            added: components["schemas"]["ChangedElement"][];
-            removed: components["schemas"]["ChangedElement"][];
-            moved: components["schemas"]["ChangedElement"][];
-            reshaped: components["schemas"]["ChangedElement"][];
-        };
         ChangesRequest: {
             /**
              * Format: uuid
@@ -1103,13 +1221,33 @@ export interface components {
             change?: string;
             steps: components["schemas"]["StepRequest"][];
         };
-        /**
-         * @description * `full` - full
-         *     * `grey` - grey
-         *     * `black` - black
-         *     * `chosen` - chosen
-         * @enum {string}
-         */
+        /** @description A circle about a point; mm. */
+        Circle: {
+            centre: [
+                number,
+                number
+            ];
+            radius: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "circle";
+        };
+        /** @description A circle about a point; mm. */
+        CircleRequest: {
+            centre: [
+                number,
+                number
+            ];
+            radius: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "circle";
+        };
+        /** @enum {string} */
         ColoursEnum: "full" | "grey" | "black" | "chosen";
         /** @description The upper left corner of a table; paper mm. */
         Corner: {
@@ -1118,6 +1256,8 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        /** @enum {string} */
+        CornerEnum: "ne" | "nw" | "se" | "sw";
         /** @description The upper left corner of a table; paper mm. */
         CornerRequest: {
             /** Format: double */
@@ -1128,63 +1268,6 @@ export interface components {
         CredentialsRequest: {
             username: string;
             password: string;
-        };
-        /** @description How what is cut of some materials is filled; see the core's Cut. */
-        Cut: {
-            /** @description Parts of names of materials, with bars between them. */
-            match?: string;
-            /** @description A colour; blank for none. */
-            fill?: string;
-            /** @description Per cent, of `screens`. */
-            opacity?: number;
-            hatch?: components["schemas"]["HatchEnum"] | components["schemas"]["BlankEnum"];
-            /**
-             * Format: double
-             * @description Paper mm.
-             */
-            spacing?: number;
-            /**
-             * Format: double
-             * @description Degrees.
-             */
-            angle?: number;
-            /**
-             * Format: double
-             * @description Paper mm.
-             */
-            width?: number;
-            colour?: string;
-            /** @description Per cent, of `screens`. */
-            screen?: number;
-        };
-        /** @description How what is cut is filled, where `match` (parts of names, with bars between them) is in its material's name. */
-        CutItem: {
-            /** @description Blank matches all. */
-            match: string;
-            /** @description A colour; blank for none. */
-            fill: string;
-            /** @description Per cent. */
-            opacity: number;
-            /**
-             * Format: double
-             * @description Between the lines of the hatch, paper mm.
-             */
-            spacing: number;
-            /**
-             * Format: double
-             * @description Degrees.
-             */
-            angle: number;
-            /**
-             * Format: double
-             * @description Paper mm.
-             */
-            width: number;
-            colour: string;
-            /** @description Per cent. */
-            screen: number;
-            /** @description None for no hatch. */
-            lines: components["schemas"]["HatchLine"][];
         };
         /** @description Something that a device cannot print whole, and where it lies on the paper; mm. */
         CutOff: {
@@ -1198,33 +1281,185 @@ export interface components {
             /** Format: double */
             height: number;
         };
-        /** @description How what is cut of some materials is filled; see the core's Cut. */
-        CutRequest: {
-            /** @description Parts of names of materials, with bars between them. */
-            match?: string;
-            /** @description A colour; blank for none. */
-            fill?: string;
-            /** @description Per cent, of `screens`. */
-            opacity?: number;
-            hatch?: components["schemas"]["HatchEnum"] | components["schemas"]["BlankEnum"];
+        /**
+         * @description How what is cut is filled.
+         *
+         *     Attributes:
+         *         match: parts of names of materials, with bars between them: `concrete|screed`. Blank matches all.
+         *         fill: the colour of the area; blank for none.
+         *         opacity: of the area, per cent; what lies under it shows through the rest.
+         *         hatch: one of HATCHES; blank for none.
+         *         spacing: between its lines, paper mm.
+         *         angle: by how much it is turned, degrees.
+         *         width, colour, screen: of its lines.
+         */
+        CutStyle: {
+            /** @default  */
+            match: string;
             /**
-             * Format: double
-             * @description Paper mm.
+             * @description Such as #1b1f24; blank for none.
+             * @default
              */
-            spacing?: number;
+            fill: string;
             /**
-             * Format: double
+             * @description Per cent of the colour that is left.
+             * @default 100
+             */
+            opacity: components["schemas"]["Screening"];
+            /** @default  */
+            hatch: components["schemas"]["HatchEnum"] | components["schemas"]["BlankEnum"];
+            /**
+             * @description Paper mm.
+             * @default 1.5
+             */
+            spacing: number;
+            /**
              * @description Degrees.
+             * @default 0
              */
-            angle?: number;
+            angle: number;
             /**
-             * Format: double
              * @description Paper mm.
+             * @default 0.13
              */
-            width?: number;
-            colour?: string;
-            /** @description Per cent, of `screens`. */
-            screen?: number;
+            width: number;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
+            colour: string;
+            /**
+             * @description Per cent of the colour that is left.
+             * @default 100
+             */
+            screen: components["schemas"]["Screening"];
+        };
+        /**
+         * @description How what is cut is filled.
+         *
+         *     Attributes:
+         *         match: parts of names of materials, with bars between them: `concrete|screed`. Blank matches all.
+         *         fill: the colour of the area; blank for none.
+         *         opacity: of the area, per cent; what lies under it shows through the rest.
+         *         hatch: one of HATCHES; blank for none.
+         *         spacing: between its lines, paper mm.
+         *         angle: by how much it is turned, degrees.
+         *         width, colour, screen: of its lines.
+         */
+        CutStyleRequest: {
+            /** @default  */
+            match: string;
+            /**
+             * @description Such as #1b1f24; blank for none.
+             * @default
+             */
+            fill: string;
+            /**
+             * @description Per cent of the colour that is left.
+             * @default 100
+             */
+            opacity: components["schemas"]["Screening"];
+            /** @default  */
+            hatch: components["schemas"]["HatchEnum"] | components["schemas"]["BlankEnum"];
+            /**
+             * @description Paper mm.
+             * @default 1.5
+             */
+            spacing: number;
+            /**
+             * @description Degrees.
+             * @default 0
+             */
+            angle: number;
+            /**
+             * @description Paper mm.
+             * @default 0.13
+             */
+            width: number;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
+            colour: string;
+            /**
+             * @description Per cent of the colour that is left.
+             * @default 100
+             */
+            screen: components["schemas"]["Screening"];
+        };
+        /**
+         * @description A detail.
+         *
+         *     Attributes:
+         *         of: the view it is a part of.
+         *         region: which part, in u, v of that view, mm.
+         */
+        Detail: {
+            of: components["schemas"]["Plan"] | components["schemas"]["RoofPlan"] | components["schemas"]["Elevation"] | components["schemas"]["Section"] | components["schemas"]["Axonometric"];
+            region: components["schemas"]["Circle"] | components["schemas"]["Rectangle"] | components["schemas"]["Polygon"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "detail";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettings"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["Shown"];
+        };
+        /**
+         * @description A detail.
+         *
+         *     Attributes:
+         *         of: the view it is a part of.
+         *         region: which part, in u, v of that view, mm.
+         */
+        DetailRequest: {
+            of: components["schemas"]["PlanRequest"] | components["schemas"]["RoofPlanRequest"] | components["schemas"]["ElevationRequest"] | components["schemas"]["SectionRequest"] | components["schemas"]["AxonometricRequest"];
+            region: components["schemas"]["CircleRequest"] | components["schemas"]["RectangleRequest"] | components["schemas"]["PolygonRequest"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "detail";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettingsRequest"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["ShownRequest"];
         };
         Device: {
             key: string;
@@ -1244,13 +1479,9 @@ export interface components {
             /** @description Fill it with paper, or take its paper out. */
             loaded?: boolean;
         };
-        /**
-         * @description * `file` - PDF file
-         *     * `office` - Office printer
-         *     * `roll` - Roll plotter
-         * @enum {string}
-         */
+        /** @enum {string} */
         DeviceEnum: "file" | "office" | "roll";
+        /** @description A kind of device. */
         DeviceKind: {
             key: string;
             name: string;
@@ -1263,87 +1494,189 @@ export interface components {
              */
             roll: number;
         };
-        DisplayItem: components["schemas"]["PathItem"] | components["schemas"]["FillItem"] | components["schemas"]["TextItem"] | components["schemas"]["ImageItem"] | components["schemas"]["DrawingItem"];
+        /**
+         * @description A sheet of paper and what lies on it, lowest first, and what of it points to other views.
+         *
+         *     Attributes:
+         *         tables, fields, titles: where these lie, to be taken hold of.
+         *         frame: the frame line, from whose sides a template's parts are measured.
+         *         shrink: by how much parts are narrower on a narrow paper.
+         */
         DisplayList: {
-            /**
-             * Format: double
-             * @description Paper mm.
-             */
+            /** @description Paper mm. */
             width: number;
-            /**
-             * Format: double
-             * @description Paper mm.
-             */
+            /** @description Paper mm. */
             height: number;
-            readonly items: components["schemas"]["DisplayItem"][];
+            items: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"] | components["schemas"]["Image"] | components["schemas"]["Drawing"])[];
+            /** @default [] */
             links: components["schemas"]["Link"][];
-            tables: components["schemas"]["Space"][];
+            /** @default [] */
+            tables: components["schemas"]["Box"][];
+            /** @default [] */
             fields: components["schemas"]["FieldBox"][];
+            /** @default [] */
             titles: components["schemas"]["TitleBox"][];
-            frame: components["schemas"]["Space"];
             /**
-             * Format: double
-             * @description By how much parts are narrower on this paper.
+             * @default {
+             *       "x": 0,
+             *       "y": 0,
+             *       "width": 0,
+             *       "height": 0
+             *     }
              */
+            frame: components["schemas"]["Box"];
+            /** @default 1 */
             shrink: number;
         };
-        /** @description What does not go together about a sheet and its plot settings. */
-        Doubt: {
-            /** Format: uuid */
-            sheet: string;
-            says: string;
-        };
-        /** @description Linework at paper = place + ratio * (u, v) turned, clipped. */
-        DrawingItem: {
+        /**
+         * @description Linework seen through a viewport: paper = place + ratio * (u, v) turned, clipped to `clip`.
+         *
+         *     Attributes:
+         *         viewport: the id of its source.
+         *         linework: the key of its geometry.
+         *         clip: the corners of its window on paper, mm.
+         *         ratio: paper mm for one real mm.
+         *         turn: degrees anticlockwise, about `place`.
+         *         place: where u = v = 0 lies on paper, mm.
+         *         pens: the pen of each line role; a role without one is not drawn.
+         *         layers: how the pens of some layers differ.
+         *         cuts: how what is cut is filled; for each material the first that matches it.
+         *         outline: the pen that `clip` itself is drawn with; None where it is not plotted.
+         *         opaque: whether what lies below is hidden within `clip`.
+         */
+        Drawing: {
+            viewport: string;
+            /** @description The key of its geometry. */
+            linework: string;
+            /** @description Paper mm. */
+            clip: [
+                number,
+                number
+            ][];
+            /** @description Paper mm for one real mm. */
+            ratio: number;
+            place: [
+                number,
+                number
+            ];
+            pens: {
+                [key: string]: components["schemas"]["Pen"];
+            };
+            /** @default [] */
+            cuts: components["schemas"]["CutStyle"][];
+            /**
+             * @description Degrees anticlockwise, about `place`.
+             * @default 0
+             */
+            turn: number;
+            layers: {
+                [key: string]: components["schemas"]["PenChange"];
+            };
+            outline?: components["schemas"]["Pen"];
+            /** @default false */
+            opaque: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "drawing";
-            viewport: string;
-            /** @description The key of its geometry. */
-            linework: string;
-            /** @description Paper mm. */
-            clip: number[][];
-            /**
-             * Format: double
-             * @description Paper mm for one real mm.
-             */
-            ratio: number;
-            place: number[];
-            /** @description By line role. */
-            pens: {
-                [key: string]: components["schemas"]["Pen"];
-            };
-            /** @description How the pens of some layers differ. */
-            layers: {
-                [key: string]: components["schemas"]["PenChange"];
-            };
-            /** @description For each material the first that matches it. */
-            cuts: components["schemas"]["CutItem"][];
-            /**
-             * Format: double
-             * @description Degrees anticlockwise, about `place`.
-             */
-            turn: number;
-            /** @description The pen that the clip is drawn with, if it is. */
-            outline: components["schemas"]["Pen"] | null;
-            /** @description Whether what lies below is hidden. */
-            opaque: boolean;
         };
         /**
-         * @description * `drawing` - drawing
-         * @enum {string}
-         */
-        DrawingItemTypeEnum: "drawing";
-        /**
          * @description * `undrawn` - undrawn
-         *     * `fresh` - fresh
-         *     * `behind` - behind
+         *     * `up_to_date` - up_to_date
+         *     * `out_of_date` - out_of_date
          *     * `held` - held
          * @enum {string}
          */
-        DrawingState: "undrawn" | "fresh" | "behind" | "held";
+        DrawingState: "undrawn" | "up_to_date" | "out_of_date" | "held";
+        /**
+         * @description An elevation.
+         *
+         *     Attributes:
+         *         side: the side it shows.
+         *         bearing: in place of a side, where the viewer stands.
+         *         near: how far from the model's zero towards the viewer it begins, mm; what is nearer is cut away. None
+         *             for all.
+         *         depth: how far is seen from there, or from the building's nearest point, mm; None for all.
+         */
+        Elevation: {
+            side?: components["schemas"]["SideEnum"];
+            /** @description Where the viewer stands: degrees clockwise from north. */
+            bearing?: number;
+            /** @description How far towards the viewer it begins; mm. */
+            near?: number;
+            /** @description How far is seen, from the cut or from the nearest point; mm. */
+            depth?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "elevation";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettings"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["Shown"];
+        };
+        /**
+         * @description An elevation.
+         *
+         *     Attributes:
+         *         side: the side it shows.
+         *         bearing: in place of a side, where the viewer stands.
+         *         near: how far from the model's zero towards the viewer it begins, mm; what is nearer is cut away. None
+         *             for all.
+         *         depth: how far is seen from there, or from the building's nearest point, mm; None for all.
+         */
+        ElevationRequest: {
+            side?: ("north" | "south" | "east" | "west") | null;
+            bearing?: number | null;
+            /** @description How far towards the viewer it begins; mm. */
+            near?: number | null;
+            depth?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "elevation";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettingsRequest"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["ShownRequest"];
+        };
         /** @description What was found in a building file. */
         Facts: {
             schema: string;
@@ -1355,7 +1688,7 @@ export interface components {
             size: number[];
             /**
              * Format: double
-             * @description Degrees clockwise from the model's y axis; null if not said.
+             * @description Degrees clockwise from the model's y axis; null if unknown.
              */
             true_north?: number | null;
             storeys: components["schemas"]["Storey"][];
@@ -1370,6 +1703,7 @@ export interface components {
             };
             warnings: string[];
         };
+        /** @description A field that a title block can have. */
         Field: {
             key: string;
             caption: string;
@@ -1382,29 +1716,40 @@ export interface components {
              */
             of: components["schemas"]["OfEnum"];
         };
-        /** @description Where a field of the title block stands. */
+        /** @description Where a field of the title block stands, and whether it is typed over on this sheet alone. */
         FieldBox: {
             field: string;
-            box: components["schemas"]["Space"];
-            /** @description Whether it is typed over on this sheet alone. */
-            typed: boolean;
+            box: components["schemas"]["Box"];
+            overridden: boolean;
         };
-        FillItem: {
+        FieldValues: {
+            derived: {
+                [key: string]: string;
+            };
+        };
+        /** @description A filled area, even-odd. Of `opacity` 1 it hides what lies under it. */
+        Fill: {
+            rings: [
+                number,
+                number
+            ][][];
+            /** @description Such as #1b1f24. */
+            colour: string;
+            /** @default  */
+            layer: string;
+            /**
+             * @description The viewport that it belongs to; blank for none.
+             * @default
+             */
+            viewport: string;
+            /** @default 1 */
+            opacity: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "fill";
-            rings: number[][][];
-            colour: string;
-            /** @description The viewport it belongs to; blank for none. */
-            viewport: string;
         };
-        /**
-         * @description * `fill` - fill
-         * @enum {string}
-         */
-        FillItemTypeEnum: "fill";
         /**
          * @description * `pdf` - pdf
          *     * `dxf` - dxf
@@ -1427,49 +1772,44 @@ export interface components {
             name: string;
             lines: components["schemas"]["HatchLine"][];
         };
-        /**
-         * @description * `` -
-         *     * `diagonal` - diagonal
-         *     * `pairs` - pairs
-         *     * `crossed` - crossed
-         *     * `grain` - grain
-         *     * `stipple` - stipple
-         *     * `loops` - loops
-         *     * `earth` - earth
-         * @enum {string}
-         */
+        /** @enum {string} */
         HatchEnum: "diagonal" | "pairs" | "crossed" | "grain" | "stipple" | "loops" | "earth";
-        /** @description A family of parallel lines, for a spacing of 1 mm; see the core's HatchLine. */
+        /**
+         * @description One family of parallel lines of a hatch, in paper mm before a hatch's own spacing is applied.
+         *
+         *     Attributes:
+         *         angle: degrees anticlockwise from the x of the paper.
+         *         apart: from one line to the next.
+         *         shift: by how much of that all are shifted across.
+         *         dashes: dash and gap by turns; none for whole lines.
+         *         slide: by how much the dashes of each line lie further along than those of the one before.
+         */
         HatchLine: {
-            /**
-             * Format: double
-             * @description Degrees.
-             */
             angle: number;
-            /** Format: double */
+            /** @default 1 */
             apart: number;
-            /** Format: double */
+            /** @default 0 */
             shift: number;
+            /** @default [] */
             dashes: number[];
-            /** Format: double */
+            /** @default 0 */
             slide: number;
         };
-        /** @description A picture of pixels. */
-        ImageItem: {
+        /** @description A picture of pixels by its key, and the box that it fills; in grey where a plot has no colours. */
+        Image: {
+            /** @description Its id, or `logo`. */
+            picture: string;
+            box: components["schemas"]["Box"];
+            /** @default  */
+            layer: string;
+            /** @default false */
+            grey: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "image";
-            /** @description Its id, or `logo`. */
-            picture: string;
-            box: components["schemas"]["Space"];
         };
-        /**
-         * @description * `image` - image
-         * @enum {string}
-         */
-        ImageItemTypeEnum: "image";
         Job: {
             /** Format: uuid */
             readonly id: string;
@@ -1479,8 +1819,8 @@ export interface components {
             readonly state: components["schemas"]["JobState"];
             /** @description What the work is about, in words. */
             readonly about: string;
-            /** Format: uuid */
-            readonly view: string | null;
+            /** @description What it makes, such as the key of a drawing. */
+            readonly subject: string;
             readonly stage: string;
             /**
              * Format: double
@@ -1489,10 +1829,6 @@ export interface components {
             readonly share: number;
             /** @description Why the work failed, in one sentence. */
             readonly message: string;
-            readonly notes: string[];
-            readonly pages: components["schemas"]["Page"][];
-            /** @default  */
-            readonly file_name: string;
             /** Format: date-time */
             readonly created: string;
             /** Format: date-time */
@@ -1515,22 +1851,109 @@ export interface components {
          */
         JobState: "waiting" | "running" | "done" | "failed" | "cancelled";
         /**
-         * @description * `own` - own
+         * @description * `custom` - custom
          *     * `metric` - metric
          *     * `feet` - feet
          * @enum {string}
          */
-        LadderEnum: "own" | "metric" | "feet";
-        /** @description A mark that points to another view. */
+        LadderEnum: "custom" | "metric" | "feet";
+        /**
+         * @description The settings of a view's lines.
+         *
+         *     Distances are measured from the cut; without one from the nearest point of the building; in a perspective
+         *     from the eye.
+         *
+         *     Attributes:
+         *         crease: two faces that meet at a sharper angle than this make an edge, degrees.
+         *         seams: draw seams between touching elements of one material in one plane.
+         *         hidden: draw what is hidden, in a role of its own.
+         *         overhead: of a plan, draw what hangs above its cut.
+         *         far: lines further off than this are far lines, mm; None for none.
+         *         bands: distances, mm, rising, at which pens may change: a line's band is how many of them lie before
+         *             it.
+         */
+        LineSettings: {
+            /**
+             * @description Sharper creases than this are edges; degrees.
+             * @default 20
+             */
+            crease: number;
+            /** @default false */
+            seams: boolean;
+            /** @default false */
+            hidden: boolean;
+            /**
+             * @description Of a plan: what hangs above its cut.
+             * @default false
+             */
+            overhead: boolean;
+            /** @description Lines further off than this are far lines; mm. */
+            far?: number;
+            /**
+             * @description Distances at which pens may change; mm.
+             * @default []
+             */
+            bands: number[];
+        };
+        /**
+         * @description The settings of a view's lines.
+         *
+         *     Distances are measured from the cut; without one from the nearest point of the building; in a perspective
+         *     from the eye.
+         *
+         *     Attributes:
+         *         crease: two faces that meet at a sharper angle than this make an edge, degrees.
+         *         seams: draw seams between touching elements of one material in one plane.
+         *         hidden: draw what is hidden, in a role of its own.
+         *         overhead: of a plan, draw what hangs above its cut.
+         *         far: lines further off than this are far lines, mm; None for none.
+         *         bands: distances, mm, rising, at which pens may change: a line's band is how many of them lie before
+         *             it.
+         */
+        LineSettingsRequest: {
+            /**
+             * @description Sharper creases than this are edges; degrees.
+             * @default 20
+             */
+            crease: number;
+            /** @default false */
+            seams: boolean;
+            /** @default false */
+            hidden: boolean;
+            /**
+             * @description Of a plan: what hangs above its cut.
+             * @default false
+             */
+            overhead: boolean;
+            /** @description Lines further off than this are far lines; mm. */
+            far?: number | null;
+            /**
+             * @description Distances at which pens may change; mm.
+             * @default []
+             */
+            bands: number[];
+        };
+        /**
+         * @description The middle of a mark's bubble on paper, mm, the viewport that it lies in, and the view that it points
+         *     to.
+         */
         Link: {
-            /** @description In which it lies. */
             viewport: string;
             view: string;
-            /** @description Paper mm. */
-            at: number[];
+            at: [
+                number,
+                number
+            ];
         };
         MemberRequest: {
             username: string;
+        };
+        /** @description What changed since the version before. */
+        ModelChanges: {
+            added: components["schemas"]["ChangedElement"][];
+            removed: components["schemas"]["ChangedElement"][];
+            moved: components["schemas"]["ChangedElement"][];
+            reshaped: components["schemas"]["ChangedElement"][];
         };
         ModelVersion: {
             readonly id: number;
@@ -1540,40 +1963,46 @@ export interface components {
             readonly file_name: string;
             readonly file_size: number;
             readonly facts: components["schemas"]["Facts"];
-            readonly changes: components["schemas"]["Changes"] | null;
-            readonly taken_from: number | null;
+            readonly changes: components["schemas"]["ModelChanges"] | null;
+            readonly restored_from: number | null;
             /** Format: date-time */
             readonly created: string;
             /** @default  */
             created_by: string;
         };
-        /** @description A treatment of lines that is kept by name; what it does not name is as usual. */
-        NamedTreatment: {
+        /** @description Line settings that are kept by name. */
+        NamedLineSettings: {
             /** Format: uuid */
             id?: string;
             /** Format: uuid */
             project: string;
             name: string;
-            treatment: components["schemas"]["Treatment"];
+            settings: components["schemas"]["LineSettings"];
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A treatment of lines that is kept by name; what it does not name is as usual. */
-        NamedTreatmentRequest: {
+        /** @description Line settings that are kept by name. */
+        NamedLineSettingsRequest: {
             /** Format: uuid */
             id?: string;
             /** Format: uuid */
             project: string;
             name: string;
-            treatment: components["schemas"]["TreatmentRequest"];
+            settings: components["schemas"]["LineSettingsRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description Something about the number of a sheet. */
+        /** @description A number for a sheet. */
         Number: {
             /** Format: uuid */
             sheet: string;
-            says: string;
+            number: string;
+        };
+        /** @description Something odd about the number of a sheet. */
+        NumberWarning: {
+            /** Format: uuid */
+            sheet: string;
+            message: string;
         };
         /**
          * @description * `project` - project
@@ -1612,112 +2041,186 @@ export interface components {
             at: number[];
             cut_off: components["schemas"]["CutOff"][];
         };
-        /** @description One thing on a template; see the core's Part. What is as usual may be left out. Paper mm. */
+        /**
+         * @description One thing on a template. Figures in paper mm.
+         *
+         *     Attributes:
+         *         kind: what it is.
+         *         x0, y0, x1, y1: its corners, or the ends of a line, measured from the sides that it keeps to: from the
+         *             left and the bottom, or towards the left and downward where they are negative. One that keeps to
+         *             both sides has its first figure from the left or bottom, and its second from the right or top.
+         *         across, up: the sides that it keeps to, as Across and Up name them.
+         *         width: of its line, or of the outline of its box; none where it is zero.
+         *         fill: the colour of a rectangle; blank for none.
+         *         colour: of its lines and words; blank for ink.
+         *         words: of a text; the caption of a field.
+         *         field: which of FIELDS it shows.
+         *         size: the height of its capitals.
+         *         min_size: down to which words that are too long shrink before they are shortened.
+         *         lines: on how many lines they may run.
+         *         align: where its words stand in its box.
+         *         bold: whether the lettering is bold.
+         *         picture: the key of an image.
+         */
         Part: {
             kind: components["schemas"]["PartKindEnum"];
-            /** Format: double */
             x0: number;
-            /** Format: double */
             y0: number;
-            /** Format: double */
             x1: number;
-            /** Format: double */
             y1: number;
-            across?: components["schemas"]["AcrossEnum"];
-            up?: components["schemas"]["UpEnum"];
-            /** Format: double */
-            width?: number;
-            fill?: string;
-            colour?: string;
-            words?: string;
-            field?: string;
-            /** Format: double */
-            size?: number;
-            /** Format: double */
-            least?: number;
-            lines?: number;
-            align?: components["schemas"]["AlignEnum"];
-            bold?: boolean;
-            picture?: string;
+            /** @default right */
+            across: components["schemas"]["AcrossEnum"];
+            /** @default bottom */
+            up: components["schemas"]["UpEnum"];
+            /**
+             * @description Paper mm; zero for none.
+             * @default 0
+             */
+            width: number;
+            /**
+             * @description Such as #1b1f24; blank for none.
+             * @default
+             */
+            fill: string;
+            /**
+             * @description Such as #1b1f24; blank for none.
+             * @default
+             */
+            colour: string;
+            /** @default  */
+            words: string;
+            /** @default  */
+            field: string;
+            /**
+             * @description Height of a capital, paper mm.
+             * @default 2.5
+             */
+            size: number;
+            /**
+             * @description Height of a capital, paper mm.
+             * @default 1.8
+             */
+            min_size: number;
+            /** @default 1 */
+            lines: number;
+            /** @default left */
+            align: components["schemas"]["AlignEnum"];
+            /** @default false */
+            bold: boolean;
+            /** @default  */
+            picture: string;
         };
-        /**
-         * @description * `line` - line
-         *     * `rectangle` - rectangle
-         *     * `text` - text
-         *     * `field` - field
-         *     * `image` - image
-         *     * `revisions` - revisions
-         * @enum {string}
-         */
+        /** @enum {string} */
         PartKindEnum: "line" | "rectangle" | "text" | "field" | "image" | "revisions";
-        /** @description One thing on a template; see the core's Part. What is as usual may be left out. Paper mm. */
+        /**
+         * @description One thing on a template. Figures in paper mm.
+         *
+         *     Attributes:
+         *         kind: what it is.
+         *         x0, y0, x1, y1: its corners, or the ends of a line, measured from the sides that it keeps to: from the
+         *             left and the bottom, or towards the left and downward where they are negative. One that keeps to
+         *             both sides has its first figure from the left or bottom, and its second from the right or top.
+         *         across, up: the sides that it keeps to, as Across and Up name them.
+         *         width: of its line, or of the outline of its box; none where it is zero.
+         *         fill: the colour of a rectangle; blank for none.
+         *         colour: of its lines and words; blank for ink.
+         *         words: of a text; the caption of a field.
+         *         field: which of FIELDS it shows.
+         *         size: the height of its capitals.
+         *         min_size: down to which words that are too long shrink before they are shortened.
+         *         lines: on how many lines they may run.
+         *         align: where its words stand in its box.
+         *         bold: whether the lettering is bold.
+         *         picture: the key of an image.
+         */
         PartRequest: {
             kind: components["schemas"]["PartKindEnum"];
-            /** Format: double */
             x0: number;
-            /** Format: double */
             y0: number;
-            /** Format: double */
             x1: number;
-            /** Format: double */
             y1: number;
-            across?: components["schemas"]["AcrossEnum"];
-            up?: components["schemas"]["UpEnum"];
-            /** Format: double */
-            width?: number;
-            fill?: string;
-            colour?: string;
-            words?: string;
-            field?: string;
-            /** Format: double */
-            size?: number;
-            /** Format: double */
-            least?: number;
-            lines?: number;
-            align?: components["schemas"]["AlignEnum"];
-            bold?: boolean;
-            picture?: string;
+            /** @default right */
+            across: components["schemas"]["AcrossEnum"];
+            /** @default bottom */
+            up: components["schemas"]["UpEnum"];
+            /**
+             * @description Paper mm; zero for none.
+             * @default 0
+             */
+            width: number;
+            /**
+             * @description Such as #1b1f24; blank for none.
+             * @default
+             */
+            fill: string;
+            /**
+             * @description Such as #1b1f24; blank for none.
+             * @default
+             */
+            colour: string;
+            /** @default  */
+            words: string;
+            /** @default  */
+            field: string;
+            /**
+             * @description Height of a capital, paper mm.
+             * @default 2.5
+             */
+            size: number;
+            /**
+             * @description Height of a capital, paper mm.
+             * @default 1.8
+             */
+            min_size: number;
+            /** @default 1 */
+            lines: number;
+            /** @default left */
+            align: components["schemas"]["AlignEnum"];
+            /** @default false */
+            bold: boolean;
+            /** @default  */
+            picture: string;
         };
-        /** @description A treatment of lines that is kept by name; what it does not name is as usual. */
-        PatchedNamedTreatmentRequest: {
+        /** @description Line settings that are kept by name. */
+        PatchedNamedLineSettingsRequest: {
             /** Format: uuid */
             id?: string;
             /** Format: uuid */
             project?: string;
             name?: string;
-            treatment?: components["schemas"]["TreatmentRequest"];
+            settings?: components["schemas"]["LineSettingsRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A row that stays in its project, under the id that it was made with. */
+        /** @description A row that a project keeps by name. */
         PatchedPenTableRequest: {
             /** Format: uuid */
             id?: string;
             /** Format: uuid */
-            project?: string;
+            project?: string | null;
             name?: string;
-            spec?: components["schemas"]["PenSpecRequest"];
+            spec?: components["schemas"]["PenTableSpecRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A row that stays in its project, under the id that it was made with. */
+        /** @description A row that a project keeps by name. */
         PatchedPlotSettingsRequest: {
             /** Format: uuid */
             id?: string;
             /** Format: uuid */
-            project?: string;
+            project?: string | null;
             name?: string;
-            spec?: components["schemas"]["PlotSpecRequest"];
+            spec?: components["schemas"]["PlotSettingsSpecRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
         /**
-         * @description Asks for the version that a change was made from, and raises it.
-         *
-         *     Raises:
-         *         Conflict: the row has been changed since.
+         * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+         *     whatever else Meta names as `fixed`.
          */
         PatchedProjectRequest: {
+            /** Format: uuid */
+            id?: string;
             name?: string;
             number?: string;
             client?: string;
@@ -1726,15 +2229,28 @@ export interface components {
             department?: string;
             reference?: string;
             language?: string;
-            number_pattern?: string;
-            /** Format: uuid */
-            logo?: string | null;
-            pen_table?: string;
             archived?: boolean;
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A row that stays in its project, under the id that it was made with. */
+        /** @description What holds for all sheets of a project. */
+        PatchedRegisterRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            number_pattern?: string;
+            /** Format: uuid */
+            pen_table?: string;
+            /** Format: uuid */
+            logo?: string | null;
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /**
+         * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+         *     whatever else Meta names as `fixed`.
+         */
         PatchedSheetListRequest: {
             /** Format: uuid */
             id?: string;
@@ -1746,10 +2262,8 @@ export interface components {
             version?: number;
         };
         /**
-         * @description Asks for the version that a change was made from, and raises it.
-         *
-         *     Raises:
-         *         Conflict: the row has been changed since.
+         * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+         *     whatever else Meta names as `fixed`.
          */
         PatchedSheetRequest: {
             /** Format: uuid */
@@ -1775,15 +2289,16 @@ export interface components {
             discipline?: string;
             sheet_type?: string;
             revisions?: components["schemas"]["RevisionRequest"][];
-            /** @description A shipped one's key, or an id. */
+            /** Format: uuid */
             template?: string;
             /** @description What is typed over on this sheet alone, by field. */
-            typed?: {
+            overrides?: {
                 [key: string]: string;
             };
-            /** @description Shipped ones' key, or an id. */
+            /** Format: uuid */
             plot_settings?: string;
-            pen_table?: string;
+            /** Format: uuid */
+            pen_table?: string | null;
             drawing_list?: components["schemas"]["CornerRequest"] | null;
             guides?: components["schemas"]["GuidesRequest"];
             /** @description The version that this change is made from. */
@@ -1800,22 +2315,20 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A row that stays in its project, under the id that it was made with. */
+        /** @description A row that a project keeps by name. */
         PatchedTemplateRequest: {
             /** Format: uuid */
             id?: string;
             /** Format: uuid */
-            project?: string;
+            project?: string | null;
             name?: string;
-            spec?: components["schemas"]["SpecRequest"];
+            spec?: components["schemas"]["TemplateSpecRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
         /**
-         * @description Asks for the version that a change was made from, and raises it.
-         *
-         *     Raises:
-         *         Conflict: the row has been changed since.
+         * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+         *     whatever else Meta names as `fixed`.
          */
         PatchedViewRequest: {
             /** Format: uuid */
@@ -1829,12 +2342,15 @@ export interface components {
             held?: boolean;
             /** Format: uuid */
             subset?: string | null;
-            /** @description Number of the model version. Of use when a held view is made; otherwise it follows the drawing. */
+            /** @description Number of the model version; heeded when a held view is made. */
             drawn_from?: number | null;
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A viewport. A new one needs its sheet and view, and either all of its geometry or a point to be placed at. */
+        /**
+         * @description A viewport. A new one needs its sheet and view, and either all of its geometry or a point to be placed
+         *     at.
+         */
         PatchedViewportRequest: {
             /** Format: uuid */
             id?: string;
@@ -1890,13 +2406,14 @@ export interface components {
             grid?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
             /** @description Paper mm. */
-            title_by?: number[];
-            /** @description By the view that is marked: by how much each bubble of its mark was moved by hand; paper mm. */
-            moved_marks?: {
+            title_offset?: number[];
+            /** @description By the marked view: by how much each bubble of its mark was moved by hand; paper mm. */
+            mark_offsets?: {
                 [key: string]: number[][];
             };
-            pen_table?: string;
-            pens?: components["schemas"]["PensRequest"];
+            /** Format: uuid */
+            pen_table?: string | null;
+            pens?: components["schemas"]["PenChangesRequest"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["ShownRequest"];
             /** @description Place the view about this point of the sheet, paper mm, at the largest scale that fits. */
@@ -1904,152 +2421,268 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        PathItem: {
+        /** @description A stroked polyline. */
+        Path: {
+            /** @description Paper mm. */
+            points: [
+                number,
+                number
+            ][];
+            pen: components["schemas"]["Pen"];
+            /** @default  */
+            layer: string;
+            /**
+             * @description The viewport that it belongs to; blank for none.
+             * @default
+             */
+            viewport: string;
+            /** @default false */
+            closed: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "path";
-            /** @description Paper mm. */
-            points: number[][];
-            pen: components["schemas"]["Pen"];
-            closed: boolean;
-            /** @description The viewport it belongs to; blank for none. */
-            viewport: string;
         };
-        /**
-         * @description * `path` - path
-         * @enum {string}
-         */
-        PathItemTypeEnum: "path";
         Pattern: {
             name: string;
             /** @description Dash and gap by turns, in widths. */
             lengths: number[];
         };
-        /**
-         * @description * `solid` - solid
-         *     * `dashed` - dashed
-         *     * `short dashes` - short dashes
-         *     * `dotted` - dotted
-         *     * `chain` - chain
-         *     * `double chain` - double chain
-         * @enum {string}
-         */
+        /** @enum {string} */
         PatternEnum: "solid" | "dashed" | "short dashes" | "dotted" | "chain" | "double chain";
+        /**
+         * @description A line on paper: its width in mm, its colour, its pattern (dash and gap by turns, in widths), and its
+         *     screening: the share of the colour that is left, per cent; the rest is paper.
+         */
         Pen: {
-            /**
-             * Format: double
-             * @description Paper mm.
-             */
+            /** @description Paper mm. */
             width: number;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
             colour: string;
-            /** @description Dash and gap by turns, in widths. */
+            /**
+             * @description Dash and gap by turns, in line widths.
+             * @default []
+             */
             pattern: number[];
-            /** @description Per cent of the colour that is left; the rest is paper. */
+            /**
+             * @description Per cent.
+             * @default 100
+             */
             screen: number;
         };
+        /**
+         * @description How a pen differs from another: width in mm, colour, pattern in widths, screening in per cent; None for
+         *     what does not.
+         */
         PenChange: {
-            /**
-             * Format: double
-             * @description Paper mm.
-             */
-            width: number | null;
-            colour: string | null;
-            pattern: number[] | null;
-            screen: number | null;
-        };
-        PenChangeField: {
-            /**
-             * Format: double
-             * @description Paper mm.
-             */
-            width?: number | null;
+            /** @description Paper mm. */
+            width?: number;
             /** @description Such as #1b1f24. */
-            colour?: string | null;
+            colour?: string;
+            /** @description Dash and gap by turns, in line widths. */
+            pattern?: number[];
+            /** @description Per cent. */
+            screen?: number;
         };
-        PenChangeFieldRequest: {
-            /**
-             * Format: double
-             * @description Paper mm.
-             */
+        /**
+         * @description How a pen differs from another: width in mm, colour, pattern in widths, screening in per cent; None for
+         *     what does not.
+         */
+        PenChangeRequest: {
             width?: number | null;
-            /** @description Such as #1b1f24. */
             colour?: string | null;
+            pattern?: number[] | null;
+            screen?: number | null;
         };
-        /** @description What a pen table is made of. */
-        PenSpec: {
-            /** @description By line role. */
+        /** @description The pens of one viewport that differ, by line role and by layer; a layer's goes before a role's. */
+        PenChanges: {
             roles: {
-                [key: string]: components["schemas"]["Stroke"];
+                [key: string]: components["schemas"]["PenChange"];
             };
-            /** @description How the pens of some layers differ. */
             layers: {
-                [key: string]: components["schemas"]["Stroke"];
+                [key: string]: components["schemas"]["PenChange"];
             };
-            /** @description The first that matches a material is taken. */
-            cuts: components["schemas"]["Cut"][];
         };
-        /** @description What a pen table is made of. */
-        PenSpecRequest: {
-            /** @description By line role. */
-            roles: {
-                [key: string]: components["schemas"]["StrokeRequest"];
+        /** @description The pens of one viewport that differ, by line role and by layer; a layer's goes before a role's. */
+        PenChangesRequest: {
+            roles?: {
+                [key: string]: components["schemas"]["PenChangeRequest"];
             };
-            /** @description How the pens of some layers differ. */
-            layers: {
-                [key: string]: components["schemas"]["StrokeRequest"];
+            layers?: {
+                [key: string]: components["schemas"]["PenChangeRequest"];
             };
-            /** @description The first that matches a material is taken. */
-            cuts: components["schemas"]["CutRequest"][];
         };
-        PenStock: {
-            tables: components["schemas"]["ShippedPens"][];
+        /** @description What pen tables are made from. */
+        PenParts: {
             patterns: components["schemas"]["Pattern"][];
-            roles: string[];
             hatches: components["schemas"]["Hatch"][];
+            roles: string[];
             widths: number[];
             screens: number[];
         };
-        /** @description A row that stays in its project, under the id that it was made with. */
+        /** @description A row that a project keeps by name. */
         PenTable: {
             /** Format: uuid */
             id?: string;
             /** Format: uuid */
-            project: string;
+            project: string | null;
             name: string;
-            spec: components["schemas"]["PenSpec"];
+            spec: components["schemas"]["PenTableSpec"];
+            /** @description Whether it belongs to no project and stays as it is. */
+            readonly built_in: boolean;
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A row that stays in its project, under the id that it was made with. */
+        /** @description A row that a project keeps by name. */
         PenTableRequest: {
             /** Format: uuid */
             id?: string;
             /** Format: uuid */
-            project: string;
+            project: string | null;
             name: string;
-            spec: components["schemas"]["PenSpecRequest"];
+            spec: components["schemas"]["PenTableSpecRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description How the pens of a viewport differ, by line role and by layer. */
-        Pens: {
-            roles?: {
-                [key: string]: components["schemas"]["PenChangeField"];
+        /**
+         * @description What a pen table is made of. Of the cut styles the first that matches a material is taken.
+         *
+         *     Attributes:
+         *         roles: the stroke of each line role.
+         *         layers: how the strokes of some layers differ.
+         *         cuts: how what is cut is filled.
+         */
+        PenTableSpec: {
+            roles: {
+                [key: string]: components["schemas"]["Stroke"];
             };
-            layers?: {
-                [key: string]: components["schemas"]["PenChangeField"];
+            layers: {
+                [key: string]: components["schemas"]["StrokeChange"];
             };
+            /** @default [] */
+            cuts: components["schemas"]["CutStyle"][];
         };
-        /** @description How the pens of a viewport differ, by line role and by layer. */
-        PensRequest: {
+        /**
+         * @description What a pen table is made of. Of the cut styles the first that matches a material is taken.
+         *
+         *     Attributes:
+         *         roles: the stroke of each line role.
+         *         layers: how the strokes of some layers differ.
+         *         cuts: how what is cut is filled.
+         */
+        PenTableSpecRequest: {
             roles?: {
-                [key: string]: components["schemas"]["PenChangeFieldRequest"];
+                [key: string]: components["schemas"]["StrokeRequest"];
             };
             layers?: {
-                [key: string]: components["schemas"]["PenChangeFieldRequest"];
+                [key: string]: components["schemas"]["StrokeChangeRequest"];
             };
+            /** @default [] */
+            cuts: components["schemas"]["CutStyleRequest"][];
+        };
+        /**
+         * @description A perspective.
+         *
+         *     Attributes:
+         *         eye, target: x, y, z in mm.
+         *         angle: the field of view, degrees.
+         */
+        Perspective: {
+            eye: [
+                number,
+                number,
+                number
+            ];
+            target: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * @description The field of view; degrees.
+             * @default 60
+             */
+            angle: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "perspective";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettings"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["Shown"];
+        };
+        /**
+         * @description A perspective.
+         *
+         *     Attributes:
+         *         eye, target: x, y, z in mm.
+         *         angle: the field of view, degrees.
+         */
+        PerspectiveRequest: {
+            eye: [
+                number,
+                number,
+                number
+            ];
+            target: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * @description The field of view; degrees.
+             * @default 60
+             */
+            angle: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "perspective";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettingsRequest"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["ShownRequest"];
         };
         Picture: {
             /** Format: uuid */
@@ -2071,113 +2704,334 @@ export interface components {
             /** Format: binary */
             file: string;
         };
-        /**
-         * @description * `centred` - centred
-         *     * `offset` - offset
-         * @enum {string}
-         */
+        /** @enum {string} */
         PlaceEnum: "centred" | "offset";
-        /** @description A row that stays in its project, under the id that it was made with. */
+        /**
+         * @description A plan.
+         *
+         *     Attributes:
+         *         storey: the name (or number from 0) of its storey.
+         *         cut: the height of its cut above the storey's floor, mm.
+         *         depth: how far is seen below the cut, mm; None for all.
+         */
+        Plan: {
+            storey: string;
+            /**
+             * @description Height of the cut above the floor; mm.
+             * @default 1200
+             */
+            cut: number;
+            /** @description How far is seen, from the cut or from the nearest point; mm. */
+            depth?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plan";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettings"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["Shown"];
+        };
+        /**
+         * @description A plan.
+         *
+         *     Attributes:
+         *         storey: the name (or number from 0) of its storey.
+         *         cut: the height of its cut above the storey's floor, mm.
+         *         depth: how far is seen below the cut, mm; None for all.
+         */
+        PlanRequest: {
+            storey: string;
+            /**
+             * @description Height of the cut above the floor; mm.
+             * @default 1200
+             */
+            cut: number;
+            depth?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plan";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettingsRequest"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["ShownRequest"];
+        };
+        /** @description A plot: its job, and once that is done, what was made. */
+        Plot: {
+            /** Format: uuid */
+            readonly id: string;
+            readonly job: components["schemas"]["Job"];
+            readonly form: string;
+            readonly file_name: string;
+            readonly notes: string[];
+            readonly pages: components["schemas"]["Page"][];
+        };
+        /** @description What does not go together about a sheet and its plot settings. */
+        PlotConflict: {
+            /** Format: uuid */
+            sheet: string;
+            message: string;
+        };
+        /** @description Which sheets are plotted, and with what. */
+        PlotRequestRequest: {
+            /** Format: uuid */
+            project: string;
+            /** @description Which sheets; all where none are named. */
+            sheets?: string[];
+            /**
+             * Format: uuid
+             * @description For all of them; each one's own where left out.
+             */
+            settings?: string | null;
+            /** @default pdf */
+            form: components["schemas"]["FormEnum"];
+        };
+        /** @description Which sheets are plotted, and with what. */
+        PlotSelectionRequest: {
+            /** Format: uuid */
+            project: string;
+            /** @description Which sheets; all where none are named. */
+            sheets?: string[];
+            /**
+             * Format: uuid
+             * @description For all of them; each one's own where left out.
+             */
+            settings?: string | null;
+        };
+        /** @description A row that a project keeps by name. */
         PlotSettings: {
             /** Format: uuid */
             id?: string;
             /** Format: uuid */
-            project: string;
+            project: string | null;
             name: string;
-            spec: components["schemas"]["PlotSpec"];
+            spec: components["schemas"]["PlotSettingsSpec"];
+            /** @description Whether it belongs to no project and stays as it is. */
+            readonly built_in: boolean;
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A row that stays in its project, under the id that it was made with. */
+        /** @description A row that a project keeps by name. */
         PlotSettingsRequest: {
             /** Format: uuid */
             id?: string;
             /** Format: uuid */
-            project: string;
+            project: string | null;
             name: string;
-            spec: components["schemas"]["PlotSpecRequest"];
+            spec: components["schemas"]["PlotSettingsSpecRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description What plot settings say; see the core's PlotSettings. What is left out is as usual. */
-        PlotSpec: {
-            device?: components["schemas"]["DeviceEnum"];
-            /** @description Blank for the sheet's own. */
-            paper?: string;
-            orientation?: components["schemas"]["Orientation"] | components["schemas"]["BlankEnum"];
-            area?: components["schemas"]["AreaEnum"];
-            /** @description x, y, width, height; sheet mm. */
-            window?: number[] | null;
-            place?: components["schemas"]["PlaceEnum"];
-            /** @description Paper mm. */
-            offset?: number[];
-            reduction?: components["schemas"]["ReductionEnum"];
-            /** Format: double */
-            percent?: number;
-            colours?: components["schemas"]["ColoursEnum"];
-            /** @description Colours that are kept. */
-            kept?: string[];
-            widths?: boolean;
-            transparency?: boolean;
+        /**
+         * @description What sheets are plotted with.
+         *
+         *     Attributes:
+         *         device: the key of a device.
+         *         paper, orientation: what lies in it; blank for the sheet's own.
+         *         area: which part of the sheet.
+         *         window: of a window or of what the board showed: x, y, width and height on the sheet, mm.
+         *         place: where on the paper.
+         *         offset: from the lower left of what the device prints on; mm.
+         *         reduction: how large.
+         *         percent: where the reduction is one of so many per cent.
+         *         colours: the colour treatment.
+         *         kept: the colours that are kept where the treatment is `chosen`.
+         *         widths: whether lines have the widths of their pens, or all the narrowest.
+         *         transparency: whether areas may be seen through.
+         *         resolution: pixels to the inch, where pixels are made.
+         */
+        PlotSettingsSpec: {
+            /** @default file */
+            device: components["schemas"]["DeviceEnum"];
+            /**
+             * @description Blank for the sheet's own.
+             * @default
+             */
+            paper: string;
+            /** @default  */
+            orientation: ("landscape" | "portrait") | "";
+            /** @default sheet */
+            area: components["schemas"]["AreaEnum"];
+            /** @description x, y, width and height; mm of the sheet. */
+            window?: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** @default centred */
+            place: components["schemas"]["PlaceEnum"];
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number
+            ];
+            /** @default full */
+            reduction: components["schemas"]["ReductionEnum"];
+            /** @default 100 */
+            percent: number;
+            /** @default full */
+            colours: components["schemas"]["ColoursEnum"];
+            /**
+             * @description Colours that are kept.
+             * @default []
+             */
+            kept: string[];
+            /** @default true */
+            widths: boolean;
+            /** @default true */
+            transparency: boolean;
             /**
              * @description Pixels to the inch.
-             *
-             *     * `72` - 72
-             *     * `100` - 100
-             *     * `150` - 150
-             *     * `200` - 200
-             *     * `300` - 300
-             *     * `400` - 400
-             *     * `600` - 600
+             * @default 300
              */
-            resolution?: components["schemas"]["ResolutionEnum"];
+            resolution: components["schemas"]["ResolutionEnum"];
         };
-        /** @description What plot settings say; see the core's PlotSettings. What is left out is as usual. */
-        PlotSpecRequest: {
-            device?: components["schemas"]["DeviceEnum"];
-            /** @description Blank for the sheet's own. */
-            paper?: string;
-            orientation?: components["schemas"]["Orientation"] | components["schemas"]["BlankEnum"];
-            area?: components["schemas"]["AreaEnum"];
-            /** @description x, y, width, height; sheet mm. */
-            window?: number[] | null;
-            place?: components["schemas"]["PlaceEnum"];
-            /** @description Paper mm. */
-            offset?: number[];
-            reduction?: components["schemas"]["ReductionEnum"];
-            /** Format: double */
-            percent?: number;
-            colours?: components["schemas"]["ColoursEnum"];
-            /** @description Colours that are kept. */
-            kept?: string[];
-            widths?: boolean;
-            transparency?: boolean;
+        /**
+         * @description What sheets are plotted with.
+         *
+         *     Attributes:
+         *         device: the key of a device.
+         *         paper, orientation: what lies in it; blank for the sheet's own.
+         *         area: which part of the sheet.
+         *         window: of a window or of what the board showed: x, y, width and height on the sheet, mm.
+         *         place: where on the paper.
+         *         offset: from the lower left of what the device prints on; mm.
+         *         reduction: how large.
+         *         percent: where the reduction is one of so many per cent.
+         *         colours: the colour treatment.
+         *         kept: the colours that are kept where the treatment is `chosen`.
+         *         widths: whether lines have the widths of their pens, or all the narrowest.
+         *         transparency: whether areas may be seen through.
+         *         resolution: pixels to the inch, where pixels are made.
+         */
+        PlotSettingsSpecRequest: {
+            /** @default file */
+            device: components["schemas"]["DeviceEnum"];
+            /**
+             * @description Blank for the sheet's own.
+             * @default
+             */
+            paper: string;
+            /** @default  */
+            orientation: ("landscape" | "portrait") | "";
+            /** @default sheet */
+            area: components["schemas"]["AreaEnum"];
+            /** @description x, y, width and height; mm of the sheet. */
+            window?: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            /** @default centred */
+            place: components["schemas"]["PlaceEnum"];
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number
+            ];
+            /** @default full */
+            reduction: components["schemas"]["ReductionEnum"];
+            /** @default 100 */
+            percent: number;
+            /** @default full */
+            colours: components["schemas"]["ColoursEnum"];
+            /**
+             * @description Colours that are kept.
+             * @default []
+             */
+            kept: string[];
+            /** @default true */
+            widths: boolean;
+            /** @default true */
+            transparency: boolean;
             /**
              * @description Pixels to the inch.
-             *
-             *     * `72` - 72
-             *     * `100` - 100
-             *     * `150` - 150
-             *     * `200` - 200
-             *     * `300` - 300
-             *     * `400` - 400
-             *     * `600` - 600
+             * @default 300
              */
-            resolution?: components["schemas"]["ResolutionEnum"];
+            resolution: components["schemas"]["ResolutionEnum"];
         };
-        PlotStock: {
-            settings: components["schemas"]["ShippedSettings"][];
-            devices: components["schemas"]["DeviceKind"][];
+        /** @description A polygon by its corners; mm. */
+        Polygon: {
+            corners: [
+                number,
+                number
+            ][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "polygon";
+        };
+        /** @description A polygon by its corners; mm. */
+        PolygonRequest: {
+            corners: [
+                number,
+                number
+            ][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "polygon";
         };
         Print: {
             /** Format: uuid */
             readonly id: string;
             /** Format: uuid */
-            project: string;
+            readonly project: string;
             readonly device: string;
             readonly about: string;
             readonly state: components["schemas"]["PrintState"];
-            readonly says: string;
+            readonly message: string;
             /** @description How many pages it has, once they are made. */
             readonly count: number;
             readonly printed: number;
@@ -2197,14 +3051,12 @@ export interface components {
          */
         PrintState: "making" | "queued" | "printed" | "cancelled" | "failed";
         /**
-         * @description Asks for the version that a change was made from, and raises it.
-         *
-         *     Raises:
-         *         Conflict: the row has been changed since.
+         * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+         *     whatever else Meta names as `fixed`.
          */
         Project: {
             /** Format: uuid */
-            readonly id: string;
+            id?: string;
             name: string;
             number?: string;
             client?: string;
@@ -2213,10 +3065,6 @@ export interface components {
             department?: string;
             reference?: string;
             language?: string;
-            number_pattern?: string;
-            /** Format: uuid */
-            logo?: string | null;
-            pen_table?: string;
             readonly model_unit: string;
             archived?: boolean;
             readonly members: string[];
@@ -2228,12 +3076,12 @@ export interface components {
             version?: number;
         };
         /**
-         * @description Asks for the version that a change was made from, and raises it.
-         *
-         *     Raises:
-         *         Conflict: the row has been changed since.
+         * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+         *     whatever else Meta names as `fixed`.
          */
         ProjectRequest: {
+            /** Format: uuid */
+            id?: string;
             name: string;
             number?: string;
             client?: string;
@@ -2242,10 +3090,6 @@ export interface components {
             department?: string;
             reference?: string;
             language?: string;
-            number_pattern?: string;
-            /** Format: uuid */
-            logo?: string | null;
-            pen_table?: string;
             archived?: boolean;
             /** @description The version that this change is made from. */
             version?: number;
@@ -2256,26 +3100,58 @@ export interface components {
          * @enum {string}
          */
         ProjectionEnum: "third-angle" | "first-angle";
-        /**
-         * @description * `full` - full
-         *     * `paper` - paper
-         *     * `fit` - fit
-         *     * `percent` - percent
-         * @enum {string}
-         */
+        /** @description A rectangle along the axes between two opposite corners; mm. */
+        Rectangle: {
+            corner: [
+                number,
+                number
+            ];
+            opposite: [
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "rectangle";
+        };
+        /** @description A rectangle along the axes between two opposite corners; mm. */
+        RectangleRequest: {
+            corner: [
+                number,
+                number
+            ];
+            opposite: [
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "rectangle";
+        };
+        /** @enum {string} */
         ReductionEnum: "full" | "paper" | "fit" | "percent";
-        /**
-         * @description * `72` - 72
-         *     * `100` - 100
-         *     * `150` - 150
-         *     * `200` - 200
-         *     * `300` - 300
-         *     * `400` - 400
-         *     * `600` - 600
-         * @enum {integer}
-         */
+        /** @description What holds for all sheets of a project. */
+        Register: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            number_pattern?: string;
+            /** Format: uuid */
+            pen_table?: string;
+            /** Format: uuid */
+            logo?: string | null;
+            readonly custom_scales: string[];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @enum {integer} */
         ResolutionEnum: 72 | 100 | 150 | 200 | 300 | 400 | 600;
-        /** @description A row of the revision table. */
+        /** @description A row of the revision table. The date is as it is written. */
         Revision: {
             revision: string;
             /** @default  */
@@ -2285,7 +3161,7 @@ export interface components {
             /** @default  */
             initials: string;
         };
-        /** @description A row of the revision table. */
+        /** @description A row of the revision table. The date is as it is written. */
         RevisionRequest: {
             revision: string;
             /** @default  */
@@ -2296,18 +3172,90 @@ export interface components {
             initials: string;
         };
         /**
+         * @description The roof, seen from above its highest point without a cut.
+         *
+         *     Attributes:
+         *         depth: how far is seen from the highest point, mm; None for all.
+         */
+        RoofPlan: {
+            /** @description How far is seen, from the cut or from the nearest point; mm. */
+            depth?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "roof";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettings"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["Shown"];
+        };
+        /**
+         * @description The roof, seen from above its highest point without a cut.
+         *
+         *     Attributes:
+         *         depth: how far is seen from the highest point, mm; None for all.
+         */
+        RoofPlanRequest: {
+            depth?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "roof";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettingsRequest"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["ShownRequest"];
+        };
+        /**
          * @description * `sheets` - sheets
          *     * `viewports` - viewports
          *     * `views` - views
          *     * `subsets` - subsets
          *     * `templates` - templates
+         *     * `registers` - registers
          *     * `pen_tables` - pen_tables
          *     * `plot_settings` - plot_settings
          *     * `sheet_lists` - sheet_lists
-         *     * `treatments` - treatments
+         *     * `line_settings` - line_settings
          * @enum {string}
          */
-        RowsEnum: "sheets" | "viewports" | "views" | "subsets" | "templates" | "pen_tables" | "plot_settings" | "sheet_lists" | "treatments";
+        RowsEnum: "sheets" | "viewports" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings";
         Rung: {
             scale: string;
             /**
@@ -2317,14 +3265,104 @@ export interface components {
             ratio: number;
             ladder: components["schemas"]["LadderEnum"];
         };
-        Says: {
-            derived: {
-                [key: string]: string;
-            };
+        /** @enum {integer} */
+        Screening: 100 | 80 | 60 | 50 | 40 | 30 | 20 | 10;
+        /**
+         * @description A section.
+         *
+         *     Attributes:
+         *         line: the points of its line, x and y in mm; what lies to the left of its direction is seen. A line of
+         *             more
+         *             than two points has jogs: pieces along the first one cut, those across it join them.
+         *         depth: how far is seen from the cut, mm; None for all.
+         */
+        Section: {
+            /** @description x and y of each point, with jogs at right angles; mm. */
+            line: [
+                number,
+                number
+            ][];
+            /** @description How far is seen, from the cut or from the nearest point; mm. */
+            depth?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "section";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettings"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["Shown"];
+        };
+        /**
+         * @description A section.
+         *
+         *     Attributes:
+         *         line: the points of its line, x and y in mm; what lies to the left of its direction is seen. A line of
+         *             more
+         *             than two points has jogs: pieces along the first one cut, those across it join them.
+         *         depth: how far is seen from the cut, mm; None for all.
+         */
+        SectionRequest: {
+            /** @description x and y of each point, with jogs at right angles; mm. */
+            line: [
+                number,
+                number
+            ][];
+            depth?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "section";
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettingsRequest"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["ShownRequest"];
         };
         Session: {
             /** @description Who is signed in; blank for nobody. */
             username: string;
+        };
+        /** @description Settings for several views; what is not named stays as each has it. */
+        SettingsForViewsRequest: {
+            views: string[];
+            line_settings?: components["schemas"]["LineSettingsRequest"];
+            shown?: components["schemas"]["ShownRequest"];
         };
         /**
          * @description * `rectangle` - rectangle
@@ -2334,10 +3372,8 @@ export interface components {
          */
         ShapeEnum: "rectangle" | "circle" | "polygon";
         /**
-         * @description Asks for the version that a change was made from, and raises it.
-         *
-         *     Raises:
-         *         Conflict: the row has been changed since.
+         * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+         *     whatever else Meta names as `fixed`.
          */
         Sheet: {
             /** Format: uuid */
@@ -2363,15 +3399,16 @@ export interface components {
             discipline?: string;
             sheet_type?: string;
             revisions?: components["schemas"]["Revision"][];
-            /** @description A shipped one's key, or an id. */
+            /** Format: uuid */
             template?: string;
             /** @description What is typed over on this sheet alone, by field. */
-            typed?: {
+            overrides?: {
                 [key: string]: string;
             };
-            /** @description Shipped ones' key, or an id. */
+            /** Format: uuid */
             plot_settings?: string;
-            pen_table?: string;
+            /** Format: uuid */
+            pen_table?: string | null;
             readonly unprintable: components["schemas"]["Unprintable"];
             drawing_list?: components["schemas"]["Corner"] | null;
             guides?: components["schemas"]["Guides"];
@@ -2379,7 +3416,10 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A row that stays in its project, under the id that it was made with. */
+        /**
+         * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+         *     whatever else Meta names as `fixed`.
+         */
         SheetList: {
             /** Format: uuid */
             id?: string;
@@ -2390,7 +3430,10 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A row that stays in its project, under the id that it was made with. */
+        /**
+         * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+         *     whatever else Meta names as `fixed`.
+         */
         SheetListRequest: {
             /** Format: uuid */
             id?: string;
@@ -2402,10 +3445,8 @@ export interface components {
             version?: number;
         };
         /**
-         * @description Asks for the version that a change was made from, and raises it.
-         *
-         *     Raises:
-         *         Conflict: the row has been changed since.
+         * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+         *     whatever else Meta names as `fixed`.
          */
         SheetRequest: {
             /** Format: uuid */
@@ -2431,103 +3472,101 @@ export interface components {
             discipline?: string;
             sheet_type?: string;
             revisions?: components["schemas"]["RevisionRequest"][];
-            /** @description A shipped one's key, or an id. */
+            /** Format: uuid */
             template?: string;
             /** @description What is typed over on this sheet alone, by field. */
-            typed?: {
+            overrides?: {
                 [key: string]: string;
             };
-            /** @description Shipped ones' key, or an id. */
+            /** Format: uuid */
             plot_settings?: string;
-            pen_table?: string;
+            /** Format: uuid */
+            pen_table?: string | null;
             drawing_list?: components["schemas"]["CornerRequest"] | null;
             guides?: components["schemas"]["GuidesRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
-        Shipped: {
-            key: string;
-            name: string;
-            spec: components["schemas"]["Spec"];
-        };
-        ShippedPens: {
-            key: string;
-            name: string;
-            spec: components["schemas"]["PenSpec"];
-        };
-        ShippedSettings: {
-            key: string;
-            name: string;
-            spec: components["schemas"]["PlotSpec"];
-        };
-        /** @description What a view leaves out, and what it is limited to. */
+        /**
+         * @description What a view leaves out, by name, and the only elements it shows if it is limited to some.
+         *
+         *     Attributes:
+         *         without_layers, without_storeys, without_classes: names.
+         *         without: ids of elements.
+         *         only: ids of elements, a subset; empty for all.
+         */
         Shown: {
-            /** @description Names of layers. */
-            without_layers?: string[];
-            /** @description Names of storeys. */
-            without_storeys?: string[];
-            /** @description Names of classes. */
-            without_classes?: string[];
-            /** @description Ids of elements. */
-            without?: string[];
-            /** @description Ids of elements; all where it is empty. */
-            only?: string[];
+            /**
+             * @description Names of layers.
+             * @default []
+             */
+            without_layers: string[];
+            /**
+             * @description Names of storeys.
+             * @default []
+             */
+            without_storeys: string[];
+            /**
+             * @description Names of classes.
+             * @default []
+             */
+            without_classes: string[];
+            /**
+             * @description Ids of elements.
+             * @default []
+             */
+            without: string[];
+            /**
+             * @description Ids of elements; all where it is empty.
+             * @default []
+             */
+            only: string[];
         };
-        /** @description What a view leaves out, and what it is limited to. */
+        /**
+         * @description What a view leaves out, by name, and the only elements it shows if it is limited to some.
+         *
+         *     Attributes:
+         *         without_layers, without_storeys, without_classes: names.
+         *         without: ids of elements.
+         *         only: ids of elements, a subset; empty for all.
+         */
         ShownRequest: {
-            /** @description Names of layers. */
-            without_layers?: string[];
-            /** @description Names of storeys. */
-            without_storeys?: string[];
-            /** @description Names of classes. */
-            without_classes?: string[];
-            /** @description Ids of elements. */
-            without?: string[];
-            /** @description Ids of elements; all where it is empty. */
-            only?: string[];
+            /**
+             * @description Names of layers.
+             * @default []
+             */
+            without_layers: string[];
+            /**
+             * @description Names of storeys.
+             * @default []
+             */
+            without_storeys: string[];
+            /**
+             * @description Names of classes.
+             * @default []
+             */
+            without_classes: string[];
+            /**
+             * @description Ids of elements.
+             * @default []
+             */
+            without: string[];
+            /**
+             * @description Ids of elements; all where it is empty.
+             * @default []
+             */
+            only: string[];
         };
-        /** @description A rectangle of a sheet, paper mm. */
+        /** @enum {string} */
+        SideEnum: "north" | "south" | "east" | "west";
+        /** @description A rectangle: its lower left corner and its size, mm. */
         Space: {
-            /** Format: double */
             x: number;
-            /** Format: double */
             y: number;
-            /** Format: double */
             width: number;
-            /** Format: double */
             height: number;
         };
-        /** @description What a template is made of. */
-        Spec: {
-            /** @description From the edges of the paper to the frame: left, bottom, right, top; mm. */
-            margins?: number[];
-            /** @description What is not for drawings along each side of the frame: left, bottom, right, top; mm. */
-            kept?: number[];
-            /**
-             * Format: double
-             * @description Width of the frame's line; mm.
-             */
-            frame?: number;
-            zones?: boolean;
-            centring?: boolean;
-            parts?: components["schemas"]["Part"][];
-        };
-        /** @description What a template is made of. */
-        SpecRequest: {
-            /** @description From the edges of the paper to the frame: left, bottom, right, top; mm. */
-            margins?: number[];
-            /** @description What is not for drawings along each side of the frame: left, bottom, right, top; mm. */
-            kept?: number[];
-            /**
-             * Format: double
-             * @description Width of the frame's line; mm.
-             */
-            frame?: number;
-            zones?: boolean;
-            centring?: boolean;
-            parts?: components["schemas"]["PartRequest"][];
-        };
-        /** @description One row: made where `version` is nought, else changed from that version; deleted where `row` is null. */
+        /** @description One row: made where `version` is 0, else changed from that version; deleted where `row` is null. */
         StepRequest: {
             rows: components["schemas"]["RowsEnum"];
             /** Format: uuid */
@@ -2538,10 +3577,6 @@ export interface components {
                 [key: string]: unknown;
             } | null;
         };
-        Stock: {
-            templates: components["schemas"]["Shipped"][];
-            fields: components["schemas"]["Field"][];
-        };
         Storey: {
             name: string;
             /**
@@ -2550,31 +3585,56 @@ export interface components {
              */
             elevation: number;
         };
-        /** @description How lines are drawn; what is left out is as usual. */
+        /** @description How lines are drawn: width in mm, colour, pattern by name, and per cent of screening. */
         Stroke: {
+            /** @description Paper mm. */
+            width: number;
             /**
-             * Format: double
-             * @description Paper mm.
+             * @description Such as #1b1f24.
+             * @default #1b1f24
              */
-            width?: number;
-            /** @description Such as #1b1f24. */
-            colour?: string;
-            pattern?: components["schemas"]["PatternEnum"];
-            /** @description Per cent of the colour that is left, of `screens`. */
-            screen?: number;
+            colour: string;
+            /** @default solid */
+            pattern: components["schemas"]["PatternEnum"];
+            /**
+             * @description Per cent of the colour that is left.
+             * @default 100
+             */
+            screen: components["schemas"]["Screening"];
         };
-        /** @description How lines are drawn; what is left out is as usual. */
-        StrokeRequest: {
-            /**
-             * Format: double
-             * @description Paper mm.
-             */
+        /** @description What differs of the strokes of a role or layer; None for what does not. */
+        StrokeChange: {
+            /** @description Paper mm. */
             width?: number;
             /** @description Such as #1b1f24. */
             colour?: string;
             pattern?: components["schemas"]["PatternEnum"];
-            /** @description Per cent of the colour that is left, of `screens`. */
-            screen?: number;
+            /** @description Per cent of the colour that is left. */
+            screen?: components["schemas"]["Screening"];
+        };
+        /** @description What differs of the strokes of a role or layer; None for what does not. */
+        StrokeChangeRequest: {
+            width?: number | null;
+            colour?: string | null;
+            pattern?: ("solid" | "dashed" | "short dashes" | "dotted" | "chain" | "double chain") | null;
+            screen?: (100 | 80 | 60 | 50 | 40 | 30 | 20 | 10) | null;
+        };
+        /** @description How lines are drawn: width in mm, colour, pattern by name, and per cent of screening. */
+        StrokeRequest: {
+            /** @description Paper mm. */
+            width: number;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
+            colour: string;
+            /** @default solid */
+            pattern: components["schemas"]["PatternEnum"];
+            /**
+             * @description Per cent of the colour that is left.
+             * @default 100
+             */
+            screen: components["schemas"]["Screening"];
         };
         /** @description A named group of elements, by their ids. */
         Subset: {
@@ -2598,56 +3658,168 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A row that stays in its project, under the id that it was made with. */
+        /** @description A row that a project keeps by name. */
         Template: {
             /** Format: uuid */
             id?: string;
             /** Format: uuid */
-            project: string;
+            project: string | null;
             name: string;
-            spec: components["schemas"]["Spec"];
+            spec: components["schemas"]["TemplateSpec"];
+            /** @description Whether it belongs to no project and stays as it is. */
+            readonly built_in: boolean;
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A row that stays in its project, under the id that it was made with. */
+        /** @description A row that a project keeps by name. */
         TemplateRequest: {
             /** Format: uuid */
             id?: string;
             /** Format: uuid */
-            project: string;
+            project: string | null;
             name: string;
-            spec: components["schemas"]["SpecRequest"];
+            spec: components["schemas"]["TemplateSpecRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
-        TextItem: {
+        /**
+         * @description What sheets start from.
+         *
+         *     Attributes:
+         *         margins: from the edges of the paper to the frame: left, bottom, right, top; mm.
+         *         frame: width of the frame's line; none where it is zero. mm.
+         *         zones, centring: whether the border has grid reference zones and centring marks (ISO 5457).
+         *         kept: what is not for drawings along each side of the frame: left, bottom, right, top; mm.
+         *         parts: lowest first.
+         */
+        TemplateSpec: {
+            /**
+             * @description From the edges of the paper to the frame: left, bottom, right, top; mm.
+             * @default [
+             *       20,
+             *       10,
+             *       10,
+             *       10
+             *     ]
+             */
+            margins: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * @description Paper mm; zero for none.
+             * @default 0.7
+             */
+            frame: number;
+            /** @default true */
+            zones: boolean;
+            /** @default true */
+            centring: boolean;
+            /**
+             * @description What is not for drawings along each side of the frame: left, bottom, right, top; mm.
+             * @default [
+             *       0,
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            kept: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** @default [] */
+            parts: components["schemas"]["Part"][];
+        };
+        /**
+         * @description What sheets start from.
+         *
+         *     Attributes:
+         *         margins: from the edges of the paper to the frame: left, bottom, right, top; mm.
+         *         frame: width of the frame's line; none where it is zero. mm.
+         *         zones, centring: whether the border has grid reference zones and centring marks (ISO 5457).
+         *         kept: what is not for drawings along each side of the frame: left, bottom, right, top; mm.
+         *         parts: lowest first.
+         */
+        TemplateSpecRequest: {
+            /**
+             * @description From the edges of the paper to the frame: left, bottom, right, top; mm.
+             * @default [
+             *       20,
+             *       10,
+             *       10,
+             *       10
+             *     ]
+             */
+            margins: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * @description Paper mm; zero for none.
+             * @default 0.7
+             */
+            frame: number;
+            /** @default true */
+            zones: boolean;
+            /** @default true */
+            centring: boolean;
+            /**
+             * @description What is not for drawings along each side of the frame: left, bottom, right, top; mm.
+             * @default [
+             *       0,
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            kept: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** @default [] */
+            parts: components["schemas"]["PartRequest"][];
+        };
+        /** @description One line of lettering. `size` is the height of a capital in mm (ISO 3098); `at` is on the base line. */
+        Text: {
+            at: [
+                number,
+                number
+            ];
+            text: string;
+            /** @description Height of a capital, paper mm. */
+            size: number;
+            /** @description Such as #1b1f24. */
+            colour: string;
+            /** @default start */
+            anchor: components["schemas"]["AnchorEnum"];
+            /** @default false */
+            bold: boolean;
+            /** @default  */
+            layer: string;
+            /**
+             * @description The viewport that it belongs to; blank for none.
+             * @default
+             */
+            viewport: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "text";
-            at: number[];
-            text: string;
-            /**
-             * Format: double
-             * @description Height of a capital, paper mm.
-             */
-            size: number;
-            colour: string;
-            anchor: components["schemas"]["AnchorEnum"];
-            bold: boolean;
-            /** @description The viewport it belongs to; blank for none. */
-            viewport: string;
         };
-        /**
-         * @description * `text` - text
-         * @enum {string}
-         */
-        TextItemTypeEnum: "text";
         /** @description Where the drawing title of a viewport lies. */
         TitleBox: {
             viewport: string;
-            box: components["schemas"]["Space"];
+            box: components["schemas"]["Box"];
         };
         /**
          * @description * `plain` - plain
@@ -2657,67 +3829,6 @@ export interface components {
          * @enum {string}
          */
         TitleStyleEnum: "plain" | "bar" | "north" | "none";
-        ToFileRequest: {
-            /** Format: uuid */
-            project: string;
-            /** @description Which sheets; all where none are named. */
-            sheets?: string[];
-            /** @description For all of them; each one's own where left out. */
-            settings?: string | null;
-            /** @default pdf */
-            form: components["schemas"]["FormEnum"];
-        };
-        ToPlotRequest: {
-            /** Format: uuid */
-            project: string;
-            /** @description Which sheets; all where none are named. */
-            sheets?: string[];
-            /** @description For all of them; each one's own where left out. */
-            settings?: string | null;
-        };
-        TreatRequest: {
-            views: string[];
-            treatment?: components["schemas"]["TreatmentRequest"];
-            shown?: components["schemas"]["ShownRequest"];
-        };
-        /** @description How a view treats its lines. Distances from the cut, the nearest point or the eye, mm. */
-        Treatment: {
-            /**
-             * Format: double
-             * @description Sharper creases than this are edges; degrees.
-             */
-            crease?: number;
-            seams?: boolean;
-            hidden?: boolean;
-            /** @description Of a plan: what hangs above its cut. */
-            overhead?: boolean;
-            /**
-             * Format: double
-             * @description Lines further off than this are far lines.
-             */
-            far?: number | null;
-            /** @description Distances at which pens may change. */
-            bands?: number[];
-        };
-        /** @description How a view treats its lines. Distances from the cut, the nearest point or the eye, mm. */
-        TreatmentRequest: {
-            /**
-             * Format: double
-             * @description Sharper creases than this are edges; degrees.
-             */
-            crease?: number;
-            seams?: boolean;
-            hidden?: boolean;
-            /** @description Of a plan: what hangs above its cut. */
-            overhead?: boolean;
-            /**
-             * Format: double
-             * @description Lines further off than this are far lines.
-             */
-            far?: number | null;
-            /** @description Distances at which pens may change. */
-            bands?: number[];
-        };
         /**
          * @description * `mm` - mm
          *     * `cm` - cm
@@ -2730,17 +3841,11 @@ export interface components {
         /** @description What the device of a sheet cannot print. */
         Unprintable: {
             /** @description What does not go together. */
-            says: string[];
+            conflicts: string[];
             /** @description Left, bottom, right and top, mm of the sheet. */
             margins: number[];
         };
-        /**
-         * @description * `bottom` - bottom
-         *     * `middle` - middle
-         *     * `top` - top
-         *     * `both` - both
-         * @enum {string}
-         */
+        /** @enum {string} */
         UpEnum: "bottom" | "middle" | "top" | "both";
         UploadRequest: {
             /** Format: uuid */
@@ -2759,10 +3864,8 @@ export interface components {
             unit?: components["schemas"]["UnitEnum"] | components["schemas"]["BlankEnum"];
         };
         /**
-         * @description Asks for the version that a change was made from, and raises it.
-         *
-         *     Raises:
-         *         Conflict: the row has been changed since.
+         * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+         *     whatever else Meta names as `fixed`.
          */
         View: {
             /** Format: uuid */
@@ -2776,33 +3879,21 @@ export interface components {
             held?: boolean;
             /** Format: uuid */
             subset?: string | null;
-            /** @description Number of the model version. Of use when a held view is made; otherwise it follows the drawing. */
+            /** @description Number of the model version; heeded when a held view is made. */
             drawn_from?: number | null;
             readonly linework: string | null;
+            /** @description The key of the drawing that it asks for now. */
+            readonly wanted: string;
             readonly extents: number[] | null;
             readonly axes: components["schemas"]["Axes"] | null;
             readonly notes: string[];
             readonly state: components["schemas"]["DrawingState"];
-            readonly placed_on: string[];
             /** @description The version that this change is made from. */
             version?: number;
         };
         /**
-         * @description * `plan` - plan
-         *     * `roof` - roof
-         *     * `elevation` - elevation
-         *     * `section` - section
-         *     * `axonometric` - axonometric
-         *     * `perspective` - perspective
-         *     * `detail` - detail
-         * @enum {string}
-         */
-        ViewKind: "plan" | "roof" | "elevation" | "section" | "axonometric" | "perspective" | "detail";
-        /**
-         * @description Asks for the version that a change was made from, and raises it.
-         *
-         *     Raises:
-         *         Conflict: the row has been changed since.
+         * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+         *     whatever else Meta names as `fixed`.
          */
         ViewRequest: {
             /** Format: uuid */
@@ -2816,114 +3907,17 @@ export interface components {
             held?: boolean;
             /** Format: uuid */
             subset?: string | null;
-            /** @description Number of the model version. Of use when a held view is made; otherwise it follows the drawing. */
+            /** @description Number of the model version; heeded when a held view is made. */
             drawn_from?: number | null;
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A look at the model; which figures belong to it hangs on its kind. Lengths in mm. */
-        ViewSpec: {
-            kind: components["schemas"]["ViewKind"];
-            storey?: string;
-            /**
-             * Format: double
-             * @description Of a plan: height of the cut above the floor.
-             */
-            cut?: number;
-            side?: string;
-            corner?: string;
-            /**
-             * Format: double
-             * @description In place of side or corner: where the viewer stands, degrees clockwise from north.
-             */
-            bearing?: number | null;
-            /**
-             * Format: double
-             * @description Of an axonometric by bearing: degrees above the horizon.
-             */
-            altitude?: number | null;
-            /** @description Of a section: x1, y1, x2, y2 and on, with jogs at right angles. */
-            line?: number[];
-            /**
-             * Format: double
-             * @description Of an elevation: how far towards the viewer it begins.
-             */
-            near?: number | null;
-            /**
-             * Format: double
-             * @description How far is seen from the cut, or from the nearest point.
-             */
-            depth?: number | null;
-            /** @description Of a perspective: x, y, z. */
-            eye?: number[];
-            /** @description Of a perspective: x, y, z. */
-            target?: number[];
-            /**
-             * Format: double
-             * @description Of a perspective: the field of view, degrees.
-             */
-            angle?: number | null;
-            /** @description Of a detail: the view it is a part of. */
-            of?: {
-                [key: string]: unknown;
-            };
-            /** @description Of a detail, in u, v of that view: a circle, a rectangle, or three corners or more. */
-            region?: number[];
-            treatment?: components["schemas"]["Treatment"];
-            shown?: components["schemas"]["Shown"];
-        };
-        /** @description A look at the model; which figures belong to it hangs on its kind. Lengths in mm. */
-        ViewSpecRequest: {
-            kind: components["schemas"]["ViewKind"];
-            storey?: string;
-            /**
-             * Format: double
-             * @description Of a plan: height of the cut above the floor.
-             */
-            cut?: number;
-            side?: string;
-            corner?: string;
-            /**
-             * Format: double
-             * @description In place of side or corner: where the viewer stands, degrees clockwise from north.
-             */
-            bearing?: number | null;
-            /**
-             * Format: double
-             * @description Of an axonometric by bearing: degrees above the horizon.
-             */
-            altitude?: number | null;
-            /** @description Of a section: x1, y1, x2, y2 and on, with jogs at right angles. */
-            line?: number[];
-            /**
-             * Format: double
-             * @description Of an elevation: how far towards the viewer it begins.
-             */
-            near?: number | null;
-            /**
-             * Format: double
-             * @description How far is seen from the cut, or from the nearest point.
-             */
-            depth?: number | null;
-            /** @description Of a perspective: x, y, z. */
-            eye?: number[];
-            /** @description Of a perspective: x, y, z. */
-            target?: number[];
-            /**
-             * Format: double
-             * @description Of a perspective: the field of view, degrees.
-             */
-            angle?: number | null;
-            /** @description Of a detail: the view it is a part of. */
-            of?: {
-                [key: string]: unknown;
-            };
-            /** @description Of a detail, in u, v of that view: a circle, a rectangle, or three corners or more. */
-            region?: number[];
-            treatment?: components["schemas"]["TreatmentRequest"];
-            shown?: components["schemas"]["ShownRequest"];
-        };
-        /** @description A viewport. A new one needs its sheet and view, and either all of its geometry or a point to be placed at. */
+        ViewSpec: components["schemas"]["Plan"] | components["schemas"]["RoofPlan"] | components["schemas"]["Elevation"] | components["schemas"]["Section"] | components["schemas"]["Axonometric"] | components["schemas"]["Perspective"] | components["schemas"]["Detail"];
+        ViewSpecRequest: components["schemas"]["PlanRequest"] | components["schemas"]["RoofPlanRequest"] | components["schemas"]["ElevationRequest"] | components["schemas"]["SectionRequest"] | components["schemas"]["AxonometricRequest"] | components["schemas"]["PerspectiveRequest"] | components["schemas"]["DetailRequest"];
+        /**
+         * @description A viewport. A new one needs its sheet and view, and either all of its geometry or a point to be placed
+         *     at.
+         */
         Viewport: {
             /** Format: uuid */
             id?: string;
@@ -2984,23 +3978,28 @@ export interface components {
             grid?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
             /** @description Paper mm. */
-            title_by?: number[];
-            /** @description By the view that is marked: by how much each bubble of its mark was moved by hand; paper mm. */
-            moved_marks?: {
+            title_offset?: number[];
+            /** @description By the marked view: by how much each bubble of its mark was moved by hand; paper mm. */
+            mark_offsets?: {
                 [key: string]: number[][];
             };
-            pen_table?: string;
-            pens?: components["schemas"]["Pens"];
+            /** Format: uuid */
+            pen_table?: string | null;
+            pens?: components["schemas"]["PenChanges"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["Shown"];
             readonly linework: string | null;
+            readonly wanted: string;
             readonly extents: number[] | null;
             readonly axes: components["schemas"]["Axes"] | null;
             readonly state: components["schemas"]["DrawingState"];
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description A viewport. A new one needs its sheet and view, and either all of its geometry or a point to be placed at. */
+        /**
+         * @description A viewport. A new one needs its sheet and view, and either all of its geometry or a point to be placed
+         *     at.
+         */
         ViewportRequest: {
             /** Format: uuid */
             id?: string;
@@ -3056,13 +4055,14 @@ export interface components {
             grid?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
             /** @description Paper mm. */
-            title_by?: number[];
-            /** @description By the view that is marked: by how much each bubble of its mark was moved by hand; paper mm. */
-            moved_marks?: {
+            title_offset?: number[];
+            /** @description By the marked view: by how much each bubble of its mark was moved by hand; paper mm. */
+            mark_offsets?: {
                 [key: string]: number[][];
             };
-            pen_table?: string;
-            pens?: components["schemas"]["PensRequest"];
+            /** Format: uuid */
+            pen_table?: string | null;
+            pens?: components["schemas"]["PenChangesRequest"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["ShownRequest"];
             /** @description Place the view about this point of the sheet, paper mm, at the largest scale that fits. */
@@ -3100,6 +4100,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    device_kinds_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceKind"][];
                 };
             };
         };
@@ -3146,6 +4165,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Device"];
+                };
+            };
+        };
+    };
+    fields_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Field"][];
                 };
             };
         };
@@ -3215,28 +4253,6 @@ export interface operations {
             };
         };
     };
-    jobs_file_retrieve: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description A UUID string identifying this job. */
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "*/*": string;
-                };
-            };
-        };
-    };
     ladder_list: {
         parameters: {
             query?: {
@@ -3258,6 +4274,126 @@ export interface operations {
             };
         };
     };
+    line_settings_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedLineSettings"][];
+                };
+            };
+        };
+    };
+    line_settings_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedLineSettingsRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["NamedLineSettingsRequest"];
+                "multipart/form-data": components["schemas"]["NamedLineSettingsRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedLineSettings"];
+                };
+            };
+        };
+    };
+    line_settings_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this set of line settings. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedLineSettings"];
+                };
+            };
+        };
+    };
+    line_settings_destroy: {
+        parameters: {
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this set of line settings. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    line_settings_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this set of line settings. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedNamedLineSettingsRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedNamedLineSettingsRequest"];
+                "multipart/form-data": components["schemas"]["PatchedNamedLineSettingsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedLineSettings"];
+                };
+            };
+        };
+    };
     linework_retrieve: {
         parameters: {
             query?: never;
@@ -3274,9 +4410,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/octet-stream": string;
                 };
             };
         };
@@ -3347,6 +4481,28 @@ export interface operations {
             };
         };
     };
+    model_versions_restore_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique integer value identifying this model version. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelVersion"];
+                };
+            };
+        };
+    };
     model_versions_solid_retrieve: {
         parameters: {
             query?: never;
@@ -3369,29 +4525,7 @@ export interface operations {
             };
         };
     };
-    model_versions_take_create: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description A unique integer value identifying this model version. */
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ModelVersion"];
-                };
-            };
-        };
-    };
-    pen_stock_retrieve: {
+    pen_parts_retrieve: {
         parameters: {
             query?: never;
             header?: never;
@@ -3405,7 +4539,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PenStock"];
+                    "application/json": components["schemas"]["PenParts"];
                 };
             };
         };
@@ -3480,7 +4614,10 @@ export interface operations {
     };
     pen_tables_destroy: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
             header?: never;
             path: {
                 /** @description A UUID string identifying this pen table. */
@@ -3685,7 +4822,10 @@ export interface operations {
     };
     plot_settings_destroy: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
             header?: never;
             path: {
                 /** @description A UUID string identifying this set of plot settings. */
@@ -3732,9 +4872,11 @@ export interface operations {
             };
         };
     };
-    plot_stock_retrieve: {
+    plots_list: {
         parameters: {
-            query?: never;
+            query?: {
+                project?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3746,7 +4888,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlotStock"];
+                    "application/json": components["schemas"]["Plot"][];
                 };
             };
         };
@@ -3760,9 +4902,9 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ToFileRequest"];
-                "application/x-www-form-urlencoded": components["schemas"]["ToFileRequest"];
-                "multipart/form-data": components["schemas"]["ToFileRequest"];
+                "application/json": components["schemas"]["PlotRequestRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PlotRequestRequest"];
+                "multipart/form-data": components["schemas"]["PlotRequestRequest"];
             };
         };
         responses: {
@@ -3771,12 +4913,56 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Job"];
+                    "application/json": components["schemas"]["Plot"];
                 };
             };
         };
     };
-    plots_doubts_create: {
+    plots_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique value identifying this plot. */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plot"];
+                };
+            };
+        };
+    };
+    plots_file_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique value identifying this plot. */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+        };
+    };
+    plots_conflicts_create: {
         parameters: {
             query?: never;
             header?: never;
@@ -3785,9 +4971,9 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ToPlotRequest"];
-                "application/x-www-form-urlencoded": components["schemas"]["ToPlotRequest"];
-                "multipart/form-data": components["schemas"]["ToPlotRequest"];
+                "application/json": components["schemas"]["PlotSelectionRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PlotSelectionRequest"];
+                "multipart/form-data": components["schemas"]["PlotSelectionRequest"];
             };
         };
         responses: {
@@ -3796,7 +4982,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Doubt"][];
+                    "application/json": components["schemas"]["PlotConflict"][];
                 };
             };
         };
@@ -3831,9 +5017,9 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ToPlotRequest"];
-                "application/x-www-form-urlencoded": components["schemas"]["ToPlotRequest"];
-                "multipart/form-data": components["schemas"]["ToPlotRequest"];
+                "application/json": components["schemas"]["PlotSelectionRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PlotSelectionRequest"];
+                "multipart/form-data": components["schemas"]["PlotSelectionRequest"];
             };
         };
         responses: {
@@ -4084,6 +5270,77 @@ export interface operations {
             };
         };
     };
+    registers_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Register"][];
+                };
+            };
+        };
+    };
+    registers_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this register. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Register"];
+                };
+            };
+        };
+    };
+    registers_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this register. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedRegisterRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedRegisterRequest"];
+                "multipart/form-data": components["schemas"]["PatchedRegisterRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Register"];
+                };
+            };
+        };
+    };
     session_retrieve: {
         parameters: {
             query?: never;
@@ -4216,7 +5473,10 @@ export interface operations {
     };
     sheet_lists_destroy: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
             header?: never;
             path: {
                 /** @description A UUID string identifying this list of sheets. */
@@ -4333,7 +5593,10 @@ export interface operations {
     };
     sheets_destroy: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
             header?: never;
             path: {
                 /** @description A UUID string identifying this sheet. */
@@ -4430,7 +5693,7 @@ export interface operations {
             };
         };
     };
-    sheets_fields_retrieve: {
+    sheets_field_values_retrieve: {
         parameters: {
             query?: never;
             header?: never;
@@ -4447,7 +5710,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Says"];
+                    "application/json": components["schemas"]["FieldValues"];
                 };
             };
         };
@@ -4496,7 +5759,7 @@ export interface operations {
             };
         };
     };
-    sheets_doubts_list: {
+    sheets_number_warnings_list: {
         parameters: {
             query: {
                 project: string;
@@ -4512,26 +5775,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Number"][];
-                };
-            };
-        };
-    };
-    stock_retrieve: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Stock"];
+                    "application/json": components["schemas"]["NumberWarning"][];
                 };
             };
         };
@@ -4606,7 +5850,10 @@ export interface operations {
     };
     subsets_destroy: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
             header?: never;
             path: {
                 /** @description A UUID string identifying this subset. */
@@ -4723,7 +5970,10 @@ export interface operations {
     };
     templates_destroy: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
             header?: never;
             path: {
                 /** @description A UUID string identifying this template. */
@@ -4766,123 +6016,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Template"];
-                };
-            };
-        };
-    };
-    treatments_list: {
-        parameters: {
-            query?: {
-                project?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NamedTreatment"][];
-                };
-            };
-        };
-    };
-    treatments_create: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NamedTreatmentRequest"];
-                "application/x-www-form-urlencoded": components["schemas"]["NamedTreatmentRequest"];
-                "multipart/form-data": components["schemas"]["NamedTreatmentRequest"];
-            };
-        };
-        responses: {
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NamedTreatment"];
-                };
-            };
-        };
-    };
-    treatments_retrieve: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description A UUID string identifying this named treatment. */
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NamedTreatment"];
-                };
-            };
-        };
-    };
-    treatments_destroy: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description A UUID string identifying this named treatment. */
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No response body */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    treatments_partial_update: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description A UUID string identifying this named treatment. */
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/json": components["schemas"]["PatchedNamedTreatmentRequest"];
-                "application/x-www-form-urlencoded": components["schemas"]["PatchedNamedTreatmentRequest"];
-                "multipart/form-data": components["schemas"]["PatchedNamedTreatmentRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NamedTreatment"];
                 };
             };
         };
@@ -4957,7 +6090,10 @@ export interface operations {
     };
     viewports_destroy: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
             header?: never;
             path: {
                 /** @description A UUID string identifying this viewport. */
@@ -5074,7 +6210,10 @@ export interface operations {
     };
     views_destroy: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
             header?: never;
             path: {
                 /** @description A UUID string identifying this view. */
@@ -5141,6 +6280,13 @@ export interface operations {
                     "application/json": components["schemas"]["Job"];
                 };
             };
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
         };
     };
     views_bring_up_to_date_create: {
@@ -5168,6 +6314,31 @@ export interface operations {
             };
         };
     };
+    views_change_settings_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsForViewsRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["SettingsForViewsRequest"];
+                "multipart/form-data": components["schemas"]["SettingsForViewsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["View"][];
+                };
+            };
+        };
+    };
     views_standard_create: {
         parameters: {
             query?: never;
@@ -5184,31 +6355,6 @@ export interface operations {
         };
         responses: {
             201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["View"][];
-                };
-            };
-        };
-    };
-    views_treat_create: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TreatRequest"];
-                "application/x-www-form-urlencoded": components["schemas"]["TreatRequest"];
-                "multipart/form-data": components["schemas"]["TreatRequest"];
-            };
-        };
-        responses: {
-            200: {
                 headers: {
                     [name: string]: unknown;
                 };

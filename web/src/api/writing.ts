@@ -20,7 +20,7 @@ export async function whileWriting<T>(write: () => Promise<T>): Promise<T> {
 const PAUSE = 60;
 
 /** What the server has, asked again until no change of one's own has come between question and answer. */
-export async function settled<T>(ask: () => Promise<T>): Promise<T> {
+export async function consistent<T>(ask: () => Promise<T>): Promise<T> {
   for (;;) {
     while (isWriting()) await new Promise((resolve) => setTimeout(resolve, PAUSE));
     const before = stamp;

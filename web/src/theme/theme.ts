@@ -1,4 +1,7 @@
-/** A drawing office by the sea: sand for the table, white for paper, ink for text, one rust accent for what needs the hand. */
+/**
+ * A drawing office by the sea: sand for the table, white for paper, ink for text, one rust accent for what
+ * needs the hand.
+ */
 import { createTheme } from "@mui/material/styles";
 
 export const colours = {
@@ -35,11 +38,16 @@ export const theme = createTheme({
   },
   shape: { borderRadius: 3 },
   components: {
-    MuiCssBaseline: { styleOverrides: { "html, body, #root": { height: "100%" }, body: { overflow: "hidden" } } },
+    MuiCssBaseline: {
+      styleOverrides: { "html, body, #root": { height: "100%" }, body: { overflow: "hidden" } },
+    },
     MuiButtonBase: {
       defaultProps: { disableRipple: true },
       styleOverrides: {
-        root: { fontFamily: "inherit", "&:focus-visible": { outline: `2px solid ${colours.rust}`, outlineOffset: 2 } },
+        root: {
+          fontFamily: "inherit",
+          "&:focus-visible": { outline: `2px solid ${colours.rust}`, outlineOffset: 2 },
+        },
       },
     },
     MuiButton: {
@@ -51,7 +59,11 @@ export const theme = createTheme({
     },
     MuiTextField: {
       // The fields are low, and so their labels stand on the border from the start.
-      defaultProps: { size: "small", variant: "outlined", slotProps: { inputLabel: { shrink: true, required: false } } },
+      defaultProps: {
+        size: "small",
+        variant: "outlined",
+        slotProps: { inputLabel: { shrink: true, required: false } },
+      },
     },
     MuiOutlinedInput: {
       styleOverrides: {
@@ -60,7 +72,11 @@ export const theme = createTheme({
         notchedOutline: { borderColor: colours.sandDeep },
       },
     },
-    MuiDialog: { styleOverrides: { paper: { backgroundColor: colours.sandPale, border: `1px solid ${colours.sandShade}` } } },
+    MuiDialog: {
+      styleOverrides: {
+        paper: { backgroundColor: colours.sandPale, border: `1px solid ${colours.sandShade}` },
+      },
+    },
     MuiTooltip: {
       // A tip describes its control; the name of the control is what stands on it.
       defaultProps: { enterDelay: 400, disableInteractive: true, describeChild: true },

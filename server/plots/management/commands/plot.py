@@ -12,15 +12,15 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db.models import Q, QuerySet
 
 from drafting.errors import DraftingError
-from drafting.plot.files import ARCHIVE, FORMS
-from server.config import storage
-from server.jobs import services as jobs
+from drafting.plotting.files import ARCHIVE, FORMATS
+from server.common import storage
+from server.jobs import runner
 from server.jobs.models import Job
 from server.plots import services
 from server.plots.models import SheetList
-from server.plots.named import settings_of
 from server.projects.models import Project
 from server.sheets.models import Sheet
+from server.styles.models import PlotSettings
 
 
 class Command(BaseCommand):
@@ -30,31 +30,38 @@ class Command(BaseCommand):
         parser.add_argument("project", help="its name, number or id")
         parser.add_argument("--sheets", metavar="A-01,A-03..A-05", help="all where left out")
         parser.add_argument("--list", metavar="NAME", help="the sheets of a list that the project keeps")
-        parser.add_argument("--with", dest="settings_named", metavar="NAME", help="plot settings for all sheets")
-        parser.add_argument("--form", choices=list(FORMS), help="where the ending of the file does not say it")
-        parser.add_argument("-o", "--output", type=Path, required=True, help="OUT.pdf, .dxf, .svg, .png or .zip")
+        parser.add_argument(
+            "--with", dest="settings_named", metavar="NAME", help="plot settings for all sheets"
+        )
+        parser.add_argument(
+            "--form", choices=list(FORMATS), help="where the ending of the file does not say it"
+        )
+        parser.add_argument(
+            "-o", "--output", type=Path, required=True, help="OUT.pdf, .dxf, .svg, .png or .zip"
+        )
 
     def handle(self, *args: Any, **given: Any) -> None:
         output: Path = given["output"]
         form = given["form"] or output.suffix.lower().removeprefix(".")
-        if form not in FORMS:
-            endings = ", ".join(f".{ending}" for ending in (*FORMS, *ARCHIVE))
+        if form not in FORMATS:
+            endings = ", ".join(f".{ending}" for ending in (*FORMATS, *ARCHIVE))
             raise CommandError(f"“{output.name}” is to end in {endings}; with .zip say which --form.")
         project = _project(given["project"])
         sheets = _sheets(project, given["sheets"], given["list"])
         try:
-            job = services.order_plot(project, sheets, _settings(project, given["settings_named"]), form)
+            plot = services.order_plot(project, sheets, _settings(project, given["settings_named"]), form)
         except DraftingError as error:
             raise CommandError(str(error)) from error
-        jobs.run(job)
-        job.refresh_from_db()
-        if job.state != Job.State.DONE:
-            raise CommandError(job.message or "The plot was cancelled.")
-        for note in job.notes:
+        runner.run(plot.job)
+        plot.refresh_from_db()
+        plot.job.refresh_from_db()
+        if plot.job.state != Job.State.DONE:
+            raise CommandError(plot.job.message or "The plot was cancelled.")
+        for note in plot.notes:
             self.stderr.write(f"note: {note}")
-        made = output.with_suffix(f".{job.order['file_name'].rpartition('.')[2]}")
-        shutil.copyfile(storage.path_of(job.result), made)
-        self.stdout.write(f"{made}: {len(job.pages)} {'sheet' if len(job.pages) == 1 else 'sheets'}")
+        made = output.with_suffix(f".{plot.file_name.rpartition('.')[2]}")
+        shutil.copyfile(storage.path_of(plot.file), made)
+        self.stdout.write(f"{made}: {len(plot.pages)} {'sheet' if len(plot.pages) == 1 else 'sheets'}")
 
 
 def _project(named: str) -> Project:
@@ -71,13 +78,16 @@ def _project(named: str) -> Project:
 
 def _sheets(project: Project, numbers: str | None, kept: str | None) -> list[Sheet]:
     """The sheets of numbers and ranges, and of a list, in register order."""
-    register: QuerySet[Sheet] = Sheet.objects.filter(project=project).select_related("project")
+    register: QuerySet[Sheet] = Sheet.objects.filter(project=project).select_related(
+        "project", "template", "plot_settings"
+    )
     order = list(register)
     if kept:
         row = SheetList.objects.filter(project=project, name=kept).first()
         if row is None:
             raise CommandError(f"The project keeps no list “{kept}”.")
-        return [sheet for sheet in order if str(sheet.pk) in row.sheets]
+        chosen = set(row.sheets.values_list("pk", flat=True))
+        return [sheet for sheet in order if sheet.pk in chosen]
     if not numbers:
         return order
     place = {sheet.number: k for k, sheet in enumerate(order)}
@@ -92,12 +102,12 @@ def _sheets(project: Project, numbers: str | None, kept: str | None) -> list[She
     return [order[k] for k in sorted(wanted)]
 
 
-def _settings(project: Project, named: str | None) -> str | None:
+def _settings(project: Project, named: str | None) -> PlotSettings | None:
     if named is None:
         return None
-    known = settings_of(project)
-    found = [key for key, settings in known.items() if named in (key, settings.name)]
+    known = list(PlotSettings.objects.filter(Q(project=project) | Q(project=None)))
+    found = [row for row in known if named in (row.key, row.name)]
     if not found:
-        names = ", ".join(f"“{settings.name}”" for settings in known.values())
+        names = ", ".join(f"“{row.name}”" for row in known)
         raise CommandError(f"There are no plot settings “{named}”. There are {names}.")
     return found[0]

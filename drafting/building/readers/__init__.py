@@ -1,0 +1,1 @@
+"""One module for each format that a building can be read from."""

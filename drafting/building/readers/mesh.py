@@ -1,0 +1,161 @@
+"""Reading a building from a file of plain meshes: glTF, GLB or OBJ. Each object becomes an element."""
+
+from __future__ import annotations
+
+import hashlib
+from dataclasses import dataclass, replace
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import trimesh
+
+from drafting.building.model import NO_LAYER, NO_MATERIAL, Building, Element, Floats, Ints, Storey
+from drafting.building.units import UNIT_NAMES, UNITS
+from drafting.errors import BuildingFileError
+from drafting.progress import Progress, silent
+
+MESH_FORMATS = (".glb", ".gltf", ".obj")
+#: A building's longest side is somewhere here (mm); tried in the order of what files are mostly in.
+LIKELY_SIZE = (2_500.0, 400_000.0)
+LIKELY_UNITS = ("m", "mm", "cm", "ft", "in")
+#: What an object is, for want of the file saying so: the open standard's class for a thing of no other.
+PROXY = "IfcBuildingElementProxy"
+STOREY = "Ground"
+
+
+@dataclass(frozen=True, eq=False)
+class _Part:
+    """A mesh of one material: the object it belongs to, its points in the file's unit, its faces."""
+
+    name: str
+    points: Floats
+    faces: Ints
+    material: Any
+
+    @property
+    def material_name(self) -> str:
+        return getattr(self.material, "name", None) or NO_MATERIAL
+
+
+def read_mesh_file(
+    path: Path, progress: Progress = silent, name: str = "", *, unit: str | None = None, up: str | None = None
+) -> Building:
+    """Read a glTF, GLB or OBJ file into a building in millimetres, z up, with one storey at its lowest point.
+
+    Args:
+        name: what people call the file, if not by its path.
+        unit: one of UNITS. glTF is in metres by its standard; an OBJ file is taken to be in the unit that
+            makes it the size of a building, with a warning.
+        up: which axis points up, y or z. By the standard of glTF it is y; of an OBJ file it is taken to
+            be z, with a warning.
+
+    Raises:
+        BuildingFileError: the file is empty, broken, or holds no faces.
+    """
+    name = name or path.name
+    form = Path(name).suffix.lower()
+    if not path.stat().st_size:
+        raise BuildingFileError(f"“{name}” is empty. Save or copy it again.")
+    progress("Opening the file", 0.0)
+    scene = _load(path, form, name)
+    warnings = []
+    meshes = _placed(scene)
+    if not meshes:
+        raise BuildingFileError(
+            f"“{name}” holds no faces. Export it with its surfaces, and not only lines or points."
+        )
+    if up is None:
+        up = "z" if form == ".obj" else "y"
+        if form == ".obj":
+            warnings.append(
+                "The file does not say which way is up; z is taken. Give the other axis if it lies down."
+            )
+    size = float(max(np.ptp(np.concatenate([part.points for part in meshes]), axis=0)))
+    if unit is None:
+        unit = "m" if form != ".obj" else _likely_unit(size)
+        if form == ".obj":
+            sentence = f"The file does not say its unit; {UNIT_NAMES[unit]}s are taken, which make it"
+            warnings.append(
+                f"{sentence} {size * UNITS[unit] / 1000:.2f} m long. Give the unit if that is wrong."
+            )
+    building = _building(meshes, UNITS[unit], up)
+    schema = "OBJ" if form == ".obj" else "glTF 2.0"
+    return replace(building, schema=schema, unit=UNIT_NAMES[unit], warnings=tuple(warnings))
+
+
+def _load(path: Path, form: str, name: str) -> trimesh.Scene:
+    try:
+        return trimesh.load_scene(
+            str(path),
+            file_type=form[1:],
+            process=False,
+            split_objects=True,
+            split_groups=True,
+            group_material=True,
+        )
+    except Exception as error:
+        reason = (str(error).strip().splitlines() or ["the reader gave up on it"])[0].rstrip(".")
+        raise BuildingFileError(
+            f"“{name}” cannot be read as {form[1:].upper()}: {reason}. Export it again from the program "
+            f"it comes from."
+        ) from error
+
+
+def _placed(scene: trimesh.Scene) -> list[_Part]:
+    """Every mesh of a scene where it stands."""
+    parts = []
+    for node in sorted(scene.graph.nodes_geometry):
+        transform, geometry_name = scene.graph[node]
+        mesh = scene.geometry[geometry_name]
+        if (
+            not isinstance(mesh, trimesh.Trimesh)
+            or not len(mesh.faces)
+            or not np.isfinite(mesh.vertices).all()
+        ):
+            continue
+        # An object of several materials comes as several meshes under one node.
+        whole = scene.graph.transforms.parents[node] if mesh.metadata.get("from_gltf_primitive") else node
+        points = trimesh.transformations.transform_points(np.asarray(mesh.vertices, float), transform)
+        faces = np.asarray(mesh.faces, np.int32)
+        if np.linalg.det(transform[:3, :3]) < 0:
+            faces = faces[:, ::-1]
+        parts.append(_Part(str(whole), points, faces, getattr(mesh.visual, "material", None)))
+    return parts
+
+
+def _likely_unit(size: float) -> str:
+    """The unit in which something so long is a building; the metre where none makes it one."""
+    low, high = LIKELY_SIZE
+    return next((unit for unit in LIKELY_UNITS if low <= size * UNITS[unit] <= high), "m")
+
+
+def _building(parts: list[_Part], factor: float, up: str) -> Building:
+    names = sorted({part.name for part in parts})
+    parts = sorted(parts, key=lambda part: part.name)
+    materials: dict[str, int] = {}
+    numbers = [materials.setdefault(part.material_name, len(materials)) for part in parts]
+    starts = np.cumsum([0, *(len(part.points) for part in parts)])
+    points = np.concatenate([part.points for part in parts]) * factor
+    if up == "y":
+        points = np.stack([points[:, 0], -points[:, 2], points[:, 1]], axis=1)
+    counts = [len(part.faces) for part in parts]
+    first: dict[str, str] = {}
+    for part in parts:
+        first.setdefault(part.name, part.material_name)
+    return Building(
+        elements=tuple(Element(_id_of(name), name, PROXY, 0, NO_LAYER, first[name]) for name in names),
+        storeys=(Storey(STOREY, float(points[:, 2].min())),),
+        materials=tuple(materials),
+        vertices=points,
+        triangles=np.concatenate([p.faces + start for p, start in zip(parts, starts, strict=False)]).astype(
+            np.int32
+        ),
+        triangle_element=np.repeat([names.index(part.name) for part in parts], counts).astype(np.int32),
+        triangle_material=np.repeat(numbers, counts).astype(np.int32),
+    )
+
+
+def _id_of(name: str) -> str:
+    """An id that an object keeps from version to version as long as it keeps its name."""
+    return hashlib.sha256(name.encode()).hexdigest()[:22]

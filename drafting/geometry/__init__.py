@@ -1,0 +1,1 @@
+"""Boxes, polygons and packed polylines: the shapes that everything else is made of."""

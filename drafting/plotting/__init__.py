@@ -1,0 +1,1 @@
+"""Plot settings, devices, and the page that they make of a sheet."""

@@ -1,0 +1,121 @@
+"""The one interface that every output implements, and the sources that it draws from."""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from collections.abc import Callable, Sequence
+from contextlib import AbstractContextManager
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from drafting.geometry.polylines import Floats, Polylines
+from drafting.linework.model import Linework
+from drafting.render.items import Drawing, Image, Text
+from drafting.render.placed import PlacedDrawing
+from drafting.styles.hatches import hatch_lines
+from drafting.styles.patterns import fitted_to, stretches
+from drafting.styles.pen_table import CutStyle
+from drafting.styles.pens import PAPER, Pen
+
+if TYPE_CHECKING:
+    from drafting.render.page import Page
+
+OUTLINES, CUT_AREAS, HATCHES = "Viewport outlines", "Cut areas", "Hatches"
+
+
+def _nothing(key: str) -> bytes:
+    raise KeyError(key)
+
+
+@dataclass(frozen=True)
+class Sources:
+    """What display lists name by keys: linework, and the files of pictures (PNG or JPEG)."""
+
+    linework: Callable[[str], Linework]
+    pictures: Callable[[str], bytes] = _nothing
+
+
+class Backend(ABC):
+    """An output. Places and lengths are millimetres of the paper from its lower left corner, y upward.
+
+    An output implements the few primitives that have no body here. What is made of them (patterns that meet
+    at corners, hatches, whole drawings) stands here once, and an output that has such a thing of its own
+    overrides it.
+    """
+
+    def __init__(self, sources: Sources) -> None:
+        self.sources = sources
+
+    @abstractmethod
+    def on_sheet(self, page: Page) -> AbstractContextManager[None]:
+        """Within, millimetres are those of the page's sheet, and nothing is drawn beyond the page's
+        window."""
+
+    @abstractmethod
+    def layer(self, name: str) -> None:
+        """What follows stands on this layer; blank for none."""
+
+    @abstractmethod
+    def stroke(self, lines: Polylines, pen: Pen, closed: bool = False) -> None:
+        """Draw polylines with a pen, whose dashes begin anew with each."""
+
+    @abstractmethod
+    def fill(self, rings: Polylines, colour: str, opacity: float = 1.0) -> None:
+        """Fill an area, even-odd."""
+
+    @abstractmethod
+    def text(self, item: Text) -> None:
+        """Letter a line."""
+
+    @abstractmethod
+    def image(self, item: Image) -> None:
+        """Lay a picture of pixels down."""
+
+    @abstractmethod
+    def clip(self, outline: Sequence[tuple[float, float]]) -> AbstractContextManager[None]:
+        """Within, nothing is drawn outside a polygon."""
+
+    def lines(self, lines: Polylines, pen: Pen, closed: bool = False) -> None:
+        """Draw polylines; a pattern is fitted to each stretch between corners, so that it starts and ends on
+        a dash."""
+        if not pen.pattern:
+            self.stroke(lines, pen, closed)
+            return
+        for line in lines:
+            for points in stretches(line, closed):
+                length = float(np.hypot(*np.diff(points, axis=0).T).sum())
+                pattern = tuple(p / pen.width for p in fitted_to(pen.dashes, length))
+                self.stroke(Polylines.of([points]), replace(pen, pattern=pattern))
+
+    def hatch(self, areas: Sequence[Sequence[Floats]], style: CutStyle, drawing: PlacedDrawing) -> None:
+        """Hatch areas of a drawing, all at once: lines run on from one to the next."""
+        for family in style.lines:
+            ends = hatch_lines(family, style.spacing, style.angle, areas, drawing.place)
+            ends = ends[((ends.max(axis=1) >= drawing.low) & (ends.min(axis=1) <= drawing.high)).all(axis=1)]
+            if len(ends):
+                self.stroke(Polylines.segments(ends), style.pen)
+
+    def drawing(self, item: Drawing) -> None:
+        """Draw linework through its window: areas, hatches, then lines, the widest last."""
+        placed = PlacedDrawing(item, self.sources.linework(item.linework))
+        with self.clip(item.clip):
+            if item.opaque:
+                self.fill(Polylines.of([item.clip]), PAPER)
+            hatched: dict[CutStyle, list[Sequence[Floats]]] = {}
+            self.layer(CUT_AREAS)
+            for style, rings in placed.cut_areas():
+                if style.fill:
+                    self.fill(Polylines.of(rings), style.fill, style.opacity / 100)
+                if style.hatch:
+                    hatched.setdefault(style, []).append(rings)
+            self.layer(HATCHES)
+            for style, areas in hatched.items():
+                self.hatch(areas, style, placed)
+            for layer, pen, lines in placed.line_groups():
+                self.layer(layer)
+                self.lines(lines, pen)
+        if item.outline:
+            self.layer(OUTLINES)
+            self.lines(Polylines.of([item.clip]), item.outline, closed=True)

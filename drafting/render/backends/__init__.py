@@ -1,0 +1,1 @@
+"""One short module for each output."""

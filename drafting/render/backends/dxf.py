@@ -1,0 +1,180 @@
+"""DXF: each page a paper layout with viewports at their scales onto the linework, which stands once, in model
+millimetres; lettering as text, layers with widths and patterns."""
+
+from __future__ import annotations
+
+import io
+import math
+import re
+from collections.abc import Iterable, Iterator, Sequence
+from contextlib import contextmanager
+
+import numpy as np
+from ezdxf import units
+from ezdxf.document import Drawing as Document
+from ezdxf.enums import TextEntityAlignment
+from ezdxf.filemanagement import new
+from ezdxf.layouts.layout import Paperspace
+
+from drafting.errors import SheetError
+from drafting.geometry.boxes import Point
+from drafting.geometry.polylines import Floats, Polylines
+from drafting.render.backend import OUTLINES, Backend, Sources
+from drafting.render.backends.dxf_model import Model
+from drafting.render.backends.dxf_tables import Tables, allowed
+from drafting.render.items import Drawing, Image, Text
+from drafting.render.page import FileInfo, Page
+from drafting.styles.pens import PAPER, Pen
+
+#: Viewports stand on a layer that is not plotted: a frame that is to be seen is a line of its own.
+FRAMES = "Viewports"
+#: DXF reference, VIEWPORT, group 90: the viewport is cut to the shape of an entity.
+_CUT_TO_SHAPE = 0x10000
+#: DXF reference: a layout of this name is in every file; ours takes its place.
+_FIRST = "Layout1"
+_ALIGN = {
+    "start": TextEntityAlignment.LEFT,
+    "middle": TextEntityAlignment.CENTER,
+    "end": TextEntityAlignment.RIGHT,
+}
+#: What would make two files of the same sheets differ: dates (DXF reference, HEADER), random names, and the
+#: library's
+#: own note of when it wrote the file. Each is followed by its group code and value.
+_DATES = re.compile(r"(\$TD\w+\n *40\n)[^\n]*")
+_GUIDS = re.compile(r"(\$(?:VERSION|FINGERPRINT)GUID\n *2\n)[^\n]*")
+_WRITTEN = re.compile(r"(\d+\.\d+\.\d+\w* @ )\d{4}-\d\d-\d\dT[^\n]*")
+_NO_DATE, _NO_GUID = "2451544.5", "{00000000-0000-0000-0000-000000000000}"
+
+
+def write(pages: Iterable[Page], sources: Sources, info: FileInfo) -> bytes:
+    """A DXF with a layout for each page, named by its sheet's number. Pictures of pixels are no part of it.
+
+    Raises:
+        SheetError: what was made does not stand up to an audit.
+    """
+    doc = _document(pages, sources)
+    audit = doc.audit()
+    if audit.has_errors:
+        raise SheetError(f"The DXF could not be made: {audit.errors[0].message}")
+    out = io.StringIO()
+    doc.write(out)
+    text = _DATES.sub(rf"\g<1>{_NO_DATE}", _GUIDS.sub(rf"\g<1>{_NO_GUID}", out.getvalue()))
+    return doc.encode(_WRITTEN.sub(r"\g<1>2000-01-01", text))
+
+
+def _document(pages: Iterable[Page], sources: Sources) -> Document:
+    doc = new("R2018", units=units.MM)
+    # Patterns are as long on paper in every viewport, whatever its scale.
+    doc.header["$PSLTSCALE"], doc.header["$LTSCALE"], doc.header["$MEASUREMENT"] = 1, 1.0, 1
+    doc.header["$LWDISPLAY"] = 1
+    tables = Tables(doc)
+    doc.layers.add(FRAMES).dxf.plot = 0
+    model = Model(doc.modelspace(), tables, sources)
+    names: set[str] = set()
+    for page in pages:
+        name = _layout_name(page, names)
+        first = len(names) == 0
+        names.add(name.lower())
+        if first:
+            doc.layouts.rename(_FIRST, name)
+        layout = doc.paperspace(name) if first else doc.layouts.new(name)
+        layout.page_setup(size=(page.width, page.height), units="mm", scale=(1, 1), name="", device="")
+        page.draw(DxfBackend(sources, layout, tables, model))
+    return doc
+
+
+def _layout_name(page: Page, taken: set[str]) -> str:
+    """A layout's name is its sheet's number, and no two are alike."""
+    plain = allowed(page.number or page.title) or "Sheet"
+    name, count = plain, 1
+    while name.lower() in taken or name.lower() == "model":
+        count += 1
+        name = f"{plain} ({count})"
+    return name
+
+
+class DxfBackend(Backend):
+    """Draws one page into its layout. A drawing stands in the model space and is seen through a viewport."""
+
+    def __init__(self, sources: Sources, layout: Paperspace, tables: Tables, model: Model) -> None:
+        super().__init__(sources)
+        self._layout, self._tables, self._model = layout, tables, model
+        self._layer, self._scale, self._at = "", 1.0, np.zeros(2)
+
+    @contextmanager
+    def on_sheet(self, page: Page) -> Iterator[None]:
+        self._scale, self._at = page.scale, np.array(page.at)
+        yield
+        self._scale, self._at = 1.0, np.zeros(2)
+
+    def _placed(self, points: Floats) -> Floats:
+        return np.asarray(self._at + self._scale * points)
+
+    def layer(self, name: str) -> None:
+        self._layer = name
+
+    def stroke(self, lines: Polylines, pen: Pen, closed: bool = False) -> None:
+        attributes = self._tables.attributes(self._layer, pen, self._scale)
+        for line in lines:
+            self._layout.add_lwpolyline(self._placed(line), close=closed, dxfattribs=attributes)
+
+    def lines(self, lines: Polylines, pen: Pen, closed: bool = False) -> None:
+        # Patterns are line types here, and whoever opens the file fits them.
+        self.stroke(lines, pen, closed)
+
+    def fill(self, rings: Polylines, colour: str, opacity: float = 1.0) -> None:
+        # What only hides what lies under it would hide viewports here, which lie above all else.
+        if colour != PAPER:
+            placed = [self._placed(ring) for ring in rings]
+            self._tables.fill(self._layout, placed, self._layer, colour, opacity)
+
+    def text(self, item: Text) -> None:
+        attributes = self._tables.coloured(self._layer, item.colour) | {
+            "style": self._tables.style(item.bold)
+        }
+        text = self._layout.add_text(item.text, height=item.size * self._scale, dxfattribs=attributes)
+        text.set_placement(tuple(self._placed(np.array(item.at))), align=_ALIGN[item.anchor])
+
+    def image(self, item: Image) -> None:
+        """Left out: it would be a file beside this one."""
+
+    @contextmanager
+    def clip(self, outline: Sequence[tuple[float, float]]) -> Iterator[None]:
+        raise NotImplementedError("A DXF clips drawings by their viewports, and nothing else is clipped.")
+        yield
+
+    def drawing(self, item: Drawing) -> None:
+        origin = self._model.place(item, self._scale)
+        corners = self._placed(np.array(item.clip))
+        low, high = corners.min(axis=0), corners.max(axis=0)
+        size, middle = high - low, (low + high) / 2
+        viewport = self._layout.add_viewport(
+            center=tuple(middle),
+            size=tuple(size),
+            view_center_point=tuple(self._seen_at(middle, item, origin)),
+            view_height=float(size[1]) / (item.ratio * self._scale),
+            dxfattribs={"layer": FRAMES},
+        )
+        viewport.dxf.view_twist_angle = item.turn
+        if not _upright(corners):
+            shape = self._layout.add_lwpolyline(corners, close=True, dxfattribs={"layer": FRAMES})
+            viewport.dxf.clipping_boundary_handle = shape.dxf.handle
+            viewport.dxf.flags |= _CUT_TO_SHAPE
+        if item.outline:
+            self.layer(OUTLINES)
+            self.stroke(Polylines.of([item.clip]), item.outline, closed=True)
+
+    def _seen_at(self, middle: Floats, item: Drawing, origin: Point) -> Floats:
+        """The point of the model that lies in the middle of a viewport, along the axes of the turned view."""
+        turn = math.radians(item.turn)
+        cos, sin = math.cos(turn), math.sin(turn)
+        turned = (middle - self._placed(np.array(item.place))) / (item.ratio * self._scale)
+        # A viewport's centre is given as it is seen, turned; the drawing stands apart from the others at
+        # `origin`.
+        x, y = origin
+        return np.asarray(turned + np.array([x * cos - y * sin, x * sin + y * cos]))
+
+
+def _upright(corners: Floats) -> bool:
+    """Whether an outline is a rectangle along the paper's sides."""
+    return len(corners) == 4 and all(len(np.unique(corners[:, k].round(6))) == 2 for k in (0, 1))

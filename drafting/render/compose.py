@@ -1,0 +1,80 @@
+"""The front end: from a sheet to its display list, lowest first: drawings, border, marks, titles,
+template."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from drafting.linework.model import ROLES
+from drafting.render.border import border_items
+from drafting.render.display_list import DisplayList, FieldBox, Link, TitleBox
+from drafting.render.drawing_list import drawing_list_items, list_box
+from drafting.render.drawing_title import drawing_title_items, title_box
+from drafting.render.items import Drawing
+from drafting.render.mark_items import grid_items, level_items, mark_items
+from drafting.render.template_items import template_items
+from drafting.sheets.reference_marks import Annotation
+from drafting.sheets.sheet import Sheet
+from drafting.sheets.viewport import Viewport
+from drafting.styles.pen_presets import CONSTRUCTION
+from drafting.styles.pen_table import PenTableSpec
+from drafting.styles.pens import OUTLINE_PEN
+
+
+def compose(
+    sheet: Sheet, table: PenTableSpec = CONSTRUCTION, tables: Mapping[str, PenTableSpec] | None = None
+) -> DisplayList:
+    """Everything on a sheet, drawn with a pen table, or where a viewport names one of `tables`, with that."""
+    annotated = [(viewport, sheet.annotations.get(viewport.id, Annotation())) for viewport in sheet.viewports]
+    # A view that was never drawn has only its title yet.
+    drawn = [viewport for viewport in sheet.viewports if viewport.linework]
+    items = [
+        *(drawing_of(viewport, (tables or {}).get(viewport.pen_table, table)) for viewport in drawn),
+        *border_items(sheet.blank),
+        *(item for viewport, about in annotated for item in grid_items(about.grid, viewport.id)),
+        *(item for viewport, about in annotated for item in mark_items(about.marks, viewport.id)),
+        *(item for viewport, about in annotated for item in level_items(about.levels, viewport.id)),
+        *(item for viewport, about in annotated for item in drawing_title_items(viewport, about.north)),
+        *(drawing_list_items(sheet.drawing_list) if sheet.drawing_list else ()),
+        *template_items(sheet),
+    ]
+    links = (
+        Link(viewport.id, mark.subject, at)
+        for viewport, about in annotated
+        for mark in about.marks
+        for at in mark.bubbles
+    )
+    fields = (
+        FieldBox(part.field, sheet.blank.box_of(part), part.field in sheet.overrides)
+        for part in sheet.template.parts
+        if part.kind == "field"
+    )
+    titles = ((viewport.id, title_box(viewport, about.north)) for viewport, about in annotated)
+    return DisplayList(
+        sheet.paper.width,
+        sheet.paper.height,
+        tuple(items),
+        tuple(links),
+        (list_box(sheet.drawing_list),) if sheet.drawing_list else (),
+        tuple(fields),
+        tuple(TitleBox(viewport, box) for viewport, box in titles if box),
+        sheet.blank.frame,
+        sheet.blank.shrink,
+    )
+
+
+def drawing_of(viewport: Viewport, table: PenTableSpec = CONSTRUCTION) -> Drawing:
+    """A viewport's window on its linework, drawn with a pen table and with what differs from it there."""
+    return Drawing(
+        viewport=viewport.id,
+        linework=viewport.linework,
+        clip=viewport.outline,
+        ratio=float(viewport.scale.ratio),
+        turn=viewport.turn,
+        place=viewport.to_paper(0.0, 0.0),
+        pens={role: table.pens[role].changed(viewport.pens.roles.get(role)) for role in ROLES},
+        layers={name: change.change for name, change in table.layers.items()} | dict(viewport.pens.layers),
+        cuts=table.cuts,
+        outline=OUTLINE_PEN if viewport.framed else None,
+        opaque=viewport.opaque,
+    )

@@ -1,0 +1,87 @@
+"""The display list: everything on a sheet, in paper millimetres from the lower left corner, y upward.
+
+Every output and the board draw from it and from nothing else. A `Drawing` names linework by its key, with six
+figures that place it; so whoever has the linework can draw it, at once and alike. See docs/display-list.md.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from typing import Annotated, Any
+
+from pydantic import Field
+
+from drafting.geometry.boxes import Box
+from drafting.render.backend import Backend
+from drafting.render.items import Item, Point, Restyle
+from drafting.schema import CLOSED, dump
+
+
+@dataclass(frozen=True)
+class Link:
+    """The middle of a mark's bubble on paper, mm, the viewport that it lies in, and the view that it points
+    to."""
+
+    __pydantic_config__ = CLOSED
+
+    viewport: str
+    view: str
+    at: Point
+
+
+@dataclass(frozen=True)
+class FieldBox:
+    """Where a field of the title block stands, and whether it is typed over on this sheet alone."""
+
+    __pydantic_config__ = CLOSED
+
+    field: str
+    box: Box
+    overridden: bool
+
+
+@dataclass(frozen=True)
+class TitleBox:
+    """Where the drawing title of a viewport lies."""
+
+    __pydantic_config__ = CLOSED
+
+    viewport: str
+    box: Box
+
+
+@dataclass(frozen=True)
+class DisplayList:
+    """A sheet of paper and what lies on it, lowest first, and what of it points to other views.
+
+    Attributes:
+        tables, fields, titles: where these lie, to be taken hold of.
+        frame: the frame line, from whose sides a template's parts are measured.
+        shrink: by how much parts are narrower on a narrow paper.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    width: Annotated[float, Field(description="Paper mm.")]
+    height: Annotated[float, Field(description="Paper mm.")]
+    items: tuple[Item, ...] = field(default_factory=tuple)
+    links: tuple[Link, ...] = ()
+    tables: tuple[Box, ...] = ()
+    fields: tuple[FieldBox, ...] = ()
+    titles: tuple[TitleBox, ...] = ()
+    frame: Box = Box(0.0, 0.0, 0.0, 0.0)
+    shrink: float = 1.0
+
+    def replay(self, backend: Backend) -> None:
+        """Draw every item, lowest first."""
+        for item in self.items:
+            item.draw(backend)
+
+    def restyled(self, by: Restyle) -> DisplayList:
+        """With every item as a plot changes it."""
+        return replace(self, items=tuple(item.restyled(by) for item in self.items))
+
+    def as_dict(self) -> dict[str, Any]:
+        """JSON for the board: each item with its `type`."""
+        data: dict[str, Any] = dump(self)
+        return data

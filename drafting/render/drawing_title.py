@@ -1,0 +1,76 @@
+"""The title under a drawing: its number, name and scale, and where wanted a scale bar and a north point."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from drafting.geometry.boxes import Box, Point
+from drafting.render.items import Path, Text
+from drafting.render.mark_items import NORTH, Item, bar_width, north_items, scale_bar_items
+from drafting.sheets.viewport import Viewport
+from drafting.styles.lettering import text_width
+from drafting.styles.pens import INK, TITLE_PEN
+
+#: A drawing title hangs this far below its viewport; mm.
+TITLE_DROP = 4.0
+NUMBER_SIZE, NAME_SIZE, SCALE_SIZE = 5.0, 3.5, 2.5
+#: Between the words and a scale bar, and between that and a north point; mm.
+GAP = 8.0
+#: How far a title reaches below its rule; mm.
+HEIGHT = 11.0
+LAYER = "Drawing titles"
+
+
+def drawing_title_items(viewport: Viewport, north: Point | None = None) -> Iterator[Item]:
+    """The title of a viewport, on a rule as long as its words need. `north` is the way to it on paper, for
+    plans."""
+    if not _has_title(viewport):
+        return
+    x, rule = _corner(viewport)
+    indent, end = _stops(viewport)
+    source = viewport.id
+    yield Path(((x, rule), (end, rule)), TITLE_PEN, LAYER, source)
+    for text, left, drop, size, bold in (
+        (viewport.number, x, 2.0, NUMBER_SIZE, True),
+        (viewport.name, indent, 2.0, NAME_SIZE, True),
+        (viewport.scale_text, indent, 4.0 + NAME_SIZE, SCALE_SIZE, False),
+    ):
+        yield Text((left, rule - drop - size), text, size, INK, bold=bold, layer=LAYER, viewport=source)
+    if _has_bar(viewport):
+        yield from scale_bar_items((end + GAP, rule - 9.0), viewport.scale, source)
+        end += GAP + bar_width(viewport.scale)
+    if viewport.title == "north" and north:
+        yield from north_items((end + GAP + NORTH, rule - 6.0), north, source)
+
+
+def title_box(viewport: Viewport, north: Point | None = None) -> Box | None:
+    """What the title covers; None for a viewport without one."""
+    if not _has_title(viewport):
+        return None
+    x, rule = _corner(viewport)
+    end = _stops(viewport)[1]
+    end += GAP + bar_width(viewport.scale) if _has_bar(viewport) else 0.0
+    end += GAP + 2 * NORTH if viewport.title == "north" and north else 0.0
+    return Box(x, rule - HEIGHT, end - x, HEIGHT)
+
+
+def _has_title(viewport: Viewport) -> bool:
+    return viewport.title != "none" and bool(viewport.number or viewport.name)
+
+
+def _has_bar(viewport: Viewport) -> bool:
+    return viewport.title in ("bar", "north") and viewport.to_scale
+
+
+def _corner(viewport: Viewport) -> Point:
+    """Where the title begins: below its viewport, moved by hand as far as it was."""
+    dx, dy = viewport.title_offset
+    return viewport.box.x + dx, viewport.box.y - TITLE_DROP + dy
+
+
+def _stops(viewport: Viewport) -> tuple[float, float]:
+    """Where the name begins and where the words end."""
+    x, _ = _corner(viewport)
+    indent = x + text_width(viewport.number, NUMBER_SIZE, bold=True) + 4.0 if viewport.number else x
+    name, scale = text_width(viewport.name, NAME_SIZE, bold=True), text_width(viewport.scale_text, SCALE_SIZE)
+    return indent, indent + max(name, scale) + 2.0

@@ -1,0 +1,75 @@
+"""A drawing as it lies on its sheet: its linework in paper millimetres, sorted by pen and layer."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import cached_property
+
+import numpy as np
+
+from drafting.geometry.polylines import Floats, Polylines
+from drafting.linework.model import ROLES, Linework
+from drafting.render.items import Drawing
+from drafting.styles.pen_table import CutStyle
+from drafting.styles.pens import Pen
+
+
+class PlacedDrawing:
+    """Linework through a viewport. What lies wholly outside the window is left out.
+
+    Attributes:
+        place: (2,) where u = v = 0 lies on paper, mm.
+        low, high: (2,) the window's lower left and upper right on paper, mm.
+    """
+
+    def __init__(self, item: Drawing, linework: Linework) -> None:
+        self.item, self.linework = item, linework
+        self.place: Floats = np.array(item.place, float)
+        corners = np.array(item.clip)
+        self.low, self.high = corners.min(axis=0), corners.max(axis=0)
+
+    @cached_property
+    def _matrix(self) -> Floats:
+        turn = np.radians(self.item.turn)
+        cos, sin = np.cos(turn), np.sin(turn)
+        return np.asarray(self.item.ratio * np.array([[cos, sin], [-sin, cos]]))
+
+    def cut_areas(self) -> Iterator[tuple[CutStyle, tuple[Floats, ...]]]:
+        """Each region that is cut, with how it is filled: rings of (n, 2), its outline first."""
+        regions = self.linework.packed_regions
+        if not len(regions):
+            return
+        styles = [
+            next((cut for cut in self.item.cuts if cut.matches(material)), None)
+            for material in self.linework.materials
+        ]
+        rings = regions.rings.mapped(self._matrix, self.place)
+        low, high = rings.bounds()
+        outline = regions.starts[:-1]
+        meets = ((high[outline] >= self.low) & (low[outline] <= self.high)).all(axis=1)
+        for k in np.flatnonzero(meets).tolist():
+            style = styles[regions.material[k]]
+            if style is not None:
+                yield style, tuple(rings[ring] for ring in range(regions.starts[k], regions.starts[k + 1]))
+
+    def line_groups(self) -> Iterator[tuple[str, Pen, Polylines]]:
+        """Lines by layer and pen, the widest last, so that a narrow line never breaks a wide one."""
+        item, packed = self.item, self.linework.packed
+        if not len(packed):
+            return
+        lines = Polylines(packed.lines.points[:, :2], packed.lines.starts).mapped(self._matrix, self.place)
+        margin = max((pen.width for pen in self._pens()), default=0.0)
+        low, high = lines.bounds()
+        meets = ((high >= self.low - margin) & (low <= self.high + margin)).all(axis=1)
+        groups = []
+        for (role, layer), which in self.linework.groups.items():
+            if role in item.pens and meets[which].any():
+                pen = item.pens[role].changed(item.layers.get(layer))
+                groups.append((pen.width, -ROLES.index(role), layer, pen, which[meets[which]]))
+        for _, _, layer, pen, which in sorted(groups, key=lambda group: group[:3]):
+            yield layer, pen, lines.select(which)
+
+    def _pens(self) -> Iterator[Pen]:
+        for pen in self.item.pens.values():
+            yield pen
+            yield from (pen.changed(change) for change in self.item.layers.values())

@@ -1,0 +1,166 @@
+"""A template laid on a sheet and filled in: title block, fixed text, pictures and the revision table."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+from itertools import accumulate
+
+from drafting.geometry.boxes import Box
+from drafting.render.items import Anchor, Fill, Image, Path, Text
+from drafting.sheets.fields import Revision
+from drafting.sheets.picture import Picture
+from drafting.sheets.sheet import Sheet
+from drafting.sheets.template import Part
+from drafting.styles.lettering import LEADING, fit_lines
+from drafting.styles.pens import INK, RULE_PEN, Pen
+
+LAYER = "Title block"
+#: Captions are small and lighter than what they caption. mm.
+CAPTION, CAPTION_COLOUR = 1.8, "#5d646b"
+PADDING = 2.0
+#: The revision table: a row, and the widths of its columns; zero for what is left over. mm.
+ROW, ROW_TEXT = 4.5, 1.8
+COLUMNS = (("Revision", 12.5), ("Date", 16.0), ("Description", 0.0), ("Initials", 11.0))
+
+ANCHORS: dict[str, Anchor] = {"left": "start", "middle": "middle", "right": "end"}
+
+Item = Path | Fill | Text | Image
+
+
+def template_items(sheet: Sheet) -> Iterator[Item]:
+    """Every part of a sheet's template, lowest first."""
+    for part in sheet.template.parts:
+        box = sheet.blank.box_of(part)
+        # A box without a size is one that runs between two sides which have come too near.
+        if part.kind == "line" or (box.width > 0 and box.height > 0):
+            yield from _WRITERS[part.kind](sheet, part, box)
+
+
+def _line(sheet: Sheet, part: Part, _box: Box) -> Iterator[Item]:
+    x0, y0, x1, y1 = sheet.blank.ends_of(part)
+    yield Path(((x0, y0), (x1, y1)), Pen(part.width or RULE_PEN.width, part.colour or INK), LAYER)
+
+
+def _rectangle(_sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:
+    if part.fill:
+        yield Fill((box.corners,), part.fill, LAYER)
+    yield from _outline(part, box)
+
+
+def _outline(part: Part, box: Box) -> Iterator[Item]:
+    if part.width:
+        yield Path(box.corners, Pen(part.width, part.colour or INK), LAYER, closed=True)
+
+
+def _text(_sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:
+    yield from _outline(part, box)
+    yield from _words(part, box, part.words, box.height)
+
+
+def _field(sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:
+    yield from _outline(part, box)
+    pad = _padding(part)
+    room = box.height
+    if part.words:
+        (caption, *_), size = fit_lines(part.words, CAPTION, (box.width - 2 * pad, CAPTION))
+        yield Text((box.x + pad, box.top - 1.2 - CAPTION), caption, size, CAPTION_COLOUR, layer=LAYER)
+        room -= 1.2 + CAPTION + 0.8
+    yield from _words(part, box, sheet.field_values.get(part.field, ""), room)
+
+
+def _padding(part: Part) -> float:
+    """Words keep away from a line round them."""
+    return PADDING if part.width else 0.0
+
+
+def _words(part: Part, box: Box, words: str, room: float) -> Iterator[Item]:
+    """Words at the foot of a box, within `room` of its height."""
+    if not words:
+        return
+    pad = _padding(part)
+    # Larger lettering hangs deeper below its base line.
+    foot = 1.0 + 0.25 * part.size if part.width else 0.3 * part.size
+    lines, size = fit_lines(
+        words, part.size, (box.width - 2 * pad, room - foot), part.lines, part.min_size, part.bold
+    )
+    x = {"left": box.x + pad, "middle": box.x + box.width / 2, "right": box.right - pad}[part.align]
+    anchor = ANCHORS[part.align]
+    for k, line in enumerate(reversed(lines)):
+        at = (x, box.y + foot * size / part.size + k * size * LEADING)
+        yield Text(at, line, size, part.colour or INK, anchor=anchor, bold=part.bold, layer=LAYER)
+
+
+def _image(sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:
+    """A picture as large as its box lets it be, in the middle."""
+    yield from _outline(part, box)
+    picture = sheet.pictures.get(part.picture)
+    if picture is None:
+        return
+    scale = min(box.width / picture.width, box.height / picture.height)
+    width, height = picture.width * scale, picture.height * scale
+    x, y = box.x + (box.width - width) / 2, box.y + (box.height - height) / 2
+    if picture.form != "vector":
+        yield Image(picture.key, Box(x, y, width, height), LAYER)
+        return
+    yield from _drawn(picture, (x, y), scale)
+
+
+def _drawn(picture: Picture, at: tuple[float, float], scale: float) -> Iterator[Item]:
+    for outline in picture.outlines:
+        x, y = at
+        rings = tuple(tuple((x + u * scale, y + v * scale) for u, v in ring) for ring in outline.rings)
+        if outline.fill:
+            yield Fill(rings, outline.fill, LAYER)
+        if outline.stroke:
+            for ring in rings:
+                yield Path(ring, Pen(outline.width * scale, outline.stroke), LAYER, closed=outline.closed)
+
+
+def _revisions(sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:
+    """Captions, then a row for each revision, the newest last. Where there are too many, the oldest give
+    way."""
+    rows = max(0, int(box.height / ROW + 1e-9) - 1)
+    if not rows:
+        return
+    pen = Pen(part.width or RULE_PEN.width, part.colour or INK)
+    shown = sheet.revisions[-rows:]
+    # A table that grows with the paper is as high as its rows, and hangs from the top.
+    for k, revision in enumerate((_CAPTIONS, *shown)):
+        top = box.top - k * ROW
+        yield from _row(revision, box, top, caption=k == 0)
+        yield Path(((box.x, top - ROW), (box.right, top - ROW)), pen, LAYER)
+    foot = box.top - (len(shown) + 1) * ROW if part.up == "both" else box.y
+    for x in _lefts(box)[1:-1]:
+        yield Path(((x, foot), (x, box.top)), pen, LAYER)
+    yield Path(box.corners, pen, LAYER, closed=True)
+
+
+_CAPTIONS = Revision(*(name for name, _ in COLUMNS))
+
+
+def _lefts(box: Box) -> Sequence[float]:
+    fixed = sum(width for _, width in COLUMNS)
+    # In a table that is too narrow for them its columns share what there is.
+    narrow = min(1.0, box.width / (2 * fixed))
+    rest = box.width - fixed * narrow
+    return [box.x + at for at in accumulate((width * narrow or rest for _, width in COLUMNS), initial=0.0)]
+
+
+def _row(revision: Revision, box: Box, top: float, *, caption: bool) -> Iterator[Item]:
+    values = (revision.revision, revision.date, revision.description, revision.initials)
+    lefts = _lefts(box)
+    for words, left, right in zip(values, lefts, lefts[1:], strict=False):
+        if words:
+            (line, *_), size = fit_lines(words, ROW_TEXT, (right - left - 2.4, ROW), min_size=1.4)
+            colour = CAPTION_COLOUR if caption else INK
+            yield Text((left + 1.2, top - ROW + 1.35), line, size, colour, layer=LAYER)
+
+
+_WRITERS: dict[str, Callable[[Sheet, Part, Box], Iterator[Item]]] = {
+    "line": _line,
+    "rectangle": _rectangle,
+    "text": _text,
+    "field": _field,
+    "image": _image,
+    "revisions": _revisions,
+}

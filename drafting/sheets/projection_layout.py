@@ -1,0 +1,243 @@
+"""Laying out several views as a projected set: at one scale, aligned on the axes that they share, evenly
+spaced."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal, get_args
+
+import numpy as np
+
+from drafting.errors import SheetError
+from drafting.geometry.boxes import Box
+from drafting.sheets.paper import Paper
+from drafting.sheets.placing import MARGIN, Extents, space_for
+from drafting.sheets.scale import LADDER, Scale
+from drafting.sheets.template import CLEAR, TITLE_ROOM, Blank
+from drafting.sheets.viewport import Viewport
+
+#: ISO 5456-2: in third-angle projection what is seen from the right stands on the right, in first-angle on
+#: the left.
+Projection = Literal["third-angle", "first-angle"]
+PROJECTIONS: tuple[Projection, ...] = get_args(Projection)
+
+Axis = tuple[float, float, float]
+Cell = tuple[int, int]
+#: Directions whose cosine is nearer to one than this are the same.
+_SAME = 1e-6
+
+
+@dataclass(frozen=True)
+class DrawnView:
+    """A view that is to be laid out: the extents of its drawing (real mm), and the axes that it measures
+    along."""
+
+    id: str
+    extents: Extents
+    right: Axis
+    up: Axis
+    origin: Axis
+    to_scale: bool = True
+
+    @property
+    def toward(self) -> Axis:
+        """The way to the viewer."""
+        x, y, z = np.cross(self.right, self.up).tolist()
+        return x, y, z
+
+    @property
+    def size(self) -> tuple[float, float]:
+        u0, v0, u1, v1 = self.extents
+        return u1 - u0, v1 - v0
+
+
+def arrange(
+    views: Sequence[DrawnView],
+    blank: Blank,
+    projection: str = PROJECTIONS[0],
+    taken: Iterable[Box] = (),
+    ladder: tuple[Scale, ...] = LADDER,
+) -> list[Viewport]:
+    """Viewports for views, in their order, in the largest empty space of a sheet.
+
+    The first view of what stands upright is the front. What is seen from above and from the sides stands
+    round it as the projection has it, further plans one behind the other; everything else fills the corners.
+    All share the largest scale of the ladder that fits, but for perspectives, which have none and are drawn
+    as large as the front.
+
+    Raises:
+        SheetError: there is nothing to lay out, no such projection, or no scale at which all of it fits.
+    """
+    if not views:
+        raise SheetError("Choose the views to lay out.")
+    if projection not in PROJECTIONS:
+        raise SheetError(f"“{projection}” is no projection. It is {' or '.join(PROJECTIONS)}.")
+    cells = _cells(views, 1 if projection == "third-angle" else -1)
+    front = views[0]
+    factors = [1.0 if v.to_scale else front.size[0] / max(v.size[0], 1e-9) for v in views]
+    across = _tracks(views, cells, factors, 0)
+    upward = _tracks(views, cells, factors, 1)
+    space = space_for(blank, taken)
+    scale = _common_scale(across, upward, space, ladder, blank.paper)
+    ratio = float(scale.ratio)
+    lefts = _spread(across, ratio, space.x, space.width, 2 * MARGIN, CLEAR)
+    bottoms = _spread(upward, ratio, space.y, space.height, 2 * MARGIN, TITLE_ROOM)
+    placed = []
+    for view, (column, row), factor in zip(views, cells, factors, strict=True):
+        own = ratio * factor
+        width, height = (side * own + 2 * MARGIN for side in view.size)
+        x = lefts[column] + across[column].begin(view, factor) * ratio
+        y = bottoms[row] + upward[row].begin(view, factor) * ratio
+        u0, v0, u1, v1 = view.extents
+        given = scale if view.to_scale else Scale(Fraction(own).limit_denominator(10_000_000))
+        placed.append(
+            Viewport(
+                "",
+                "",
+                Box(x, y, width, height),
+                given,
+                ((u0 + u1) / 2, (v0 + v1) / 2),
+                to_scale=view.to_scale,
+            )
+        )
+    return placed
+
+
+def _cells(views: Sequence[DrawnView], way: int) -> list[Cell]:
+    """The column and row of each view about the front's 0, 0. `way` is 1 for third-angle, -1 for
+    first-angle."""
+    front = next((v for v in views if _upright(v)), None)
+    found: dict[int, Cell] = {}
+    taken: set[Cell] = set()
+
+    def occupy(number: int, cell: Cell, step: Cell | None = None) -> None:
+        while cell in taken and step:
+            cell = cell[0] + step[0], cell[1] + step[1]
+        if cell not in taken:
+            found[number] = cell
+            taken.add(cell)
+
+    for number, view in enumerate(views):
+        if view is front:
+            occupy(number, (0, 0))
+        elif _from_above(view):
+            # With nothing upright among them plans stand side by side.
+            occupy(number, (0, way) if front else (0, 0), (0, way) if front else (1, 0))
+        elif front is not None and _upright(view):
+            angle = round(_angle(front, view), 3)
+            cell = {0.0: (0, -way), 90.0: (way, 0), -90.0: (-way, 0), 180.0: (2, 0), -180.0: (2, 0)}.get(
+                angle
+            )
+            if cell:
+                occupy(number, cell)
+    for number in range(len(views)):
+        if number not in found:
+            occupy(number, _corner(taken), (1, 0))
+    return [found[number] for number in range(len(views))]
+
+
+def _corner(taken: set[Cell]) -> Cell:
+    """An empty cell among those that are taken, the upper right ones first; else one beside them."""
+    if not taken:
+        return 0, 0
+    columns, rows = zip(*taken, strict=True)
+    every = [
+        (c, r) for r in range(max(rows), min(rows) - 1, -1) for c in range(max(columns), min(columns) - 1, -1)
+    ]
+    return next((cell for cell in every if cell not in taken), (max(columns) + 1, max(rows)))
+
+
+def _upright(view: DrawnView) -> bool:
+    return view.to_scale and view.up[2] > 1 - _SAME
+
+
+def _from_above(view: DrawnView) -> bool:
+    return view.to_scale and view.toward[2] > 1 - _SAME
+
+
+def _angle(front: DrawnView, view: DrawnView) -> float:
+    """By how much one walks round from the front to the view, degrees; to the right is more."""
+    (ax, ay, _), (bx, by, _) = front.toward, view.toward
+    return math.degrees(math.atan2(ax * by - ay * bx, ax * bx + ay * by))
+
+
+@dataclass(frozen=True)
+class _Track:
+    """A column or row: how long it is in real mm, and where in it each view begins."""
+
+    length: float
+    begin: Callable[[DrawnView, float], float]
+
+
+def _tracks(
+    views: Sequence[DrawnView], cells: list[Cell], factors: list[float], way: int
+) -> dict[int, _Track]:
+    """The columns (way 0) or rows (way 1). Views that share the axis lie in them by it, others in the
+    middle."""
+    return {
+        number: _track(
+            [(v, f) for v, cell, f in zip(views, cells, factors, strict=True) if cell[way] == number], way
+        )
+        for number in sorted({cell[way] for cell in cells})
+    }
+
+
+def _track(members: list[tuple[DrawnView, float]], way: int) -> _Track:
+    axis = _axis(members[0][0], way)
+    sharing = [v for v, _ in members if v.to_scale and np.dot(_axis(v, way), axis) > 1 - _SAME]
+    ranges = [(_zero(v, way) + v.extents[way], _zero(v, way) + v.extents[way + 2]) for v in sharing]
+    low, high = min((a for a, _ in ranges), default=0.0), max((b for _, b in ranges), default=0.0)
+    length = max(high - low, *(v.size[way] * f for v, f in members))
+    rest = (length - (high - low)) / 2
+    shared = {v.id for v in sharing}
+
+    def begin(view: DrawnView, factor: float) -> float:
+        if view.id in shared:
+            return rest + _zero(view, way) + view.extents[way] - low
+        return (length - view.size[way] * factor) / 2
+
+    return _Track(length, begin)
+
+
+def _axis(view: DrawnView, way: int) -> Axis:
+    return view.up if way else view.right
+
+
+def _zero(view: DrawnView, way: int) -> float:
+    """Where u or v is zero, measured along its axis from the model's origin; real mm."""
+    return float(np.dot(view.origin, _axis(view, way)))
+
+
+def _common_scale(
+    across: dict[int, _Track], upward: dict[int, _Track], space: Box, ladder: tuple[Scale, ...], paper: Paper
+) -> Scale:
+    wide, high = (sum(t.length for t in tracks.values()) for tracks in (across, upward))
+    # Each drawing has its margin, and between two of them there is room; below all but the lowest, for
+    # titles.
+    room_wide = space.width - len(across) * 2 * MARGIN - (len(across) - 1) * CLEAR
+    room_high = space.height - len(upward) * 2 * MARGIN - (len(upward) - 1) * TITLE_ROOM
+    for scale in ladder:
+        if wide * float(scale.ratio) <= room_wide and high * float(scale.ratio) <= room_high:
+            return scale
+    raise SheetError(
+        f"These views do not fit the free part of this {paper.name} sheet at {ladder[-1]} or larger. "
+        "Take fewer views or a larger paper."
+    )
+
+
+def _spread(
+    tracks: dict[int, _Track], ratio: float, low: float, room: float, margin: float, gap: float
+) -> dict[int, float]:
+    """Where each column or row begins on paper: what room is left over is shared out evenly between and
+    beside them."""
+    sizes = {number: track.length * ratio + margin for number, track in tracks.items()}
+    spare = (room - sum(sizes.values()) - gap * (len(sizes) - 1)) / (len(sizes) + 1)
+    begins: dict[int, float] = {}
+    at = low + spare
+    for number, size in sizes.items():
+        begins[number] = at
+        at += size + gap + spare
+    return begins

@@ -1,0 +1,1 @@
+"""How things look on paper: pens, patterns, hatches, pen tables, lettering."""

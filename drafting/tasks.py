@@ -1,0 +1,172 @@
+"""Heavy work as whole steps from file to file, for whoever runs it in a process of its own."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from drafting.building.comparison import changes_between
+from drafting.building.model import Building, Element, Storey
+from drafting.building.reading import read_building
+from drafting.building.solid import to_solid
+from drafting.building.store import load_building, save_building
+from drafting.linework.codec import decode, encode
+from drafting.linework.engine import draw
+from drafting.linework.model import Linework
+from drafting.plotting.files import write_file
+from drafting.progress import Progress, silent
+from drafting.render.backend import Sources
+from drafting.render.page import FileInfo, Page
+from drafting.views.axonometric import Axonometric
+from drafting.views.line_settings import LineSettings
+from drafting.views.plan import Plan
+from drafting.views.spec import parse_view_spec
+
+
+def read_model(
+    source: Path, target: Path, name: str, unit: str, progress: Progress = silent
+) -> dict[str, Any]:
+    """Read a building file, store it at `target`, and return what was found. `unit` is that of its figures,
+    or blank for what the file says.
+
+    Raises:
+        BuildingFileError: the file cannot be used; nothing is written.
+    """
+    building = read_building(source, progress, name, unit=unit or None)
+    progress("Storing the model", 0.0)
+    save_building(building, target)
+    low, high = building.bounds
+    return {
+        "schema": building.schema,
+        "unit": building.unit,
+        "elements": len(building.elements),
+        "triangles": len(building.triangles),
+        "size": [round(float(x), 1) for x in high - low],
+        "true_north": building.true_north,
+        "storeys": [{"name": s.name, "elevation": s.elevation} for s in building.storeys],
+        "grid": [{"name": line.name, "ends": line.ends} for line in building.grid],
+        "layers": building.layer_counts(),
+        "classes": building.class_counts(),
+        "left_out": building.left_out,
+        "warnings": list(building.warnings),
+    }
+
+
+def write_solid(stored: Path, target: Path, progress: Progress = silent) -> None:
+    """Write a stored building to `target` as it is looked at in 3D."""
+    progress("Making it ready for 3D", 0.0)
+    target.write_bytes(to_solid(_building(stored)))
+
+
+def compare_models(before: Path, after: Path, progress: Progress = silent) -> dict[str, Any]:
+    """What changed between two stored buildings: ids of elements that were added, removed, moved or reshaped,
+    and the name and class of each."""
+    progress("Comparing with the version before", 0.0)
+    old, new = _building(before), _building(after)
+    changes = changes_between(old, new).as_dict()
+    known = {e.id: e for building in (old, new) for e in building.elements}
+    return {
+        kind: [{"id": i, "name": known[i].name, "class": known[i].ifc_class} for i in ids]
+        for kind, ids in changes.items()
+    }
+
+
+def draw_view(
+    stored: Path, view: dict[str, Any], target: Path, progress: Progress = silent
+) -> dict[str, Any]:
+    """Draw a view of a stored building, write the linework to `target`, and return its extents, axes and
+    notes.
+
+    Raises:
+        ViewError: the building has not what the view asks for; nothing is written.
+    """
+    progress("Opening the model", 0.0)
+    linework = draw(_building(stored), parse_view_spec(view), progress)
+    target.write_bytes(encode(linework))
+    axes = {name: getattr(linework.camera, name).tolist() for name in ("right", "up", "origin")}
+    return {
+        "extents": linework.extents,
+        "axes": axes,
+        "notes": list(linework.notes),
+        "lines": len(linework.packed),
+    }
+
+
+def plot_sheets(
+    pages: list[Page],
+    linework: dict[str, Path],
+    pictures: dict[str, Path],
+    target: Path,
+    form: str,
+    info: FileInfo,
+    progress: Progress = silent,
+) -> str:
+    """Write pages, in their order, to `target`, and say the ending of what was written. `linework` and
+    `pictures` say where each is kept.
+
+    Raises:
+        SheetError: a page cannot be written in this form.
+    """
+
+    def counted() -> Iterator[Page]:
+        for number, page in enumerate(pages):
+            progress(f"Plotting {page.name}", number / len(pages))
+            yield page
+
+    sources = Sources(lambda key: _linework(linework[key]), lambda key: pictures[key].read_bytes())
+    data, ending = write_file(form, counted(), sources, info)
+    target.write_bytes(data)
+    return ending
+
+
+@lru_cache(maxsize=64)
+def _linework(stored: Path) -> Linework:
+    """A stored drawing; the name of its file is its hash."""
+    return decode(stored.read_bytes())
+
+
+@lru_cache(maxsize=2)
+def _building(stored: Path) -> Building:
+    """A stored building; the name of its file is its hash, so what was loaded once is never stale."""
+    return load_building(stored)
+
+
+def warm() -> None:
+    """Load the compiled kernels by drawing two cubes, so that no user waits for the compiler."""
+    # Between them these pass through every kernel: a cut, what is hidden, and a body that passes through
+    # another and is given partly inside out.
+    corners = np.array([[x, y, z] for z in (0.0, 2000.0) for y in (0.0, 1000.0) for x in (0.0, 1000.0)])
+    faces = [
+        [0, 2, 3],
+        [0, 3, 1],
+        [4, 5, 7],
+        [4, 7, 6],
+        [0, 1, 5],
+        [0, 5, 4],
+        [2, 6, 7],
+        [2, 7, 3],
+        [0, 4, 6],
+        [0, 6, 2],
+    ]
+    triangles = np.array([*faces, [1, 3, 7], [1, 7, 5]], np.int32)
+    other = triangles + 8
+    other[0] = other[0, ::-1]
+    cubes = Building(
+        (Element("one", "", "IfcWall", 0, "", ""), Element("other", "", "IfcWall", 0, "", "")),
+        (Storey("0", 0.0),),
+        ("",),
+        np.concatenate([corners, corners + 500.0]),
+        np.concatenate([triangles, other]),
+        np.repeat(np.arange(2, dtype=np.int32), 12),
+        np.zeros(24, np.int32),
+    )
+    for view in (Plan("0"), Axonometric("ne", line_settings=LineSettings(hidden=True))):
+        draw(cubes, view)
+
+
+if __name__ == "__main__":
+    warm()

@@ -1,0 +1,61 @@
+"""How a view treats its lines: which edges are worth drawing, and which more roles it wants."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated
+
+from pydantic import Field
+
+from drafting.errors import ViewError
+from drafting.schema import CLOSED, Flag, Number
+
+#: Creases sharper than this are edges worth drawing; flatter ones are facets of something smooth. Degrees.
+CREASE = 20.0
+#: More bands than this nobody tells apart by line width.
+MAX_BANDS = 6
+
+Distance = Annotated[Number, Field(gt=0)]
+
+
+@dataclass(frozen=True)
+class LineSettings:
+    """The settings of a view's lines.
+
+    Distances are measured from the cut; without one from the nearest point of the building; in a perspective
+    from the eye.
+
+    Attributes:
+        crease: two faces that meet at a sharper angle than this make an edge, degrees.
+        seams: draw seams between touching elements of one material in one plane.
+        hidden: draw what is hidden, in a role of its own.
+        overhead: of a plan, draw what hangs above its cut.
+        far: lines further off than this are far lines, mm; None for none.
+        bands: distances, mm, rising, at which pens may change: a line's band is how many of them lie before
+            it.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    crease: Annotated[
+        Number, Field(gt=0, lt=180, description="Sharper creases than this are edges; degrees.")
+    ] = CREASE
+    seams: Flag = False
+    hidden: Flag = False
+    overhead: Annotated[Flag, Field(description="Of a plan: what hangs above its cut.")] = False
+    far: Annotated[Distance | None, Field(description="Lines further off than this are far lines; mm.")] = (
+        None
+    )
+    bands: Annotated[tuple[Distance, ...], Field(description="Distances at which pens may change; mm.")] = ()
+
+    def __post_init__(self) -> None:
+        if len(self.bands) > MAX_BANDS:
+            raise ViewError(
+                f"{len(self.bands)} depth bands are too many to tell apart; give {MAX_BANDS} at most."
+            )
+        if list(self.bands) != sorted(set(self.bands)):
+            raise ViewError("Depth bands are distances in mm, each greater than the one before.")
+
+
+#: What a view does with its lines when nothing else is asked for.
+DEFAULT_LINE_SETTINGS = LineSettings()

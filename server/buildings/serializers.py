@@ -1,0 +1,89 @@
+"""Model versions as they are told, and files as they are sent."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from drf_spectacular.utils import extend_schema_field
+from rest_framework import serializers
+
+from drafting.building.units import UNITS
+from server.buildings.models import ModelVersion
+from server.projects.serializers import OwnProjectField
+
+
+class StoreySerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    elevation = serializers.FloatField(help_text="Of the floor, mm.")
+
+
+class FactsSerializer(serializers.Serializer[Any]):
+    """What was found in a building file."""
+
+    schema = serializers.CharField()
+    unit = serializers.CharField(help_text="The unit of length that the file is written in.")
+    elements = serializers.IntegerField()
+    triangles = serializers.IntegerField()
+    size = serializers.ListField(child=serializers.FloatField(), help_text="x, y and z, mm.")
+    true_north = serializers.FloatField(
+        required=False,
+        allow_null=True,
+        help_text="Degrees clockwise from the model's y axis; null if unknown.",
+    )
+    storeys = StoreySerializer(many=True)
+    layers = serializers.DictField(child=serializers.IntegerField())
+    classes = serializers.DictField(child=serializers.IntegerField())
+    left_out = serializers.DictField(child=serializers.IntegerField())
+    warnings = serializers.ListField(child=serializers.CharField())
+
+
+class ChangedElementSerializer(serializers.Serializer[Any]):
+    id = serializers.CharField()
+    name = serializers.CharField()
+
+    def get_fields(self) -> dict[str, Any]:
+        return {**super().get_fields(), "class": serializers.CharField()}
+
+
+class ModelChangesSerializer(serializers.Serializer[Any]):
+    """What changed since the version before."""
+
+    added = ChangedElementSerializer(many=True)
+    removed = ChangedElementSerializer(many=True)
+    moved = ChangedElementSerializer(many=True)
+    reshaped = ChangedElementSerializer(many=True)
+
+
+class ModelVersionSerializer(serializers.ModelSerializer[ModelVersion]):
+    changes = serializers.SerializerMethodField()
+    facts = serializers.SerializerMethodField()
+    created_by = serializers.CharField(source="created_by.username", default="")
+
+    class Meta:
+        model = ModelVersion
+        fields = [
+            "id", "project", "number", "file_name", "file_size", "facts", "changes", "restored_from",
+            "created",
+            "created_by",
+        ]  # fmt: skip
+        read_only_fields = fields
+
+    @extend_schema_field(ModelChangesSerializer(allow_null=True))
+    def get_changes(self, version: ModelVersion) -> dict[str, Any] | None:
+        return version.changes
+
+    @extend_schema_field(FactsSerializer)
+    def get_facts(self, version: ModelVersion) -> dict[str, Any]:
+        facts: dict[str, Any] = version.facts
+        return facts
+
+
+class UploadSerializer(serializers.Serializer[Any]):
+    project = OwnProjectField()
+    file = serializers.FileField(allow_empty_file=True, max_length=250)
+    unit = serializers.ChoiceField(
+        choices=list(UNITS),
+        required=False,
+        allow_blank=True,
+        help_text="Of the file's figures; blank for what it says.",
+    )

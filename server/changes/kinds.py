@@ -1,0 +1,20 @@
+"""The kinds of rows that can be changed in a batch."""
+
+from server.plots.viewsets import SHEET_LISTS
+from server.projects.rows import RowKind
+from server.sheets.viewsets import REGISTERS, SHEETS, TEMPLATES, VIEWPORTS
+from server.styles.viewsets import PEN_TABLES, PLOT_SETTINGS
+from server.views.viewsets import LINE_SETTINGS, SUBSETS, VIEWS
+
+KINDS: dict[str, RowKind] = {
+    "sheets": SHEETS,
+    "viewports": VIEWPORTS,
+    "views": VIEWS,
+    "subsets": SUBSETS,
+    "templates": TEMPLATES,
+    "registers": REGISTERS,
+    "pen_tables": PEN_TABLES,
+    "plot_settings": PLOT_SETTINGS,
+    "sheet_lists": SHEET_LISTS,
+    "line_settings": LINE_SETTINGS,
+}

@@ -1,0 +1,32 @@
+"""Batches of changes as they are sent and answered."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from rest_framework import serializers
+
+from server.changes.kinds import KINDS
+
+#: A change of this many rows is no work of one hand.
+MAX_STEPS = 2000
+
+
+class StepSerializer(serializers.Serializer[Any]):
+    """One row: made where `version` is 0, else changed from that version; deleted where `row` is null."""
+
+    rows = serializers.ChoiceField(choices=list(KINDS))
+    id = serializers.UUIDField()
+    version = serializers.IntegerField(min_value=0, max_value=2**31 - 1)
+    row = serializers.DictField(allow_null=True, help_text="All that a new row has, or what changes of one.")
+
+
+class ChangesSerializer(serializers.Serializer[Any]):
+    change = serializers.UUIDField(
+        required=False, help_text="A name for it: sent again after a lost connection, it is not made again."
+    )
+    steps = StepSerializer(many=True, allow_empty=False, max_length=MAX_STEPS)  # type: ignore[call-arg]
+
+
+class ChangedSerializer(serializers.Serializer[Any]):
+    rows = serializers.ListField(child=serializers.DictField(allow_null=True))

@@ -1,0 +1,59 @@
+"""Changing several rows at once: all of them are changed, or none."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from django.db import transaction
+
+from server.changes.kinds import KINDS
+from server.changes.models import MadeChange
+from server.common.problems import Conflict
+from server.common.rows import Memo
+from server.sheets.services import release_numbers
+
+GONE = "This was deleted elsewhere in the meantime."
+
+
+@transaction.atomic
+def make_changes(user: Any, steps: Sequence[dict[str, Any]], change: Any, context: Mapping[str, Any]) -> Any:
+    """Make changes, in their order: each row as it is then, None for one that is gone.
+
+    Raises:
+        Conflict: a row has been changed or deleted since; nothing at all is changed.
+    """
+    made = MadeChange.objects.filter(change=change, user=user).first() if change else None
+    if made:
+        return made.answer["rows"]
+    renumbered = [
+        step["id"] for step in steps if step["rows"] == "sheets" and "number" in (step["row"] or {})
+    ]
+    known = KINDS["sheets"].of(user).filter(pk__in=renumbered)
+    release_numbers(list(known.values_list("pk", flat=True)))
+    memo: Memo = {}
+    rows = [_make(user, step, context, memo) for step in steps]
+    if change:
+        MadeChange.remember(change, user, {"rows": rows})
+    return rows
+
+
+def _make(user: Any, step: dict[str, Any], context: Mapping[str, Any], memo: Memo) -> Any:
+    kind, pk, row = KINDS[step["rows"]], step["id"], step["row"]
+    if step["version"] == 0 and row is not None:
+        return kind.create({**row, "id": str(pk)}, context, memo)
+    there = kind.of(user).filter(pk=pk).first()
+    name = {"rows": step["rows"], "id": str(pk)}
+    try:
+        if row is None:
+            # What somebody else has deleted already need not be deleted again.
+            if there is not None:
+                kind.delete(there, step["version"] or None, context)
+            return None
+        if there is None:
+            raise Conflict({**name, "row": None}, GONE)
+        return kind.update(there, {**row, "version": step["version"]}, context, memo)
+    except Conflict as conflict:
+        if "rows" in conflict.current:
+            raise
+        raise Conflict({**name, "row": conflict.current}) from None

@@ -1,0 +1,56 @@
+"""Putting away what nothing needs any more. Apps say which rows may go by themselves, and which files theirs
+need."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable, Iterator
+from datetime import timedelta
+from pathlib import Path
+from typing import Any
+
+from django.db import models
+
+from server.common import storage
+
+#: What is younger may still be wanted: by a change that is undone, or by a row that is being written.
+GRACE = timedelta(days=1)
+
+_tasks: list[Callable[[], None]] = []
+_files: list[tuple[type[models.Model], tuple[str, ...]]] = []
+
+
+def register_task(task: Callable[[], None]) -> None:
+    """Have rows pruned; `task` is called before files are looked at."""
+    _tasks.append(task)
+
+
+def register_files(model: type[models.Model], *fields: str) -> None:
+    """Say that the fields of a model hold hashes of stored files."""
+    _files.append((model, fields))
+
+
+def is_old(path: Path) -> bool:
+    """Whether a file has lain for longer than the grace. One that is gone is not."""
+    try:
+        return time.time() - path.stat().st_mtime > GRACE.total_seconds()
+    except FileNotFoundError:
+        return False
+
+
+def prune() -> None:
+    """Delete rows that nothing needs, then old files that no row needs."""
+    for task in _tasks:
+        task()
+    old = [path for path in storage.stored_files() if is_old(path)]
+    needed = set(_needed()) if old else set()
+    for path in old:
+        # One that has been stored again meanwhile is new, and a row may name it by now.
+        if path.name not in needed and is_old(path):
+            path.unlink(missing_ok=True)
+
+
+def _needed() -> Iterator[Any]:
+    for model, fields in _files:
+        for row in model._default_manager.values_list(*fields).iterator():
+            yield from row

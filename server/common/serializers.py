@@ -1,0 +1,30 @@
+"""Serializers of rows that people change."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from rest_framework import serializers
+
+
+class RowSerializer(serializers.ModelSerializer[Any]):
+    """Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
+    whatever else Meta names as `fixed`."""
+
+    id = serializers.UUIDField(required=False)
+    version = serializers.IntegerField(required=False, help_text="The version that this change is made from.")
+
+    def validate(self, given: dict[str, Any]) -> dict[str, Any]:
+        meta: Any = self.Meta
+        model = meta.model
+        what = str(model._meta.verbose_name)
+        if self.instance is None:
+            given.pop("version", None)
+            if "id" in given and model.objects.filter(pk=given["id"]).exists():
+                raise serializers.ValidationError({"id": f"There is a {what} with this id already."})
+            return given
+        given.pop("id", None)
+        for name in getattr(meta, "fixed", ("project",)):
+            if given.pop(name, getattr(self.instance, name)) != getattr(self.instance, name):
+                raise serializers.ValidationError({name: f"A {what} stays in its {name}."})
+        return given

@@ -1,0 +1,142 @@
+"""A process that does heavy work for the worker and can be stopped: if it crashes or stalls, nobody else is
+harmed."""
+
+from __future__ import annotations
+
+import atexit
+import importlib
+import multiprocessing
+import resource
+import signal
+import time
+from collections.abc import Callable
+from multiprocessing.connection import Connection
+from typing import Any
+
+from drafting.errors import DraftingError
+from drafting.progress import Progress
+
+#: How often it is asked whether the work is still wanted; seconds.
+POLL_INTERVAL = 0.1
+
+
+class Cancelled(Exception):
+    """The work was stopped because somebody asked for it."""
+
+
+class ChildProcessFailed(Exception):
+    """The work could not be finished; the message is a sentence for people."""
+
+
+class ChildProcess:
+    """One process, started when first needed and again when it was lost. It runs one piece of work at a
+    time."""
+
+    def __init__(self, memory_limit: int) -> None:
+        self._memory_limit = memory_limit
+        self._process: Any = None
+        self._pipe: Any = None
+        atexit.register(self.kill)
+
+    def start(self) -> None:
+        """Bring the process up, ready with compiled kernels."""
+        if self._process is not None and self._process.is_alive():
+            return
+        context = multiprocessing.get_context("spawn")
+        self._pipe, theirs = context.Pipe()
+        self._process = context.Process(target=_serve, args=(theirs, self._memory_limit), daemon=True)
+        self._process.start()
+        theirs.close()
+
+    def run(
+        self,
+        function: str,
+        arguments: tuple[Any, ...],
+        progress: Progress,
+        wanted: Callable[[], bool],
+        time_limit: float,
+        stall_limit: float,
+    ) -> Any:
+        """Run function(*arguments, progress=...) in the child.
+
+        Args:
+            function: as "module:name", so that this process need not load what only the child works with.
+            wanted: asked now and then; when it says no the work is stopped.
+            time_limit, stall_limit: seconds altogether, and without any sign of progress.
+
+        Raises:
+            DraftingError: the core refused the input.
+            Cancelled: it was no longer wanted.
+            ChildProcessFailed: it crashed, took too long or too much memory.
+        """
+        self.start()
+        begun = heard = time.monotonic()
+        asked = 0.0
+        try:
+            self._pipe.send((function, arguments))
+            while True:
+                now = time.monotonic()
+                if now - asked > POLL_INTERVAL:
+                    asked = now
+                    if not wanted():
+                        self.kill()
+                        raise Cancelled
+                    if now - begun > time_limit or now - heard > stall_limit:
+                        self.kill()
+                        raise ChildProcessFailed(
+                            "This took longer than is allowed here and was stopped. Take a smaller file."
+                        )
+                if self._pipe.poll(POLL_INTERVAL):
+                    kind, *rest = self._pipe.recv()
+                    heard = time.monotonic()
+                    if kind == "progress":
+                        progress(*rest)
+                    elif kind == "done":
+                        return rest[0]
+                    elif kind == "refused":
+                        raise DraftingError(rest[0])
+                    elif kind == "memory":
+                        self.kill()
+                        raise ChildProcessFailed(
+                            "This needs more memory than is allowed here. Take a smaller file."
+                        )
+                    else:
+                        raise ChildProcessFailed(f"The work failed: {rest[0]}")
+        except (EOFError, BrokenPipeError, ConnectionResetError) as error:
+            self.kill()
+            raise ChildProcessFailed(
+                "The reader crashed on this. Export the file again, or in parts."
+            ) from error
+
+    def kill(self) -> None:
+        """End the process at once."""
+        if self._process is not None:
+            self._process.kill()
+            self._process.join()
+            self._process = None
+            self._pipe.close()
+
+
+def _serve(pipe: Connection, memory_limit: int) -> None:
+    """In the child: wait for work, do it, tell how it went."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)  # who started this process ends it
+    from drafting.tasks import warm
+
+    warm()
+    resource.setrlimit(resource.RLIMIT_AS, (memory_limit, memory_limit))
+    while True:
+        try:
+            function, arguments = pipe.recv()
+        except EOFError:
+            return
+        try:
+            module, _, name = function.partition(":")
+            work = getattr(importlib.import_module(module), name)
+            made = work(*arguments, progress=lambda stage, share: pipe.send(("progress", stage, share)))
+            pipe.send(("done", made))
+        except DraftingError as error:
+            pipe.send(("refused", str(error)))
+        except MemoryError:
+            pipe.send(("memory",))
+        except Exception as error:
+            pipe.send(("failed", f"{type(error).__name__}: {error}"))

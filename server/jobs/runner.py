@@ -1,0 +1,110 @@
+"""Running jobs: what is done for each kind, and how it ends."""
+
+from __future__ import annotations
+
+import logging
+import time
+from collections.abc import Callable
+from typing import Any
+
+from django.conf import settings
+from django.utils import timezone
+
+from drafting.errors import DraftingError
+from server.jobs.child import Cancelled, ChildProcess, ChildProcessFailed
+from server.jobs.models import Job
+
+log = logging.getLogger(__name__)
+
+#: Progress is written at most this often; seconds.
+WRITE_INTERVAL = 0.2
+#: How often it is looked whether a job was cancelled; seconds.
+CANCEL_INTERVAL = 0.25
+
+Handler = Callable[[Job, "Work"], None]
+_handlers: dict[str, tuple[Handler, Handler]] = {}
+_child: ChildProcess | None = None
+
+
+def register(kind: str, handler: Handler, clean_up: Handler = lambda job, work: None) -> None:
+    """Say what is done for a kind of job, and what cleans up when it ends without success."""
+    _handlers[kind] = (handler, clean_up)
+
+
+def the_child() -> ChildProcess:
+    """The one process for heavy work that this process holds."""
+    global _child
+    if _child is None:
+        _child = ChildProcess(settings.JOB_MEMORY_LIMIT)
+    return _child
+
+
+def run(job: Job) -> None:
+    """Do a job from its beginning to its end, whatever that is. Never raises for what is wrong with the
+    job."""
+    begun = Job.objects.filter(pk=job.pk, state=Job.State.WAITING).update(state=Job.State.RUNNING)
+    if not begun:
+        return
+    work = Work(job)
+    try:
+        _handlers[job.kind][0](job, work)
+        state, message = Job.State.DONE, ""
+    except Cancelled:
+        state, message = Job.State.CANCELLED, ""
+    except (DraftingError, ChildProcessFailed) as error:
+        state, message = Job.State.FAILED, str(error)
+    except Exception:
+        log.exception("job %s failed", job.pk)
+        state, message = Job.State.FAILED, "Something went wrong on the server; it is in its log. Try again."
+    if state != Job.State.DONE:
+        clean_up(job)
+    Job.objects.filter(pk=job.pk).update(
+        state=state, message=message, stage="", share=1.0, finished=timezone.now()
+    )
+
+
+def clean_up(job: Job) -> None:
+    """Put away what a job leaves that came to nothing."""
+    _handlers[job.kind][1](job, Work(job))
+
+
+def end_lost_jobs() -> None:
+    """Jobs that a stopped worker left running can't go on: say so, and clean up after them."""
+    for job in Job.objects.filter(state=Job.State.RUNNING):
+        clean_up(job)
+        job.state, job.finished = Job.State.FAILED, timezone.now()
+        job.message = "Dunefold was stopped meanwhile. Try again."
+        job.save()
+
+
+class Work:
+    """What a handler has at its disposal: the child process, with this job's progress and cancel."""
+
+    def __init__(self, job: Job) -> None:
+        self._job = job
+        self._written = self._asked = 0.0
+
+    def run(self, step: str, *arguments: Any) -> Any:
+        """Run a step of the core's tasks in the child process. See ChildProcess.run for what it raises."""
+        return the_child().run(
+            f"drafting.tasks:{step}",
+            arguments,
+            self.progress,
+            self._wanted,
+            settings.JOB_TIME_LIMIT,
+            settings.JOB_STALL_LIMIT,
+        )
+
+    def progress(self, stage: str, share: float) -> None:
+        """Write how far the job is, now and then."""
+        if stage != self._job.stage or time.monotonic() - self._written > WRITE_INTERVAL:
+            self._written = time.monotonic()
+            self._job.stage = stage
+            Job.objects.filter(pk=self._job.pk).update(stage=stage, share=share)
+
+    def _wanted(self) -> bool:
+        now = time.monotonic()
+        if now - self._asked < CANCEL_INTERVAL:
+            return True
+        self._asked = now
+        return not Job.objects.filter(pk=self._job.pk, cancel_wanted=True).exists()

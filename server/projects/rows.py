@@ -1,0 +1,170 @@
+"""Rows of projects through the API: whose they are, and one way to write them, singly or in a batch."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from django.db.models import Q, QuerySet
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema, extend_schema_view
+from rest_framework import serializers, status, viewsets
+from rest_framework.request import Request
+from rest_framework.response import Response
+
+from server.common.problems import Conflict
+from server.common.rows import Memo, RowService, StaleVersion
+from server.common.serializers import RowSerializer
+from server.projects.models import Project
+
+
+class ProjectRows:
+    """For a view set: the rows of one's own projects, or of one of them where `?project=` names it."""
+
+    #: All rows, and how they lead to their project.
+    rows: Callable[[], QuerySet[Any]]
+    to_project = "project"
+    #: Whether there are rows of no project, for all.
+    with_presets = False
+
+    def get_queryset(self) -> QuerySet[Any]:
+        request: Request = self.request  # type: ignore[attr-defined]
+        rows = rows_of(type(self).rows(), self.to_project, request.user, with_presets=self.with_presets)
+        wanted = request.query_params.get("project")
+        if not wanted:
+            return rows
+        try:
+            chosen = Q(**{self.to_project: uuid.UUID(wanted)})
+        except ValueError as error:
+            raise serializers.ValidationError({"project": f"“{wanted}” is no id of a project."}) from error
+        return rows.filter(
+            chosen | Q(**{f"{self.to_project}__isnull": True}) if self.with_presets else chosen
+        )
+
+
+def rows_of(rows: QuerySet[Any], to_project: str, user: Any, *, with_presets: bool = False) -> QuerySet[Any]:
+    """Those rows that belong to the projects somebody works in, and where wanted those that belong to
+    none."""
+    own = Q(**{f"{to_project}__in": Project.of(user)})
+    return rows.filter(own | Q(**{f"{to_project}__isnull": True}) if with_presets else own)
+
+
+#: Tells the schema of `?project=`.
+listed_by_project = extend_schema_view(
+    list=extend_schema(parameters=[OpenApiParameter("project", OpenApiTypes.UUID, required=False)])
+)
+
+
+@dataclass(frozen=True)
+class RowKind:
+    """One kind of row that people change: how it is told, and what decides about it.
+
+    Attributes:
+        serializer: reads and writes its fields.
+        service: makes, changes and deletes it.
+        rows: all of them, with what the serializer looks at.
+    """
+
+    serializer: type[RowSerializer]
+    service: RowService[Any]
+    rows: Callable[[], QuerySet[Any]]
+    with_presets: bool = False
+
+    def of(self, user: Any) -> QuerySet[Any]:
+        """The rows that somebody may see."""
+        return rows_of(self.rows(), self.service.to_project, user, with_presets=self.with_presets)
+
+    def create(self, data: Any, context: Mapping[str, Any], memo: Memo) -> dict[str, Any]:
+        """Make a row from what was sent, and tell it."""
+        serializer = self.serializer(data=data, context=context)
+        serializer.is_valid(raise_exception=True)
+        row = self.service.create(dict(serializer.validated_data), memo)
+        return self.told(row, context)
+
+    def update(self, row: Any, data: Any, context: Mapping[str, Any], memo: Memo) -> dict[str, Any]:
+        """Change a row as was sent, and tell it.
+
+        Raises:
+            Conflict: it has been changed since.
+        """
+        serializer = self.serializer(row, data=data, partial=True, context=context)
+        serializer.is_valid(raise_exception=True)
+        values = dict(serializer.validated_data)
+        version = values.pop("version", None)
+        if version is None:
+            raise serializers.ValidationError({"version": "Say which version this change is made from."})
+        try:
+            changed = self.service.update(row, values, version, memo)
+        except StaleVersion as stale:
+            raise Conflict(self.told(stale.current, context)) from None
+        return self.told(changed, context)
+
+    def delete(self, row: Any, version: int | None, context: Mapping[str, Any]) -> None:
+        """Delete a row.
+
+        Raises:
+            Conflict: it has been changed since.
+        """
+        try:
+            self.service.delete(row, version)
+        except StaleVersion as stale:
+            raise Conflict(self.told(stale.current, context)) from None
+
+    def told(self, row: Any, context: Mapping[str, Any]) -> dict[str, Any]:
+        """A row as it is told, as it is now."""
+        return dict(self.serializer(self.rows().get(pk=row.pk), context=context).data)
+
+
+_VERSION = OpenApiParameter(
+    "version", OpenApiTypes.INT, required=False, description="What it is deleted from."
+)
+
+
+@extend_schema_view(destroy=extend_schema(parameters=[_VERSION]))
+class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
+    """Rows that people change, one at a time."""
+
+    kind: RowKind
+    http_method_names = ["get", "post", "patch", "delete", "head", "options"]
+
+    def get_queryset(self) -> QuerySet[Any]:
+        if getattr(self, "swagger_fake_view", False):
+            return self.kind.rows().none()
+        return super().get_queryset()
+
+    def get_serializer_class(self) -> type[RowSerializer]:
+        return self.kind.serializer
+
+    def create(self, request: Request, *args: Any, **kwargs: Any) -> Response:
+        told = self.kind.create(request.data, self.get_serializer_context(), {})
+        return Response(told, status=status.HTTP_201_CREATED)
+
+    def partial_update(self, request: Request, *args: Any, **kwargs: Any) -> Response:
+        return Response(self.kind.update(self.get_object(), request.data, self.get_serializer_context(), {}))
+
+    def destroy(self, request: Request, *args: Any, **kwargs: Any) -> Response:
+        asked = request.query_params.get("version", "")
+        if asked and not asked.isdigit():
+            raise serializers.ValidationError({"version": f"“{asked}” is no version."})
+        self.kind.delete(self.get_object(), int(asked) if asked else None, self.get_serializer_context())
+        return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+def row_viewset(kind: RowKind, doc: str) -> type[RowViewSet]:
+    """A view set of one kind that needs nothing of its own."""
+    made = type(
+        f"{kind.service.model.__name__}ViewSet",
+        (RowViewSet,),
+        {
+            "__doc__": doc,
+            "kind": kind,
+            "rows": staticmethod(kind.rows),
+            "to_project": kind.service.to_project,
+            "with_presets": kind.with_presets,
+            "queryset": kind.service.model._default_manager.none(),
+        },
+    )
+    viewset: type[RowViewSet] = listed_by_project(made)
+    return viewset

@@ -1,0 +1,62 @@
+"""Projects as they are sent and told, and the field that names one."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db.models import QuerySet
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import extend_schema_field
+from rest_framework import serializers
+
+from server.common.serializers import RowSerializer
+from server.projects.models import Project
+
+
+class ProjectSerializer(RowSerializer):
+    members: Any = serializers.SlugRelatedField("username", many=True, read_only=True)
+    own = serializers.SerializerMethodField()
+
+    class Meta:
+        model = Project
+        fixed = ()
+        fields = [
+            "id", "name", "number", "client", "site", "practice", "department", "reference", "language",
+            "model_unit",
+            "archived", "members", "own", "created", "version",
+        ]  # fmt: skip
+        read_only_fields = ["model_unit"]
+
+    def get_own(self, project: Project) -> bool:
+        """Whether it is one's own, and not one that is shared with one."""
+        return bool(project.owner_id == self.context["request"].user.pk)
+
+
+class MemberSerializer(serializers.Serializer[Any]):
+    username = serializers.CharField(max_length=150)
+
+
+@extend_schema_field(OpenApiTypes.UUID)
+class OwnProjectField(serializers.PrimaryKeyRelatedField[Project]):
+    """A project of the one who asks; another's is as good as none."""
+
+    def get_queryset(self) -> QuerySet[Project]:
+        return Project.of(self.context["request"].user)
+
+
+class OfOneProjectSerializer(serializers.Serializer[Any]):
+    project = OwnProjectField()
+
+
+class NamedRowSerializer(RowSerializer):
+    """A row that a project keeps by name."""
+
+    project = OwnProjectField(allow_null=True)
+    built_in = serializers.BooleanField(
+        read_only=True, help_text="Whether it belongs to no project and stays as it is."
+    )
+
+    def validate_project(self, project: Project | None) -> Project | None:
+        if project is None and self.instance is None:
+            raise serializers.ValidationError("Say which project keeps it.")
+        return project

@@ -1,0 +1,76 @@
+"""Making, changing, sharing and deleting projects."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib.auth import get_user_model
+from rest_framework.exceptions import PermissionDenied, ValidationError
+
+from drafting.errors import SheetError
+from server.common.rows import Memo, RowService
+from server.projects.models import NamedRow, Project
+
+
+class ProjectService(RowService[Project]):
+    model = Project
+    to_project = "pk"
+
+    def project_id(self, row: Project) -> Any:
+        return row.pk
+
+
+project_service = ProjectService()
+
+
+class NamedRowService(RowService[Any]):
+    """Rows that a project keeps by name. Those that are built in stay as they are."""
+
+    def check(self, row: NamedRow, changed: set[str], memo: Memo) -> None:
+        self._check_own(row)
+
+    def check_deletion(self, row: NamedRow) -> None:
+        self._check_own(row)
+        users = self.users(row)
+        if users:
+            what = row._meta.verbose_name
+            raise SheetError(
+                f"“{row.name}” is the {what} of {', '.join(users)}. Give them another one first."
+            )
+
+    def users(self, row: NamedRow) -> list[str]:
+        """What has this row, in words."""
+        return []
+
+    def _check_own(self, row: NamedRow) -> None:
+        if row.built_in:
+            raise SheetError(f"“{row.name}” is built in and cannot be changed. Make a copy and change that.")
+
+
+def owned(project: Project, user: Any) -> Project:
+    """The project, if it is one's own.
+
+    Raises:
+        PermissionDenied: it is shared with one.
+    """
+    if project.owner_id != user.pk:
+        raise PermissionDenied("Only the owner of a project shares or deletes it.")
+    return project
+
+
+def share(project: Project, username: str) -> None:
+    """Let somebody else work in a project."""
+    project.members.add(_other(project, username))
+
+
+def unshare(project: Project, username: str) -> None:
+    """No longer let somebody work in a project."""
+    project.members.remove(_other(project, username))
+
+
+def _other(project: Project, username: str) -> Any:
+    name = username.strip()
+    other = get_user_model().objects.filter(username=name).exclude(pk=project.owner_id).first()
+    if other is None:
+        raise ValidationError({"username": f"There is nobody else here who signs in as “{name}”."})
+    return other

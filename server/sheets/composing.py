@@ -1,0 +1,185 @@
+"""From the rows of a sheet to the core's sheet, and from there to its display list."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from itertools import groupby
+from typing import Any
+
+import numpy as np
+from django.utils import timezone
+
+from drafting.render.compose import compose
+from drafting.render.display_list import DisplayList
+from drafting.sheets import sheet as core
+from drafting.sheets.fields import FIELDS, Revision, common_scale_text
+from drafting.sheets.picture import Picture
+from drafting.sheets.reference_marks import (
+    Annotation,
+    MarkedView,
+    Reference,
+    Subject,
+    grid_in,
+    levels_in,
+    marks_in,
+    north_on_paper,
+)
+from drafting.sheets.template import TemplateSpec
+from drafting.sheets.viewport import NOT_TO_SCALE
+from drafting.sheets.viewport import Viewport as CoreViewport
+from drafting.styles.pen_table import PenTableSpec
+from server.buildings.models import newest_version
+from server.projects.models import Project
+from server.sheets.models import Register, Sheet, Viewport
+from server.sheets.services import register_of
+from server.sheets.templates import pictures_of, templates_of
+from server.sheets.viewports import as_core
+from server.styles.services import pen_tables_of
+from server.views.models import View
+
+GridLine = tuple[str, tuple[float, float], tuple[float, float]]
+#: The core's FIELDS that a sheet or its project has a column for: by the name of the column.
+SHEET_FIELDS = tuple(key for key, field in FIELDS.items() if field.of == "sheet")
+PROJECT_FIELDS = {key: {"project": "name", "project_number": "number"}.get(key, key)
+                  for key, field in FIELDS.items() if field.of == "project"}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class WholeSet:
+    """What the sheets of a project say of each other and of the building; the same for all of them.
+
+    Attributes:
+        order: ids of the sheets, in register order.
+        register: what holds for all sheets.
+        subjects: the views that are marked on others.
+        storeys: name and elevation (mm) of each.
+        true_north: degrees from the model's y axis, if the model says it.
+        grid: name and ends (mm) of each line of the building's grid.
+        templates: by their ids.
+        pictures: by what templates call them.
+        pens: pen tables, by their ids.
+    """
+
+    order: tuple[Any, ...]
+    register: Register
+    subjects: tuple[Subject, ...]
+    storeys: tuple[tuple[str, float], ...]
+    true_north: float | None
+    grid: tuple[GridLine, ...]
+    templates: Mapping[Any, TemplateSpec]
+    pictures: Mapping[str, Picture]
+    pens: Mapping[str, PenTableSpec]
+
+    @classmethod
+    def of(cls, project: Project) -> WholeSet:
+        newest = newest_version(project)
+        facts = newest.facts if newest else {}
+        return cls(
+            tuple(Sheet.objects.filter(project=project).values_list("pk", flat=True)),
+            register_of(project),
+            tuple(subjects_of(project)),
+            tuple((storey["name"], storey["elevation"]) for storey in facts.get("storeys", [])),
+            facts.get("true_north"),
+            tuple(
+                (line["name"], tuple(line["ends"][0]), tuple(line["ends"][1]))
+                for line in facts.get("grid", [])
+            ),
+            templates_of(project),
+            pictures_of(project),
+            pen_tables_of(project),
+        )
+
+
+def display_of(sheet: Sheet) -> DisplayList:
+    """The display list of a sheet."""
+    return composed(sheet, WholeSet.of(sheet.project))[1]
+
+
+def composed(sheet: Sheet, whole: WholeSet) -> tuple[core.Sheet, DisplayList]:
+    """A sheet and its display list. Whoever wants several looks the whole set up once."""
+    made = as_core_sheet(sheet, whole)
+    table = whole.pens[str(sheet.pen_table_id or whole.register.pen_table_id)]
+    return made, compose(made, table, whole.pens)
+
+
+def as_core_sheet(sheet: Sheet, whole: WholeSet) -> core.Sheet:
+    """The core's sheet of a row, with all that is derived from the set."""
+    project = sheet.project
+    rows = list(sheet.viewports.select_related("view__linework", "linework"))
+    viewports = tuple(as_core(row, number) for number, row in enumerate(rows, 1))
+    return core.Sheet(
+        sheet.as_paper,
+        {key: getattr(project, column) for key, column in PROJECT_FIELDS.items()}
+        | {key: getattr(sheet, key) for key in SHEET_FIELDS},
+        viewports,
+        annotations_of(rows, viewports, whole),
+        drawing_list_on(sheet),
+        template=whole.templates[sheet.template_id],
+        overrides=sheet.overrides,
+        revisions=tuple(Revision(**revision) for revision in sheet.revisions),
+        place=(whole.order.index(sheet.pk) + 1, len(whole.order)),
+        plot_date=timezone.localdate().isoformat(),
+        pictures=whole.pictures,
+    )
+
+
+def drawing_list_on(sheet: Sheet) -> core.DrawingList | None:
+    """The list of the set's drawings, if it stands on this sheet."""
+    if sheet.drawing_list is None:
+        return None
+    rows = []
+    for each in Sheet.objects.filter(project=sheet.project).prefetch_related("viewports__view"):
+        scales = (str(v.scale) if v.view.as_core.to_scale else NOT_TO_SCALE for v in each.viewports.all())
+        paper = each.as_paper.name
+        rows.append((each.number, each.title, paper, common_scale_text(list(scales)), each.revision))
+    return core.DrawingList((sheet.drawing_list["x"], sheet.drawing_list["y"]), tuple(rows))
+
+
+def annotations_of(
+    rows: Sequence[Viewport], viewports: Sequence[CoreViewport], whole: WholeSet
+) -> dict[str, Annotation]:
+    """Marks, levels and north of the viewports of one sheet."""
+    found = {}
+    for row, viewport in zip(rows, viewports, strict=True):
+        drawing = row.drawn.linework
+        if drawing is None or not drawing.axes:
+            continue
+        axes = drawing.axes
+        seen = MarkedView(
+            viewport,
+            str(row.view_id),
+            row.view.as_core,
+            tuple(axes["right"]),
+            tuple(axes["up"]),
+            tuple(axes["origin"]),
+        )
+        grid = tuple(grid_in(seen, whole.grid)) if row.grid else ()
+        found[viewport.id] = Annotation(
+            tuple(marks_in(seen, whole.subjects, [mark.bubble for mark in grid])) if row.marks else (),
+            tuple(levels_in(seen, whole.storeys, row.scale_in_feet)) if row.levels else (),
+            grid,
+            north_on_paper(seen, whole.true_north),
+        )
+    return found
+
+
+def subjects_of(project: Project) -> list[Subject]:
+    """The views of a project that are marked on others, with where they first stand in the register."""
+    stands: dict[Any, Reference] = {}
+    placed = Viewport.objects.filter(sheet__project=project).order_by(
+        "sheet__position", "sheet__number", "sheet", "position", "id"
+    )
+    rows = placed.values_list("sheet", "sheet__number", "view")
+    for _, group in groupby(rows, key=lambda row: row[0]):
+        for number, (_, sheet, viewed) in enumerate(group, 1):
+            stands.setdefault(viewed, Reference(str(number), sheet))
+    views = View.objects.filter(project=project, linework__isnull=False).select_related("linework")
+    subjects = []
+    for view in views:
+        spec = view.as_core
+        if spec.marked and view.linework and view.linework.axes:
+            axes = view.linework.axes
+            x, y, z = np.cross(axes["right"], axes["up"]).tolist()
+            subjects.append(Subject(str(view.pk), spec, (x, y, z), stands.get(view.pk, Reference())))
+    return subjects

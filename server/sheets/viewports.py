@@ -1,0 +1,206 @@
+"""Making, changing and laying out viewports."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from django.db import transaction
+from django.db.models import QuerySet
+
+from drafting.errors import SheetError
+from drafting.geometry.boxes import Box
+from drafting.schema import parse
+from drafting.sheets.placing import place_view
+from drafting.sheets.projection_layout import DrawnView, Projection, arrange
+from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
+from drafting.sheets.viewport import Viewport as CoreViewport
+from drafting.sheets.viewport import check_on_paper, check_viewport
+from drafting.styles.pen_table import PenChanges
+from server.common.rows import Memo, RowService
+from server.projects.models import Project
+from server.sheets.models import Sheet, Viewport
+from server.sheets.services import next_position, register_of
+from server.views import drawings
+from server.views.models import Linework, View
+
+#: What makes up the geometry of a viewport, beside its scale; and what of it a pin holds.
+GEOMETRY = ("x", "y", "width", "height", "centre_u", "centre_v")
+PINNED = (*GEOMETRY, "shape", "corners", "turn", "scale", "view")
+
+
+class ViewportService(RowService[Viewport]):
+    model = Viewport
+    to_project = "sheet__project"
+
+    def prepare(self, values: dict[str, Any], memo: Memo) -> None:
+        values.update(_geometry_for(values["view"], values["sheet"], values))
+        values.setdefault("position", next_position(Viewport.objects.filter(sheet=values["sheet"])))
+
+    def check(self, row: Viewport, changed: set[str], memo: Memo) -> None:
+        viewport = as_core(row, 1)
+        check_viewport(viewport)
+        if changed & set(GEOMETRY):
+            check_on_paper(viewport.box, row.sheet.as_paper)
+        if row.shown:
+            row.view.shown_with(row.shown)
+        old = None if row._state.adding else Viewport.objects.get(pk=row.pk)
+        moved = old is not None and any(getattr(row, name) != getattr(old, name) for name in PINNED)
+        if old is not None and old.pinned and row.pinned and moved:
+            raise SheetError("This viewport is pinned. Unpin it to change what it frames.")
+
+    def created(self, row: Viewport, memo: Memo) -> None:
+        self._follow(row)
+
+    def updated(self, row: Viewport, before: Viewport, changed: set[str], memo: Memo) -> None:
+        self._follow(row, (before.shown, before.view_id))
+
+    def _follow(self, row: Viewport, before: tuple[dict[str, Any], Any] = ({}, None)) -> None:
+        """What follows from a viewport's having been written: its scale is kept, and its own drawing
+        ordered."""
+        keep_scale(row)
+        if not row.shown:
+            Viewport.objects.filter(pk=row.pk).update(linework=None, drawn_from=None, wanted="")
+        elif (row.shown, row.view_id) != before:
+            order_own_drawing(row)
+
+
+viewport_service = ViewportService()
+
+
+def order_own_drawing(row: Viewport) -> None:
+    """Have a viewport drawn that shows something else than its view does."""
+    drawings.order(row, row.view, row.view.shown_with(row.shown))
+
+
+def follow_view(view: View, *, only_ask: bool = False) -> None:
+    """A view asks for another drawing, and so do those of its viewports that show something else of it."""
+    for row in Viewport.objects.filter(view=view).exclude(shown={}).select_related("view"):
+        if only_ask:
+            drawings.ask_for(row, drawings.version_for(view), view.shown_with(row.shown))
+        else:
+            order_own_drawing(row)
+
+
+def give_linework(linework: Linework, version: Any) -> None:
+    """A drawing goes to the viewports that ask for it."""
+    Viewport.objects.filter(wanted=linework.key).update(linework=linework, drawn_from=version)
+
+
+def holds_linework(key: str, projects: QuerySet[Project]) -> bool:
+    """Whether a viewport in these projects is drawn by a drawing."""
+    return Viewport.objects.filter(linework=key, sheet__project__in=projects).exists()
+
+
+def as_core(row: Viewport, number: int) -> CoreViewport:
+    """The core's viewport of a row, with its number on its sheet."""
+    drawing = row.drawn.linework
+    pens: PenChanges = parse(PenChanges, row.pens, "viewport's pens", SheetError)
+    return CoreViewport(
+        id=str(row.pk),
+        linework=drawing.key if drawing else "",
+        box=box_of(row),
+        scale=row.scale,
+        centre=(row.centre_u, row.centre_v),
+        number=str(number),
+        name=row.view.name,
+        to_scale=row.view.as_core.to_scale,
+        shape=row.shape,  # type: ignore[arg-type]
+        corners=tuple((x, y) for x, y in row.corners),
+        turn=row.turn,
+        framed=row.framed,
+        opaque=row.opaque,
+        pen_table=str(row.pen_table_id or ""),
+        pens=pens,
+        title=row.title_style,  # type: ignore[arg-type]
+        title_offset=(row.title_offset[0], row.title_offset[1]),
+        mark_offsets={view: tuple((x, y) for x, y in by) for view, by in row.mark_offsets.items()},
+    )
+
+
+def box_of(row: Viewport) -> Box:
+    return Box(row.x, row.y, row.width, row.height)
+
+
+def taken_on(sheet: Sheet) -> list[Box]:
+    """What is taken of a sheet by the viewports on it."""
+    return [box_of(row) for row in sheet.viewports.all()]
+
+
+def ladder_of(project: Project) -> tuple[Scale, ...]:
+    """The ladder that scales are chosen from by themselves: in feet and inches where the last viewport is."""
+    last = Viewport.objects.filter(sheet__project=project).order_by("sheet__position", "position").last()
+    return FEET_LADDER if last and last.scale_in_feet else LADDER
+
+
+def keep_scale(row: Viewport) -> None:
+    """Keep a scale that stands on no ladder with the register, to be chosen again."""
+    register, text = register_of(row.sheet.project), str(row.scale)
+    on_ladder = row.scale in (*LADDER, *FEET_LADDER) or text in register.custom_scales
+    if row.view.as_core.to_scale and not on_ladder:
+        register.custom_scales = [*register.custom_scales, text]
+        register.save(update_fields=["custom_scales"])
+
+
+def _geometry_for(view: View, sheet: Sheet, given: dict[str, Any]) -> dict[str, Any]:
+    """The geometry of a new viewport: as given, or as the core places the view about a point or in an empty
+    space.
+
+    Raises:
+        SheetError: a part of the geometry is missing.
+    """
+    at = given.pop("at", None)
+    there = [name for name in GEOMETRY if name in given]
+    if len(there) == len(GEOMETRY) and "scale" in given:
+        return {}
+    if there:
+        raise SheetError(
+            "Give a viewport's whole place, size, centre and scale, or only the point to place it at."
+        )
+    return _geometry(
+        place_view(
+            tuple(view.linework.extents) if view.linework and view.linework.extents else None,
+            sheet.blank,
+            tuple(at) if at else None,
+            given.get("scale"),
+            taken_on(sheet),
+            ladder_of(sheet.project),
+        )
+    )
+
+
+def _geometry(placed: CoreViewport) -> dict[str, Any]:
+    box = placed.box
+    return {
+        "x": box.x, "y": box.y, "width": box.width, "height": box.height,
+        "centre_u": placed.centre[0], "centre_v": placed.centre[1], "scale": placed.scale,
+    }  # fmt: skip
+
+
+def arrange_views(sheet: Sheet, views: Sequence[View], projection: Projection) -> list[Viewport]:
+    """Lay views out on a sheet as a projected set, each in a new viewport.
+
+    Raises:
+        SheetError: one has not been drawn yet, or they do not fit.
+    """
+    drawn = []
+    for view in views:
+        if view.linework is None or not view.linework.extents:
+            raise SheetError(f"“{view.name}” shows nothing yet. Wait for its drawing, or leave it out.")
+        axes = view.linework.axes
+        drawn.append(
+            DrawnView(
+                str(view.pk),
+                tuple(view.linework.extents),
+                axes["right"],
+                axes["up"],
+                axes["origin"],
+                to_scale=view.as_core.to_scale,
+            )
+        )
+    placed = arrange(drawn, sheet.blank, projection, taken_on(sheet), ladder_of(sheet.project))
+    with transaction.atomic():
+        return [
+            viewport_service.create({"sheet": sheet, "view": view, **_geometry(viewport)})
+            for view, viewport in zip(views, placed, strict=True)
+        ]

@@ -1,0 +1,27 @@
+"""Work for the child process in its tests. It runs without Django, and so knows nothing of it."""
+
+import os
+import time
+
+from drafting.errors import DraftingError
+
+
+def greet(name, progress):
+    progress("Greeting", 0.5)
+    return f"Good morning, {name}"
+
+
+def crash(progress):
+    os._exit(11)
+
+
+def stall(progress):
+    time.sleep(60)
+
+
+def hoard(progress):
+    return len(bytearray(64 << 30))
+
+
+def refuse(progress):
+    raise DraftingError("No such gull.")

@@ -1,0 +1,235 @@
+/** Painting a display list on a canvas, as the other writers write it to a file. */
+import type { DisplayItem, DisplayList, DrawingItem } from "../api/client";
+import { placementOf, toPaper, toScreen, type Geometry, type Camera, type Point } from "./geometry";
+import { withLines } from "./hatching";
+import { inWorkingColours, screened } from "./penColours";
+import { fittedTo, lengthOf, stretches } from "./patterns";
+import { pixelsOf } from "./imagePixels";
+import { pictures, type Style, type Wanted } from "./pictures";
+
+/** The height of a capital over the size of the type: the same figure that the core's lettering has. */
+const CAP_HEIGHT = 0.655;
+const LETTERING = '"Dunefold Lettering"';
+/** No line on the board is thinner than this, in pixels, or it would be lost there. */
+const THINNEST = 0.55;
+/**
+ * How much more than what is seen is painted, so that a little movement shows nothing unpainted; shares of
+ * the size.
+ */
+const BEYOND = 0.35;
+
+export interface Scene {
+  display: DisplayList;
+  /** Where each viewport is just now; that may be ahead of the display list while the hand moves it. */
+  geometry: ReadonlyMap<string, Geometry>;
+  /** Where its pictures are kept: the board and each small picture have their own. */
+  place: string;
+  /** The viewport in the hand, of which more may soon be seen than its frame shows now. */
+  held?: ReadonlySet<string>;
+  /** The least width of a line, in pixels; small pictures want less than the board. */
+  thinnest?: number;
+  /** Whether drawings are in working colours, and not as they are plotted. */
+  working?: boolean;
+}
+
+/**
+ * Paint the items of a sheet. `dpr` is device pixels for a pixel of the page. Whether every drawing is there
+ * as it should be.
+ */
+export function paint(context: CanvasRenderingContext2D, scene: Scene, camera: Camera, dpr: number): boolean {
+  const thinnest = scene.thinnest ?? THINNEST;
+  const before = new Map<string, Point>();
+  for (const item of scene.display.items)
+    if (item.type === "drawing") before.set(item.viewport, cornerOf(item.clip));
+  let settled = true;
+  for (const item of scene.display.items) {
+    const owner = "viewport" in item ? item.viewport : "";
+    const geometry = scene.geometry.get(owner);
+    // A viewport that was just deleted stays in the display list until the server has said so too.
+    if (owner && !geometry) continue;
+    context.save();
+    context.setTransform(dpr, 0, 0, dpr, 0, 0);
+    if (item.type === "drawing") {
+      if (
+        geometry &&
+        !paintDrawing(context, { ...item, ...placementOf(geometry) }, scene, camera, dpr, thinnest)
+      )
+        settled = false;
+    } else {
+      const corner = before.get(owner);
+      const by: Point = geometry && corner ? [geometry.x - corner[0], geometry.y - corner[1]] : [0, 0];
+      paintFlat(
+        context,
+        item,
+        { ...camera, x: camera.x + by[0] * camera.scale, y: camera.y - by[1] * camera.scale },
+        thinnest,
+      );
+    }
+    context.restore();
+  }
+  return settled;
+}
+
+const cornerOf = (points: readonly (readonly number[])[]): Point => [
+  Math.min(...points.map((p) => p[0] ?? 0)),
+  Math.min(...points.map((p) => p[1] ?? 0)),
+];
+
+const styles = new WeakMap<object, { style: Style; working: boolean }>();
+
+function styleOf({ pens, layers, cuts }: DrawingItem, thinnest: number, working: boolean): Style {
+  let known = styles.get(pens);
+  if (known?.style.thinnest !== thinnest || known.working !== working) {
+    const camera = working ? inWorkingColours({ pens, layers, cuts }) : { pens, layers, cuts };
+    styles.set(pens, (known = { working, style: { ...camera, cuts: withLines(camera.cuts), thinnest } }));
+  }
+  return known.style;
+}
+
+function paintDrawing(
+  context: CanvasRenderingContext2D,
+  item: DrawingItem,
+  scene: Scene,
+  camera: Camera,
+  dpr: number,
+  thinnest: number,
+): boolean {
+  const frame = new Path2D();
+  item.clip.forEach((corner, k) => {
+    const [px, py] = toScreen(camera, corner[0] ?? 0, corner[1] ?? 0);
+    if (k) frame.lineTo(px, py);
+    else frame.moveTo(px, py);
+  });
+  frame.closePath();
+  context.save();
+  context.clip(frame);
+  if (item.opaque) {
+    context.fillStyle = "#ffffff";
+    context.fill(frame);
+  }
+  const settled = paintPicture(context, item, scene, camera, dpr, thinnest * dpr);
+  context.restore();
+  if (item.outline) {
+    context.strokeStyle = screened(item.outline.colour, item.outline.screen);
+    context.lineWidth = Math.max(item.outline.width * camera.scale, thinnest);
+    context.stroke(frame);
+  }
+  return settled;
+}
+
+function paintPicture(
+  context: CanvasRenderingContext2D,
+  item: DrawingItem,
+  scene: Scene,
+  camera: Camera,
+  dpr: number,
+  thinnest: number,
+): boolean {
+  const { width, height } = context.canvas;
+  const [left, top] = toPaper(camera, 0, 0);
+  const [right, bottom] = toPaper(camera, width / dpr, height / dpr);
+  const [px = 0, py = 0] = item.place;
+  const xs = item.clip.map((p) => p[0] ?? 0);
+  const ys = item.clip.map((p) => p[1] ?? 0);
+  const need = [
+    Math.max(Math.min(...xs), left),
+    Math.max(Math.min(...ys), bottom),
+    Math.min(Math.max(...xs), right),
+    Math.min(Math.max(...ys), top),
+  ] as const;
+  if (need[0] >= need[2] || need[1] >= need[3]) return true;
+  const whole = scene.held?.has(item.viewport) ? ([left, bottom, right, top] as const) : need;
+  const [padX, padY] = [(whole[2] - whole[0]) * BEYOND, (whole[3] - whole[1]) * BEYOND];
+  const wanted: Wanted = {
+    linework: item.linework,
+    style: styleOf(item, thinnest, scene.working ?? false),
+    ratio: item.ratio,
+    turn: item.turn,
+    pixels: camera.scale * dpr,
+    region: [whole[0] - padX - px, whole[1] - padY - py, whole[2] + padX - px, whole[3] + padY - py],
+  };
+  const region = [need[0] - px, need[1] - py, need[2] - px, need[3] - py] as const;
+  const { picture, settled } = pictures.get(`${scene.place}/${item.viewport}`, wanted, region);
+  if (picture) {
+    const grown = item.ratio / picture.ratio;
+    const [x, y] = toScreen(camera, px + picture.region[0] * grown, py + picture.region[3] * grown);
+    const scale = (camera.scale * grown) / picture.pixels;
+    const exact = Math.abs(scale * dpr - 1) < 1e-6;
+    // A picture of the very size lies on whole pixels, or its fine lines would blur.
+    const at = (figure: number) => (exact ? Math.round(figure * dpr) / dpr : figure);
+    context.drawImage(
+      picture.bitmap,
+      at(x),
+      at(y),
+      picture.bitmap.width * scale,
+      picture.bitmap.height * scale,
+    );
+  }
+  return settled;
+}
+
+function paintFlat(
+  context: CanvasRenderingContext2D,
+  item: Exclude<DisplayItem, DrawingItem>,
+  camera: Camera,
+  thinnest: number,
+) {
+  if (item.type === "image") {
+    const { x, y, width, height } = item.box;
+    const [left, top] = toScreen(camera, x, y + height);
+    const pixels = pixelsOf(item.picture);
+    if (pixels) context.drawImage(pixels, left, top, width * camera.scale, height * camera.scale);
+    return;
+  }
+  if (item.type === "text") {
+    const [px, py] = toScreen(camera, item.at[0] ?? 0, item.at[1] ?? 0);
+    context.fillStyle = item.colour;
+    context.font = `${item.bold ? 700 : 400} ${(item.size / CAP_HEIGHT) * camera.scale}px ${LETTERING}`;
+    context.textAlign = item.anchor === "middle" ? "center" : item.anchor;
+    context.fillText(item.text, px, py);
+    return;
+  }
+  const path = new Path2D();
+  for (const ring of item.type === "path" ? [item.points] : item.rings) {
+    ring.forEach((p, k) => {
+      const [px, py] = toScreen(camera, p[0] ?? 0, p[1] ?? 0);
+      if (k) path.lineTo(px, py);
+      else path.moveTo(px, py);
+    });
+    if (item.type === "fill" || item.closed) path.closePath();
+  }
+  if (item.type === "fill") {
+    context.fillStyle = item.colour;
+    context.fill(path, "evenodd");
+  } else {
+    context.strokeStyle = screened(item.pen.colour, item.pen.screen);
+    context.lineWidth = Math.max(item.pen.width * camera.scale, thinnest);
+    if (item.pen.pattern.length) strokeDashed(context, item, camera);
+    else context.stroke(path);
+  }
+}
+
+/** A line of a pattern, which is fitted to each of its stretches. */
+function strokeDashed(
+  context: CanvasRenderingContext2D,
+  { points, closed, pen }: Extract<DisplayItem, { type: "path" }>,
+  camera: Camera,
+) {
+  for (const stretch of stretches(points, closed)) {
+    const pattern = fittedTo(
+      pen.pattern.map((length) => length * pen.width),
+      lengthOf(stretch),
+    );
+    context.setLineDash(pattern.map((length) => length * camera.scale));
+    context.beginPath();
+    for (const [x = 0, y = 0] of stretch) context.lineTo(...toScreen(camera, x, y));
+    context.stroke();
+  }
+  context.setLineDash([]);
+}
+
+/** The lettering is there once the browser has both of its weights. */
+export const letteringReady = Promise.all([
+  document.fonts.load(`400 20px ${LETTERING}`),
+  document.fonts.load(`700 20px ${LETTERING}`),
+]);

@@ -1,0 +1,173 @@
+/**
+ * Pictures of drawings, painted beside the page and kept. A picture that is not quite the one wanted serves
+ * till it comes.
+ */
+import type { DrawingItem } from "../api/client";
+import type { Cut } from "./hatching";
+
+export interface Style {
+  pens: DrawingItem["pens"];
+  layers: DrawingItem["layers"];
+  cuts: readonly Cut[];
+  /** No line is thinner than this, in the picture's pixels. */
+  thinnest: number;
+}
+
+/**
+ * What a picture shows: a region of the drawing in paper mm from where u = v = 0 lies, so many pixels to the
+ * mm.
+ */
+export interface Wanted {
+  linework: string;
+  style: Style;
+  ratio: number;
+  turn: number;
+  region: readonly [number, number, number, number];
+  pixels: number;
+}
+export interface Picture extends Wanted {
+  bitmap: ImageBitmap;
+}
+
+export type PainterRequest = { number: number } & (
+  Wanted | { linework: string; at: readonly [number, number]; reach: number }
+);
+export interface PainterAnswer {
+  number: number;
+  bitmap?: ImageBitmap;
+  found?: { element: string; middle: [number, number] } | null;
+  problem?: string;
+}
+
+/** Where the board's own pictures are kept. */
+export const BOARD = "board";
+/** Pictures take no more memory than this; pixels of four bytes. */
+const MAX_PIXELS = 48_000_000;
+
+/** After so long a picture that could not be painted is tried again; milliseconds. */
+const RETRY_AFTER = 3_000;
+
+class Pictures {
+  private worker: Worker | null = null;
+  private readonly made = new Map<string, Picture>();
+  private readonly waiting = new Map<string, Wanted>();
+  private readonly failed = new Set<string>();
+  private readonly answers = new Map<number, (answer: PainterAnswer) => void>();
+  private readonly watchers = new Set<() => void>();
+  private busy: string | null = null;
+  private number = 0;
+
+  /** Be told of every picture that comes, until the answer is called. */
+  watch(answer: () => void): () => void {
+    this.watchers.add(answer);
+    return () => void this.watchers.delete(answer);
+  }
+
+  /**
+   * The best picture there is in a place. One that does not show what is needed is replaced by what is
+   * wanted.
+   */
+  get(
+    place: string,
+    wanted: Wanted,
+    need = wanted.region,
+  ): { picture: Picture | undefined; settled: boolean } {
+    const picture = this.made.get(place);
+    if (picture) {
+      this.made.delete(place); // what was looked at last is forgotten last
+      this.made.set(place, picture);
+    }
+    const settled =
+      (picture !== undefined && serves(picture, wanted, need)) || this.failed.has(wanted.linework);
+    if (settled) this.waiting.delete(place);
+    else {
+      this.waiting.set(place, wanted);
+      this.next();
+    }
+    // Another drawing, or the same turned, would show what is not there.
+    const usable = picture && picture.turn === wanted.turn ? picture : undefined;
+    return { picture: usable, settled };
+  }
+
+  /** The element nearest to a point of a drawing, and its middle. */
+  async elementAt(linework: string, at: readonly [number, number], reach: number) {
+    return (await this.ask({ linework, at, reach })).found ?? null;
+  }
+
+  /** Something else that is painted has come. */
+  tell() {
+    for (const answer of this.watchers) answer();
+  }
+
+  private next() {
+    // What is under the hand comes before what is only looked at small.
+    const first = [...this.waiting].find(([place]) => place.startsWith(BOARD)) ?? [...this.waiting][0];
+    if (this.busy !== null || !first) return;
+    const [place, wanted] = first;
+    this.waiting.delete(place);
+    this.busy = place;
+    void this.ask(wanted).then(({ bitmap }) => {
+      this.busy = null;
+      if (bitmap) {
+        this.made.get(place)?.bitmap.close();
+        this.made.delete(place);
+        this.made.set(place, { ...wanted, bitmap });
+        this.thinOut();
+      } else this.retryLater(wanted.linework);
+      for (const answer of this.watchers) answer();
+      this.next();
+    });
+  }
+
+  /** A connection that is lost comes back: whoever watches asks once more then. */
+  private retryLater(linework: string) {
+    this.failed.add(linework);
+    setTimeout(() => {
+      this.failed.delete(linework);
+      for (const answer of this.watchers) answer();
+    }, RETRY_AFTER);
+  }
+
+  private thinOut() {
+    let size = 0;
+    for (const { bitmap } of this.made.values()) size += bitmap.width * bitmap.height;
+    for (const [place, { bitmap }] of this.made) {
+      if (size <= MAX_PIXELS) return;
+      size -= bitmap.width * bitmap.height;
+      bitmap.close();
+      this.made.delete(place);
+    }
+  }
+
+  private ask(
+    question: Wanted | { linework: string; at: readonly [number, number]; reach: number },
+  ): Promise<PainterAnswer> {
+    if (!this.worker) {
+      this.worker = new Worker(new URL("./painter.worker.ts", import.meta.url), { type: "module" });
+      this.worker.onmessage = ({ data }: MessageEvent<PainterAnswer>) => {
+        this.answers.get(data.number)?.(data);
+        this.answers.delete(data.number);
+      };
+    }
+    const number = ++this.number;
+    this.worker.postMessage({ ...question, number });
+    return new Promise((resolve) => this.answers.set(number, resolve));
+  }
+}
+
+export const pictures = new Pictures();
+
+function serves(picture: Picture, wanted: Wanted, b: Wanted["region"]): boolean {
+  const a = picture.region;
+  return (
+    picture.linework === wanted.linework &&
+    picture.turn === wanted.turn &&
+    picture.ratio === wanted.ratio &&
+    Math.abs(picture.pixels / wanted.pixels - 1) < 1e-6 &&
+    a[0] <= b[0] &&
+    a[1] <= b[1] &&
+    a[2] >= b[2] &&
+    a[3] >= b[3] &&
+    (picture.style === wanted.style || JSON.stringify(picture.style) === JSON.stringify(wanted.style))
+  );
+}

@@ -1,0 +1,197 @@
+/** The slim header: where one is, the stations, what is under way, and the way out. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Tooltip from "@mui/material/Tooltip";
+import { useQueryClient } from "@tanstack/react-query";
+import { Link, NavLink } from "react-router-dom";
+import { api, data, type Project } from "../api/client";
+import { isActive, useJobs, useSession } from "../api/queries";
+import { step } from "../sync/commands";
+import { colours } from "../theme/theme";
+import { Wordmark } from "./Wordmark";
+import { useBoard } from "../stores/board";
+import { useNotices } from "../stores/notices";
+import { clearHistory, useHistory } from "../sync/history";
+import { clearClipboard, resetBoard } from "../stores/reset";
+
+const STATIONS = [
+  ["model", "Model"],
+  ["views", "Views"],
+  ["sheets", "Sheets"],
+  ["issue", "Issue"],
+] as const;
+
+export function Header({ project, station }: { project?: Project; station?: string }) {
+  return (
+    <Box
+      component="header"
+      sx={{
+        height: 44,
+        flexShrink: 0,
+        display: "flex",
+        alignItems: "center",
+        px: 1.75,
+        gap: 2.5,
+        bgcolor: colours.ink,
+        color: colours.sandLight,
+      }}
+    >
+      <Link
+        to="/"
+        aria-label="Dunefold: all projects"
+        style={{ color: "inherit", display: "flex", textDecoration: "none" }}
+      >
+        <Wordmark />
+      </Link>
+      {project && (
+        <>
+          <Box
+            sx={{
+              fontSize: 13.5,
+              fontWeight: 600,
+              maxWidth: 260,
+              overflow: "hidden",
+              textOverflow: "ellipsis",
+              whiteSpace: "nowrap",
+            }}
+          >
+            {project.name}
+          </Box>
+          <Box component="nav" aria-label="Stations" sx={{ display: "flex", height: "100%" }}>
+            {STATIONS.map(([key, name]) => (
+              <Box
+                key={key}
+                component={NavLink}
+                to={`/projects/${project.id}/${key}`}
+                aria-current={station === key ? "page" : undefined}
+                sx={{
+                  px: 1.75,
+                  display: "flex",
+                  alignItems: "center",
+                  color: "inherit",
+                  textDecoration: "none",
+                  fontSize: 13.5,
+                  opacity: station === key ? 1 : 0.78,
+                  boxShadow: station === key ? `inset 0 -3px 0 ${colours.sand}` : "none",
+                  "&:hover": { opacity: 1 },
+                  "&:focus-visible": { outline: `2px solid ${colours.sand}`, outlineOffset: -3 },
+                }}
+              >
+                {name}
+              </Box>
+            ))}
+          </Box>
+          <Steps keys={station === "sheets"} />
+          <RunningJobs project={project.id} />
+          <Unsaved />
+        </>
+      )}
+      <SignOut />
+    </Box>
+  );
+}
+
+/** Undo and redo; and the card of keys, where there is one. */
+function Steps({ keys }: { keys: boolean }) {
+  const past = useHistory((s) => s.past);
+  const future = useHistory((s) => s.future);
+  const button = { minWidth: 0, px: 1, color: "inherit", "&.Mui-disabled": { color: "#ffffff55" } };
+  return (
+    <Box sx={{ display: "flex" }}>
+      {(["undo", "redo"] as const).map((way) => {
+        const command = (way === "undo" ? past : future).at(-1);
+        const name = way === "undo" ? "Undo" : "Redo";
+        return (
+          <Tooltip
+            key={way}
+            title={command ? `${name}: ${command.what} (Ctrl + ${way === "undo" ? "Z" : "Shift + Z"})` : ""}
+          >
+            <span>
+              <Button aria-label={name} disabled={!command} onClick={() => void step(way)} sx={button}>
+                {name}
+              </Button>
+            </span>
+          </Tooltip>
+        );
+      })}
+      {keys && (
+        <Button onClick={() => useBoard.setState({ helpOpen: true })} sx={button}>
+          Keys
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+function RunningJobs({ project }: { project: string }) {
+  const { data: jobs } = useJobs(project);
+  const now = jobs?.filter(isActive) ?? [];
+  const first = now.find((job) => job.state === "running") ?? now[0];
+  if (!first) return null;
+  const verb = { read: "Reading", draw: "Drawing", plot: "Plotting" }[first.kind];
+  return (
+    <Box role="status" sx={{ fontSize: 12.5, display: "flex", alignItems: "center", gap: 1, minWidth: 0 }}>
+      <Box sx={{ width: 60, height: 4, bgcolor: "#ffffff33", borderRadius: 2 }}>
+        <Box sx={{ width: `${first.share * 100}%`, height: 4, bgcolor: colours.sand, borderRadius: 2 }} />
+      </Box>
+      <Box sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+        {verb} {first.about}
+        {now.length > 1 && `, ${now.length - 1} more`}
+      </Box>
+      <Button
+        onClick={() => {
+          for (const job of now)
+            void data(api.POST("/api/jobs/{id}/cancel/", { params: { path: { id: job.id } } }));
+        }}
+        sx={{ color: "inherit", minWidth: 0, px: 1 }}
+      >
+        Cancel
+      </Button>
+    </Box>
+  );
+}
+
+/** Changes that wait for a connection. They are kept, and nobody has to do anything. */
+function Unsaved() {
+  const unsaved = useNotices((s) => s.unsaved);
+  if (!unsaved) return null;
+  return (
+    <Box
+      role="status"
+      sx={{
+        fontSize: 12.5,
+        fontWeight: 600,
+        px: 1,
+        py: 0.25,
+        borderRadius: 1,
+        bgcolor: colours.rustPale,
+        color: colours.rust,
+        whiteSpace: "nowrap",
+      }}
+    >
+      No connection: {unsaved === 1 ? "1 change is" : `${unsaved} changes are`} kept and saved when it is back
+    </Box>
+  );
+}
+
+function SignOut() {
+  const client = useQueryClient();
+  const { data: session } = useSession();
+  const leave = async () => {
+    await data(api.DELETE("/api/session/"));
+    resetBoard();
+    clearClipboard();
+    clearHistory();
+    // The session first, so that nobody on the page asks anew for what is being forgotten.
+    client.setQueryData(["session"], { username: "" });
+    client.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
+  };
+  return (
+    <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1, fontSize: 12.5 }}>
+      <span>{session?.username}</span>
+      <Button onClick={() => void leave()} sx={{ color: "inherit" }}>
+        Sign out
+      </Button>
+    </Box>
+  );
+}

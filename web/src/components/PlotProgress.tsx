@@ -1,0 +1,34 @@
+/** How far a plot is, with the way to stop it; or why it came to nothing. */
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import LinearProgress from "@mui/material/LinearProgress";
+import { api, data, type Job } from "../api/client";
+import { isActive } from "../api/queries";
+
+export function PlotProgress({ job, problem }: { job: Job; problem: string }) {
+  const failed =
+    problem ||
+    (job.state === "failed" ? job.message : job.state === "cancelled" ? "The plot was cancelled." : "");
+  if (failed)
+    return (
+      <Alert severity="error" sx={{ m: 2 }}>
+        {failed}
+      </Alert>
+    );
+  if (!isActive(job)) return null;
+  return (
+    <Box role="status" sx={{ p: 2, display: "flex", alignItems: "center", gap: 2 }}>
+      <Box sx={{ flex: 1 }}>
+        <Box sx={{ fontSize: 13, mb: 1 }}>{job.stage || "Waiting for its turn"}</Box>
+        <LinearProgress variant={job.share ? "determinate" : "indeterminate"} value={job.share * 100} />
+      </Box>
+      <Button
+        variant="outlined"
+        onClick={() => void data(api.POST("/api/jobs/{id}/cancel/", { params: { path: { id: job.id } } }))}
+      >
+        Cancel
+      </Button>
+    </Box>
+  );
+}

@@ -1,0 +1,97 @@
+/**
+ * What is shown of a building: storeys, layers and classes, each on or off, with how many elements they hold.
+ */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import type { ModelVersion, Shown } from "../api/client";
+import { PopUp } from "./PopUp";
+
+export type ShownKey = "without_storeys" | "without_layers" | "without_classes" | "without";
+
+/** How many names are left out. */
+export const leftOut = ({
+  without_layers = [],
+  without_storeys = [],
+  without_classes = [],
+  without = [],
+}: Shown = {}) => without_layers.length + without_storeys.length + without_classes.length + without.length;
+
+interface Props {
+  shown: Shown;
+  version: ModelVersion | undefined;
+  onChange: (key: ShownKey, names: string[]) => void;
+}
+
+export function ShownMenu({ shown, version, onChange }: Props) {
+  const count = leftOut(shown);
+  const facts = version?.facts;
+  const single = shown.without ?? [];
+  const lists: [string, ShownKey, [string, string][]][] = [
+    ["Storeys", "without_storeys", [...(facts?.storeys ?? [])].reverse().map((s) => [s.name, ""])],
+    ["Layers", "without_layers", Object.entries(facts?.layers ?? {}).map(([name, n]) => [name, String(n)])],
+    [
+      "Classes",
+      "without_classes",
+      Object.entries(facts?.classes ?? {}).map(([name, n]) => [name, String(n)]),
+    ],
+  ];
+  const toggle = (key: ShownKey, name: string, on: boolean) => {
+    const off = new Set(shown[key] ?? []);
+    if (on) off.delete(name);
+    else off.add(name);
+    onChange(key, [...off].sort());
+  };
+  return (
+    <PopUp button={count ? `${count} left out` : "Everything"} name="What is shown">
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, auto)", gap: 3, p: 2, maxHeight: 470 }}>
+        {lists.map(([name, key, rows]) => (
+          <Box key={key} role="group" aria-label={name}>
+            <Box sx={{ fontSize: 12.5, fontWeight: 650, mb: 0.5 }}>{name}</Box>
+            {rows.map(([label, n]) => (
+              <FormControlLabel
+                key={label}
+                sx={{
+                  display: "flex",
+                  m: 0,
+                  "& .MuiFormControlLabel-label": {
+                    fontSize: 12.5,
+                    display: "flex",
+                    flex: 1,
+                    justifyContent: "space-between",
+                    gap: 2,
+                  },
+                }}
+                control={
+                  <Checkbox
+                    size="small"
+                    sx={{ p: 0.35, mr: 0.5 }}
+                    checked={!(shown[key] ?? []).includes(label)}
+                    onChange={(_, on) => toggle(key, label, on)}
+                  />
+                }
+                label={
+                  <>
+                    <span>{label}</span>
+                    <Box
+                      component="span"
+                      sx={{ color: "text.secondary", fontVariantNumeric: "tabular-nums" }}
+                    >
+                      {n}
+                    </Box>
+                  </>
+                }
+              />
+            ))}
+          </Box>
+        ))}
+        {single.length > 0 && (
+          <Button onClick={() => onChange("without", [])} sx={{ gridColumn: "1 / -1", justifySelf: "start" }}>
+            Show the {single.length === 1 ? "element" : `${single.length} elements`} left out one by one
+          </Button>
+        )}
+      </Box>
+    </PopUp>
+  );
+}

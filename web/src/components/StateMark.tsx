@@ -1,0 +1,22 @@
+/** How a drawing stands to the model: in a word and a shape, not in a colour alone. */
+import Box from "@mui/material/Box";
+import { colours } from "../theme/theme";
+
+const LOOKS = {
+  up_to_date: ["Up to date", colours.sea, "●"],
+  out_of_date: ["Out of date", colours.rust, "◐"],
+  held: ["Held", colours.ink, "■"],
+  undrawn: ["Not drawn", colours.inkSoft, "○"],
+} as const;
+
+export function StateMark({ state }: { state: keyof typeof LOOKS }) {
+  const [word, colour, shape] = LOOKS[state];
+  return (
+    <Box component="span" sx={{ color: colour, fontSize: 11.5, fontWeight: 600, whiteSpace: "nowrap" }}>
+      <span aria-hidden style={{ fontSize: 9, marginRight: 3 }}>
+        {shape}
+      </span>
+      {word}
+    </Box>
+  );
+}

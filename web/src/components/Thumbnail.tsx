@@ -1,0 +1,90 @@
+/** Small true pictures: of a sheet from its display list, of a view from its linework. */
+import { useEffect, useMemo, useRef, useState } from "react";
+import type { DisplayList, View, Viewport } from "../api/client";
+import { useDisplay } from "../api/queries";
+import { geometryOf, type Geometry } from "../canvas/geometry";
+import { letteringReady, paint } from "../canvas/paint";
+import { pictures } from "../canvas/pictures";
+import { drawingOf, onlyItems, screenPens } from "../canvas/screenPens";
+import { colours } from "../theme/theme";
+
+const CARD_PENS = screenPens();
+const NONE: DisplayList["items"] = [];
+
+/** Paint a scene whenever it changes, and again as its pictures come. */
+function usePicture(
+  display: DisplayList | undefined,
+  geometry: ReadonlyMap<string, Geometry>,
+  place: string,
+  width: number,
+  height: number,
+) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [lettering, setLettering] = useState(false);
+  useEffect(() => void letteringReady.then(() => setLettering(true)), []);
+  const dpr = window.devicePixelRatio || 1;
+  useEffect(() => {
+    const context = canvas.current?.getContext("2d");
+    if (!context || !display || !lettering) return;
+    const camera = { scale: width / display.width, x: 0, y: height };
+    const again = () => {
+      context.setTransform(dpr, 0, 0, dpr, 0, 0);
+      context.fillStyle = colours.paper;
+      context.fillRect(0, 0, width, height);
+      if (paint(context, { display, geometry, place, thinnest: 0.2 }, camera, dpr)) stop();
+    };
+    const stop = pictures.watch(again);
+    again();
+    return stop;
+  }, [display, geometry, place, width, height, dpr, lettering]);
+  return (
+    <canvas
+      ref={canvas}
+      width={width * dpr}
+      height={height * dpr}
+      style={{ width, height, display: "block" }}
+      aria-hidden
+    />
+  );
+}
+
+export function SheetThumbnail({
+  sheet,
+  viewports,
+  width,
+}: {
+  sheet: string;
+  viewports: Viewport[];
+  width: number;
+}) {
+  const { data: display } = useDisplay(sheet);
+  const geometry = useMemo(() => new Map(viewports.map((v) => [v.id, geometryOf(v)])), [viewports]);
+  const ratio = display ? display.height / display.width : 0.707;
+  return usePicture(display, geometry, `sheet ${sheet}`, width, Math.round(width * ratio));
+}
+
+export function ViewThumbnail({ view, width, height }: { view: View; width: number; height: number }) {
+  const [display, geometry] = useMemo(() => {
+    const [u0, v0, u1, v1] = view.extents ?? [0, 0, 1, 1];
+    const rim = 5;
+    const ratio = Math.min(
+      (width - 2 * rim) / ((u1 ?? 1) - (u0 ?? 0)),
+      (height - 2 * rim) / ((v1 ?? 1) - (v0 ?? 0)),
+    );
+    const whole: Geometry = {
+      x: 0,
+      y: 0,
+      width,
+      height,
+      ratio,
+      turn: 0,
+      shape: "rectangle",
+      corners: [],
+      centre_u: ((u0 ?? 0) + (u1 ?? 1)) / 2,
+      centre_v: ((v0 ?? 0) + (v1 ?? 1)) / 2,
+    };
+    const items: DisplayList["items"] = view.linework ? [drawingOf(view.linework, CARD_PENS)] : NONE;
+    return [onlyItems(width, height, items), new Map([["view", whole]])] as const;
+  }, [view, width, height]);
+  return usePicture(display, geometry, `view ${view.id}`, width, height);
+}

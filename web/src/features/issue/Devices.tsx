@@ -1,0 +1,208 @@
+/** The devices, with their paper and their queues, and the outbox: what came out of them. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useQueryClient } from "@tanstack/react-query";
+import { api, data, type Device, type Print, type Project } from "../../api/client";
+import { useDevices, usePrints } from "../../api/queries";
+import { colours } from "../../theme/theme";
+import { notifyError } from "../../stores/notices";
+
+const NOTHING: never[] = [];
+const STATES: Record<Print["state"], string> = {
+  making: "being plotted",
+  queued: "waiting",
+  printed: "printed",
+  cancelled: "cancelled",
+  failed: "failed",
+};
+
+export function Devices({ project }: { project: Project }) {
+  const { data: devices = NOTHING } = useDevices();
+  const { data: prints = NOTHING } = usePrints(project.id);
+  const client = useQueryClient();
+  const act = async (command: () => Promise<unknown>) => {
+    try {
+      await command();
+    } catch (error) {
+      notifyError(error);
+    }
+    for (const stale of ["devices", "prints"]) void client.invalidateQueries({ queryKey: [stale] });
+  };
+  return (
+    <Box
+      component="aside"
+      aria-label="Devices"
+      sx={{
+        width: 262,
+        flexShrink: 0,
+        display: "flex",
+        flexDirection: "column",
+        bgcolor: "background.default",
+        overflowY: "auto",
+      }}
+    >
+      <Box component="h2" sx={{ m: 0, px: 1.5, pt: 1.25, pb: 0.5, fontSize: 13, fontWeight: 650 }}>
+        Devices
+      </Box>
+      {devices.map((device) => (
+        <OneDevice
+          key={device.key}
+          device={device}
+          onChange={(change) =>
+            void act(() =>
+              data(api.POST("/api/devices/{key}/", { params: { path: { key: device.key } }, body: change })),
+            )
+          }
+        />
+      ))}
+      <Box
+        component="h2"
+        sx={{
+          m: 0,
+          px: 1.5,
+          pt: 1.5,
+          pb: 0.5,
+          fontSize: 13,
+          fontWeight: 650,
+          borderTop: `1px solid ${colours.sandDeep}`,
+        }}
+      >
+        Outbox
+      </Box>
+      {!prints.length && (
+        <Box sx={{ px: 1.5, fontSize: 12.5, lineHeight: 1.4, color: "text.secondary" }}>
+          Nothing was sent to a device yet. What comes out of one is kept here, as it looks on paper.
+        </Box>
+      )}
+      {prints.map((sent) => (
+        <Sent
+          key={sent.id}
+          sent={sent}
+          device={devices.find((d) => d.key === sent.device)?.name ?? sent.device}
+          onCancel={() =>
+            void act(() => data(api.POST("/api/prints/{id}/cancel/", { params: { path: { id: sent.id } } })))
+          }
+        />
+      ))}
+    </Box>
+  );
+}
+
+const paperOf = ({ paper }: Device) =>
+  Object.entries(paper)
+    .map(([medium, amount]) =>
+      medium === "roll" ? `${(amount / 1000).toFixed(1)} m of roll` : `${amount} × ${medium}`,
+    )
+    .join(", ");
+
+function OneDevice({
+  device,
+  onChange,
+}: {
+  device: Device;
+  onChange: (change: { online?: boolean; loaded?: boolean }) => void;
+}) {
+  const empty = Object.values(device.paper).every((amount) => amount === 0);
+  const state = !device.online
+    ? "off"
+    : empty
+      ? "out of paper"
+      : device.waiting
+        ? `${device.waiting} waiting`
+        : "ready";
+  const small = { minWidth: 0, px: 0.75, minHeight: 26, fontSize: 12 };
+  return (
+    <Box
+      role="group"
+      aria-label={device.name}
+      sx={{
+        mx: 1,
+        mb: 1,
+        p: 1,
+        border: `1px solid ${colours.sandDeep}`,
+        borderRadius: 1,
+        bgcolor: "background.paper",
+      }}
+    >
+      <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}>
+        <Box sx={{ fontSize: 12.5, fontWeight: 650 }}>{device.name}</Box>
+        <Box
+          role="status"
+          sx={{ fontSize: 12, fontWeight: 600, color: device.online && !empty ? colours.sea : colours.rust }}
+        >
+          {state}
+        </Box>
+      </Box>
+      <Box sx={{ fontSize: 12, color: "text.secondary" }}>{paperOf(device)}</Box>
+      <Box sx={{ display: "flex", gap: 0.5, mt: 0.5, ml: -0.75 }}>
+        <Button sx={small} onClick={() => onChange({ online: !device.online })}>
+          {device.online ? "Switch off" : "Switch on"}
+        </Button>
+        <Button sx={small} onClick={() => onChange({ loaded: true })}>
+          Load paper
+        </Button>
+        {!empty && (
+          <Button sx={small} onClick={() => onChange({ loaded: false })}>
+            Remove paper
+          </Button>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function Sent({ sent, device, onCancel }: { sent: Print; device: string; onCancel: () => void }) {
+  const waits = sent.state === "making" || sent.state === "queued";
+  const when = new Date(sent.finished ?? sent.created).toLocaleString([], {
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  });
+  return (
+    <Box
+      role="group"
+      aria-label={`Print of ${sent.about}`}
+      sx={{ px: 1.5, py: 0.75, borderTop: `1px solid ${colours.sandDeep}66` }}
+    >
+      <Box sx={{ display: "flex", justifyContent: "space-between", gap: 1, fontSize: 12.5 }}>
+        <Box sx={{ fontWeight: 600 }}>{sent.about}</Box>
+        <Box
+          role="status"
+          sx={{
+            fontWeight: 600,
+            color:
+              sent.state === "printed"
+                ? colours.sea
+                : sent.state === "cancelled"
+                  ? "text.secondary"
+                  : colours.rust,
+          }}
+        >
+          {STATES[sent.state]}
+        </Box>
+      </Box>
+      <Box sx={{ fontSize: 12, color: "text.secondary", lineHeight: 1.4 }}>
+        {device}, {when}
+        {waits && sent.count > 0 && `, ${sent.printed} of ${sent.count} pages`}
+      </Box>
+      {sent.message && <Box sx={{ fontSize: 12, color: colours.rust, lineHeight: 1.35 }}>{sent.message}</Box>}
+      {sent.state === "printed" && (
+        <Button
+          component="a"
+          href={`/api/prints/${sent.id}/file/`}
+          target="_blank"
+          rel="noopener"
+          sx={{ minWidth: 0, px: 0.75, ml: -0.75, minHeight: 24, fontSize: 12 }}
+        >
+          Look at the print
+        </Button>
+      )}
+      {waits && (
+        <Button onClick={onCancel} sx={{ minWidth: 0, px: 0.75, ml: -0.75, minHeight: 24, fontSize: 12 }}>
+          Cancel
+        </Button>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,192 @@
+/** The register with a tick for each sheet that is plotted, and the lists that are kept of such choices. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import OutlinedInput from "@mui/material/OutlinedInput";
+import { useRef, useState } from "react";
+import type { Project, Sheet, SheetList } from "../../api/client";
+import { ChoiceField } from "../../components/ChoiceField";
+import { colours } from "../../theme/theme";
+import { saveList, removeList, type Settings } from "./plotCommands";
+
+interface Props {
+  project: Project;
+  sheets: readonly Sheet[];
+  lists: readonly SheetList[];
+  settings: readonly Settings[];
+  without: ReadonlySet<string>;
+  /** The settings that all are plotted with; null for each sheet's own. */
+  all: Settings | null;
+  /** What does not go together, and of which sheet. */
+  conflicts: readonly { sheet: string; message: string }[];
+  onChoose: (without: ReadonlySet<string>) => void;
+}
+
+export function SheetsToPlot({ project, sheets, lists, settings, without, all, conflicts, onChoose }: Props) {
+  const last = useRef<number | null>(null);
+  const [naming, setNaming] = useState<string | null>(null);
+  const chosen = sheets.filter((s) => !without.has(s.id));
+  const list = lists.find(
+    (l) => l.sheets.length === chosen.length && chosen.every((s) => l.sheets.includes(s.id)),
+  );
+  const now = chosen.length === sheets.length ? "all" : (list?.id ?? "");
+
+  const tick = (k: number, on: boolean, range: boolean) => {
+    const next = new Set(without);
+    const from = range && last.current !== null ? last.current : k;
+    for (const sheet of sheets.slice(Math.min(from, k), Math.max(from, k) + 1)) {
+      if (on) next.delete(sheet.id);
+      else next.add(sheet.id);
+    }
+    last.current = k;
+    onChoose(next);
+  };
+  const choose = (key: string) => {
+    const wanted = lists.find((l) => l.id === key)?.sheets;
+    if (key) onChoose(new Set(sheets.filter((s) => wanted && !wanted.includes(s.id)).map((s) => s.id)));
+  };
+  const keep = () => {
+    if (naming?.trim())
+      saveList(
+        project,
+        naming.trim(),
+        chosen.map((s) => s.id),
+      );
+    setNaming(null);
+  };
+  return (
+    <Box
+      component="nav"
+      aria-label="Sheets to plot"
+      sx={{
+        width: 252,
+        flexShrink: 0,
+        display: "flex",
+        flexDirection: "column",
+        bgcolor: "background.default",
+      }}
+    >
+      <Box
+        sx={{
+          px: 1.5,
+          pt: 1.25,
+          pb: 0.5,
+          display: "flex",
+          alignItems: "baseline",
+          justifyContent: "space-between",
+        }}
+      >
+        <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 650 }}>
+          Sheets to plot
+        </Box>
+        <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
+          {chosen.length} of {sheets.length}
+        </Box>
+      </Box>
+      <Box sx={{ px: 1.5, pb: 1, display: "flex", gap: 0.5, alignItems: "flex-end" }}>
+        {naming === null ? (
+          <>
+            <ChoiceField
+              label="List"
+              width={146}
+              value={now}
+              choices={[
+                ...(now ? [] : [["", "Chosen by hand"] as const]),
+                ["all", "All sheets"],
+                ...lists.map((l) => [l.id, l.name] as const),
+              ]}
+              onChoose={choose}
+            />
+            {now === "" && chosen.length > 0 && (
+              <Button variant="outlined" onClick={() => setNaming("")} sx={{ minWidth: 0, px: 1 }}>
+                Save…
+              </Button>
+            )}
+            {list && now === list.id && (
+              <Button onClick={() => void removeList(list)} sx={{ minWidth: 0, px: 1 }}>
+                Delete
+              </Button>
+            )}
+          </>
+        ) : (
+          <>
+            <OutlinedInput
+              size="small"
+              autoFocus
+              value={naming}
+              placeholder="Name of the list"
+              inputProps={{ "aria-label": "Name of the list", maxLength: 100 }}
+              onChange={(event) => setNaming(event.target.value)}
+              onKeyDown={(event) => {
+                if (event.key === "Enter") keep();
+                if (event.key === "Escape") setNaming(null);
+              }}
+              sx={{ flex: 1 }}
+            />
+            <Button variant="outlined" onClick={keep} sx={{ minWidth: 0, px: 1 }}>
+              Save
+            </Button>
+          </>
+        )}
+      </Box>
+      <Box sx={{ flex: 1, overflowY: "auto", px: 0.5, pb: 1 }}>
+        {sheets.map((sheet, k) => {
+          const on = !without.has(sheet.id);
+          return (
+            <Box
+              key={sheet.id}
+              component="label"
+              sx={{
+                display: "flex",
+                alignItems: "flex-start",
+                gap: 0.5,
+                px: 0.75,
+                py: 0.4,
+                borderRadius: 1,
+                cursor: "pointer",
+                "&:hover": { bgcolor: colours.sandPale },
+              }}
+            >
+              <Checkbox
+                size="small"
+                sx={{ p: 0.35 }}
+                checked={on}
+                slotProps={{ input: { "aria-label": `Plot ${sheet.number} ${sheet.title}` } }}
+                onClick={(event) => tick(k, !on, event.shiftKey)}
+                onChange={() => undefined}
+              />
+              <Box sx={{ minWidth: 0, flex: 1, opacity: on ? 1 : 0.6 }}>
+                <Box sx={{ fontSize: 12.5, display: "flex", gap: 0.75, lineHeight: 1.5 }}>
+                  <Box component="span" sx={{ fontWeight: 650, whiteSpace: "nowrap" }}>
+                    {sheet.number}
+                  </Box>
+                  <Box
+                    component="span"
+                    title={sheet.title}
+                    sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}
+                  >
+                    {sheet.title}
+                  </Box>
+                </Box>
+                <Box sx={{ fontSize: 11.5, color: "text.secondary", lineHeight: 1.35 }}>
+                  {sheet.paper}, {(all ?? settings.find((s) => s.key === sheet.plot_settings))?.name ?? ""}
+                </Box>
+                {on &&
+                  conflicts
+                    .filter((c) => c.sheet === sheet.id)
+                    .map(({ message }) => (
+                      <Box
+                        key={message}
+                        sx={{ fontSize: 11.5, color: colours.rust, fontWeight: 600, lineHeight: 1.35 }}
+                      >
+                        {message}
+                      </Box>
+                    ))}
+              </Box>
+            </Box>
+          );
+        })}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,428 @@
+/**
+ * The building in 3D: looked at from all sides, taken apart by storey, layer, class and material, picked and
+ * measured.
+ */
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Tooltip from "@mui/material/Tooltip";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useMemo, useRef, useState, type PointerEvent } from "react";
+import { useNavigate } from "react-router-dom";
+import type { ModelVersion, ViewSpec } from "../../api/client";
+import { ChoiceField } from "../../components/ChoiceField";
+import { ToggleButton } from "../../components/ToggleButton";
+import { colours } from "../../theme/theme";
+import { useViewEdits } from "../../sync/views";
+import { CHANGE_COLOURS } from "./changes";
+import { fetchSolid, type SolidElement } from "./solid";
+import { Stage, type Way } from "./stage";
+import { PartsList, type By } from "./PartsList";
+import { Subsets } from "./Subsets";
+import { notify } from "../../stores/notices";
+
+const DIRECTIONS: Record<string, readonly [string, Way]> = {
+  se: ["From the south-east", [1, -1, 0.8]],
+  sw: ["From the south-west", [-1, -1, 0.8]],
+  nw: ["From the north-west", [-1, 1, 0.8]],
+  ne: ["From the north-east", [1, 1, 0.8]],
+  south: ["From the south", [0, -1, 0]],
+  east: ["From the east", [1, 0, 0]],
+  north: ["From the north", [0, 1, 0]],
+  west: ["From the west", [-1, 0, 0]],
+  above: ["From above", [0, 0, 1]],
+};
+type Place = readonly [number, number, number];
+type Tool = "pick" | "measure";
+
+/** What the keys do: walk round and rise, in degrees; come nearer, by a factor. */
+const TURNS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-5, 0],
+  ArrowRight: [5, 0],
+  ArrowUp: [0, 5],
+  ArrowDown: [0, -5],
+};
+const NEARER: Record<string, number> = { "+": 1.15, "=": 1.15, "-": 1 / 1.15 };
+const NONE: ReadonlySet<string> = new Set();
+
+const solidOf = (version: number) =>
+  ({
+    queryKey: ["solid", version],
+    queryFn: () => fetchSolid(version),
+    staleTime: Infinity,
+    gcTime: 300_000,
+    structuralSharing: false,
+  }) as const;
+
+export function Building3D({ version, before }: { version: ModelVersion; before?: ModelVersion }) {
+  const { data: solid, error, isPending } = useQuery(solidOf(version.id));
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [stage, setStage] = useState<Stage | null>(null);
+  const [unable, setUnable] = useState("");
+  const [direction, setDirection] = useState("se");
+  const [deep, setDeep] = useState(false);
+  const [tool, setTool] = useState<Tool>("pick");
+  const [picked, setPicked] = useState<readonly number[]>([]);
+  const [face, setFace] = useState<number | null>(null);
+  const [ends, setEnds] = useState<readonly Place[]>([]);
+  const [off, setOff] = useState<ReadonlySet<string>>(new Set());
+  const [by, setBy] = useState<By>("storey");
+  const [changed, setChanged] = useState(false);
+  const navigate = useNavigate();
+  const edits = useViewEdits(version.project);
+
+  useEffect(() => {
+    if (!canvas.current || !solid) return;
+    let made: Stage;
+    try {
+      made = new Stage(canvas.current, solid);
+    } catch {
+      queueMicrotask(() => setUnable("This browser shows no 3D. Everything else works without it."));
+      return;
+    }
+    const box = canvas.current.parentElement;
+    const fill = () => box && made.resize(box.clientWidth, box.clientHeight);
+    fill();
+    made.look(DIRECTIONS.se?.[1] ?? [1, -1, 1]);
+    const watch = new ResizeObserver(fill);
+    if (box) watch.observe(box);
+    setStage(made);
+    return () => {
+      watch.disconnect();
+      made.dispose();
+      setStage(null);
+    };
+  }, [solid]);
+
+  const removed = useMemo(() => new Set(version.changes?.removed.map((e) => e.id)), [version]);
+  // What is no longer there can only be shown as it was.
+  const { data: earlier } = useQuery({
+    ...solidOf(before?.id ?? 0),
+    enabled: changed && before !== undefined && removed.size > 0,
+  });
+  useEffect(
+    () => stage?.ghost(earlier, changed ? removed : NONE, CHANGE_COLOURS.removed),
+    [stage, earlier, changed, removed],
+  );
+
+  const elements = useMemo(() => solid?.elements ?? [], [solid]);
+  useEffect(
+    () => stage?.show((k) => !off.has(keyOf(by, elements[k])) && !off.has(`id:${elements[k]?.id}`)),
+    [stage, off, by, elements],
+  );
+  useEffect(() => {
+    const told = new Map<string, string>();
+    if (changed && version.changes)
+      for (const kind of ["added", "moved", "reshaped"] as const)
+        for (const e of version.changes[kind]) told.set(e.id, CHANGE_COLOURS[kind]);
+    stage?.colour((k) => (picked.includes(k) ? "#86b7bf" : (told.get(elements[k]?.id ?? "") ?? null)));
+  }, [stage, picked, changed, version, elements]);
+
+  const press = (event: PointerEvent) => {
+    const { clientX, clientY } = event;
+    const box = event.currentTarget.getBoundingClientRect();
+    const letGo = (e: globalThis.PointerEvent) => {
+      window.removeEventListener("pointerup", letGo);
+      if (!stage || Math.hypot(e.clientX - clientX, e.clientY - clientY) > 4) return;
+      const [x, y] = [clientX - box.left, clientY - box.top];
+      if (tool === "pick") {
+        const hit = stage.pick(x, y);
+        setFace(hit?.bearing ?? null);
+        setPicked((old) => {
+          if (!hit) return [];
+          if (!event.shiftKey) return [hit.element];
+          return old.includes(hit.element) ? old.filter((k) => k !== hit.element) : [...old, hit.element];
+        });
+      } else {
+        const place = stage.snap(x, y);
+        if (place) setEnds((old) => (old.length === 1 ? [...old, place] : [place]));
+      }
+    };
+    window.addEventListener("pointerup", letGo);
+  };
+
+  const keep = async (spec: ViewSpec) => {
+    const made = await edits.make(spec);
+    if (made) {
+      notify("Saved as a view.");
+      void navigate(`/projects/${version.project}/views/${made}`);
+    }
+  };
+
+  const element = elements[picked.at(-1) ?? -1];
+  const save = () => {
+    const sight = stage?.sight();
+    if (sight)
+      void keep("eye" in sight ? { kind: "perspective", ...sight } : { kind: "axonometric", ...sight });
+  };
+  const anyChange =
+    version.changes &&
+    (["added", "removed", "moved", "reshaped"] as const).some((kind) => version.changes?.[kind].length);
+  return (
+    <Box
+      component="section"
+      aria-label="The building in 3D"
+      sx={{
+        flex: 1,
+        minHeight: 0,
+        display: "flex",
+        border: `1px solid ${colours.sandDeep}`,
+        borderRadius: 1,
+        overflow: "hidden",
+        bgcolor: colours.sandPale,
+      }}
+    >
+      <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
+        <Box
+          sx={{
+            px: 1.25,
+            py: 0.75,
+            display: "flex",
+            alignItems: "flex-end",
+            gap: 0.75,
+            borderBottom: `1px solid ${colours.sandDeep}`,
+          }}
+        >
+          <ChoiceField
+            label="Direction"
+            width={182}
+            value={direction}
+            choices={Object.entries(DIRECTIONS).map(([key, [name]]) => [key, name] as const)}
+            onChoose={(key) => {
+              setDirection(key);
+              stage?.look(DIRECTIONS[key]?.[1] ?? [1, -1, 1]);
+            }}
+          />
+          <Button variant="outlined" onClick={() => stage?.fit()}>
+            Fit
+          </Button>
+          <ToggleButton
+            on={deep}
+            name="Perspective"
+            tip="As an eye sees it; otherwise parallel"
+            onToggle={() => {
+              setDeep(!deep);
+              stage?.setPerspective(!deep);
+            }}
+          />
+          <ToggleButton
+            on={tool === "measure"}
+            name="Measure"
+            tip="Click two corners or edges"
+            onToggle={() => {
+              setTool(tool === "measure" ? "pick" : "measure");
+              setEnds([]);
+            }}
+          />
+          {anyChange && (
+            <ToggleButton
+              on={changed}
+              name="What changed"
+              tip="Colour what was added, moved, reshaped, and what was removed"
+              onToggle={() => setChanged(!changed)}
+            />
+          )}
+          <Box sx={{ ml: "auto" }}>
+            <Tooltip title="Make a view that looks at the building as you do now">
+              <Button variant="outlined" disabled={!stage} onClick={save}>
+                Save as a view
+              </Button>
+            </Tooltip>
+          </Box>
+        </Box>
+        <Box sx={{ position: "relative", flex: 1, minHeight: 0 }}>
+          <canvas
+            ref={canvas}
+            role="application"
+            tabIndex={0}
+            aria-label="The building. Drag or use the arrow keys to turn it, drag with the right button to move it, turn the wheel or press plus and minus to come nearer, press 0 to see all of it."
+            onPointerDown={press}
+            onKeyDown={(event) => {
+              if (event.ctrlKey || event.metaKey || event.altKey) return;
+              const [turn, nearer] = [TURNS[event.key], NEARER[event.key]];
+              if (turn) stage?.turn(...turn);
+              else if (nearer) stage?.nearer(nearer);
+              else if (event.key === "0") stage?.fit();
+              else return;
+              event.preventDefault();
+            }}
+            style={{
+              position: "absolute",
+              inset: 0,
+              width: "100%",
+              height: "100%",
+              display: "block",
+              cursor: tool === "measure" ? "crosshair" : "grab",
+              touchAction: "none",
+            }}
+          />
+          {stage && ends.length > 0 && <Measured stage={stage} ends={ends} />}
+          {(isPending || error || unable) && (
+            <Box
+              sx={{
+                position: "absolute",
+                inset: 0,
+                display: "flex",
+                alignItems: "center",
+                justifyContent: "center",
+                bgcolor: colours.sandPale,
+              }}
+            >
+              {error || unable ? (
+                <Alert severity="info">
+                  {unable ||
+                    "This version was read before it could be shown in 3D. Import its file again to see it."}
+                </Alert>
+              ) : (
+                <span role="status">Fetching the building …</span>
+              )}
+            </Box>
+          )}
+        </Box>
+      </Box>
+      <Box
+        sx={{
+          width: 232,
+          flexShrink: 0,
+          borderLeft: `1px solid ${colours.sandDeep}`,
+          display: "flex",
+          flexDirection: "column",
+          minHeight: 0,
+        }}
+      >
+        <PartsList
+          elements={elements}
+          by={by}
+          off={off}
+          onBy={(next) => {
+            setBy(next);
+            setOff(new Set());
+          }}
+          onOff={setOff}
+        />
+        <Subsets
+          project={version.project}
+          elements={elements}
+          chosen={
+            off.size
+              ? elements.filter((e) => !off.has(keyOf(by, e)) && !off.has(`id:${e.id}`))
+              : elements.filter((_, k) => picked.includes(k))
+          }
+          onShow={(ids) =>
+            setOff(new Set(elements.filter((e) => !ids.includes(e.id)).map((e) => `id:${e.id}`)))
+          }
+        />
+        {element && (
+          <Facts
+            element={element}
+            more={picked.length - 1}
+            onHide={() => setOff(new Set([...off, ...picked.map((k) => `id:${elements[k]?.id}`)]))}
+            onFace={face === null ? undefined : () => void keep({ kind: "elevation", bearing: face })}
+          />
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+export function keyOf(by: By, element: SolidElement | undefined): string {
+  return element?.[by] ?? "";
+}
+
+/** The measure between two places, drawn over the building. */
+function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[] }) {
+  const [, follow] = useState(0);
+  useEffect(() => stage.watch(() => follow((frame) => frame + 1)), [stage]);
+  const at = ends.map((place) => stage.onScreen(place));
+  const [a, b] = ends;
+  const [p, q] = at;
+  const by = a && b ? a.map((x, k) => Math.abs((b[k] ?? 0) - x)) : null;
+  const length = by ? Math.hypot(...by) : 0;
+  return (
+    <>
+      <svg style={{ position: "absolute", inset: 0, width: "100%", height: "100%", pointerEvents: "none" }}>
+        {p && q && <line x1={p[0]} y1={p[1]} x2={q[0]} y2={q[1]} stroke={colours.rust} strokeWidth={1.6} />}
+        {at.map(([x, y], k) => (
+          <circle key={k} cx={x} cy={y} r={4} fill={colours.paper} stroke={colours.rust} strokeWidth={1.8} />
+        ))}
+      </svg>
+      <Box
+        role="status"
+        aria-label="Measured"
+        sx={{
+          position: "absolute",
+          left: 12,
+          bottom: 12,
+          pointerEvents: "none",
+          px: 1.25,
+          py: 0.5,
+          bgcolor: colours.sandPale,
+          border: `1px solid ${colours.sandShade}`,
+          borderRadius: 1,
+          fontSize: 13,
+          fontVariantNumeric: "tabular-nums",
+        }}
+      >
+        {by ? (
+          <>
+            <strong>{Math.round(length)} mm</strong>
+            <Box component="span" sx={{ color: "text.secondary", ml: 1.5 }}>
+              x {Math.round(by[0] ?? 0)} · y {Math.round(by[1] ?? 0)} · z {Math.round(by[2] ?? 0)}
+            </Box>
+          </>
+        ) : (
+          "Click the other end."
+        )}
+      </Box>
+    </>
+  );
+}
+
+interface FactsProps {
+  element: SolidElement;
+  /** How many others are picked beside it. */
+  more: number;
+  onHide: () => void;
+  /** Make an elevation that looks straight at the face that was picked, if it stands upright. */
+  onFace?: () => void;
+}
+
+function Facts({ element, more, onHide, onFace }: FactsProps) {
+  const rows = [
+    ["Class", element.class],
+    ["Storey", element.storey || "none"],
+    ["Layer", element.layer],
+    ["Material", element.material],
+    ["Id", element.id],
+  ] as const;
+  return (
+    <Box
+      component="section"
+      aria-label="Picked element"
+      sx={{ p: 1.25, borderTop: `1px solid ${colours.sandDeep}`, bgcolor: colours.sandLight, fontSize: 12.5 }}
+    >
+      <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mb: 0.5 }}>
+        <Box sx={{ fontWeight: 650, overflowWrap: "anywhere" }}>
+          {element.name || element.class}
+          {more > 0 && ` and ${more} more`}
+        </Box>
+        <Button onClick={onHide} sx={{ minHeight: 22, px: 0.75, minWidth: 0 }}>
+          Hide
+        </Button>
+      </Box>
+      {rows.map(([name, value]) => (
+        <Box key={name} sx={{ display: "flex", gap: 1 }}>
+          <Box sx={{ width: 56, flexShrink: 0, color: "text.secondary" }}>{name}</Box>
+          <Box sx={{ overflowWrap: "anywhere" }}>{value}</Box>
+        </Box>
+      ))}
+      {onFace && (
+        <Tooltip title="Make an elevation that looks straight at the face you clicked">
+          <Button onClick={onFace} sx={{ px: 0.75, ml: -0.75, minHeight: 24 }}>
+            Elevation of this face
+          </Button>
+        </Tooltip>
+      )}
+    </Box>
+  );
+}

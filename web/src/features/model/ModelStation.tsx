@@ -1,0 +1,300 @@
+/** The Model station: bring a building file in, and see what was found in it. */
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import LinearProgress from "@mui/material/LinearProgress";
+import { useQueryClient } from "@tanstack/react-query";
+import { lazy, Suspense, useRef, useState, type DragEvent } from "react";
+import { Link } from "react-router-dom";
+import { api, data, type Job, type ModelVersion, type Project } from "../../api/client";
+import { isActive, useJobs, useModelVersions } from "../../api/queries";
+import { ChoiceField } from "../../components/ChoiceField";
+import { Panel } from "../../components/Panel";
+import { colours } from "../../theme/theme";
+import { upload } from "./upload";
+import { Versions } from "./Versions";
+import { WhatChanged } from "./WhatChanged";
+
+// Showing 3D takes a large library; it is fetched when there is a building to show.
+const Building3D = lazy(() => import("./Building3D").then((m) => ({ default: m.Building3D })));
+
+/** Most files say their unit; some say it wrongly. What is chosen here is remembered for the next version. */
+const UNITS = [
+  ["", "As the file says"],
+  ["mm", "Millimetres"],
+  ["cm", "Centimetres"],
+  ["m", "Metres"],
+  ["in", "Inches"],
+  ["ft", "Feet"],
+] as const;
+
+export function ModelStation({ project }: { project: Project }) {
+  const { data: versions = [], isSuccess } = useModelVersions(project.id);
+  const { data: jobs = [] } = useJobs(project.id);
+  const newest = versions[0];
+  const lastRead = jobs.find((job) => job.kind === "read");
+  return (
+    <Box component="main" sx={{ flex: 1, overflowY: "auto", bgcolor: colours.sand, p: 2 }}>
+      <Box
+        sx={{
+          maxWidth: 1500,
+          mx: "auto",
+          display: "grid",
+          gridTemplateColumns: "300px 1fr",
+          gap: 2,
+          alignItems: "start",
+        }}
+      >
+        <Box sx={{ display: "flex", flexDirection: "column", gap: 2.5 }}>
+          <ImportPanel project={project} lastRead={lastRead} first={!newest} />
+          {versions.length > 0 && <Versions versions={versions} />}
+          {newest?.changes && <WhatChanged changes={newest.changes} />}
+        </Box>
+        {newest ? (
+          <Box sx={{ display: "flex", flexDirection: "column", gap: 2.5, minWidth: 0 }}>
+            <Box sx={{ height: "min(66vh, 640px)", display: "flex" }}>
+              <Suspense>
+                <Building3D version={newest} before={versions[1]} />
+              </Suspense>
+            </Box>
+            <Found version={newest} project={project} />
+          </Box>
+        ) : (
+          isSuccess && (
+            <Panel name="What was found">
+              <Box sx={{ color: "text.secondary", py: 4, textAlign: "center" }}>
+                Nothing yet. Import the building as an IFC, GLB or OBJ file; its plans and elevations are then
+                drawn by themselves.
+              </Box>
+            </Panel>
+          )
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function ImportPanel({
+  project,
+  lastRead,
+  first,
+}: {
+  project: Project;
+  lastRead: Job | undefined;
+  first: boolean;
+}) {
+  const client = useQueryClient();
+  const input = useRef<HTMLInputElement>(null);
+  const [sent, setSent] = useState<number | null>(null);
+  const [unit, setUnit] = useState<string>(project.model_unit);
+  const [problem, setProblem] = useState("");
+  const [over, setOver] = useState(false);
+  const underWay = lastRead && isActive(lastRead);
+
+  const send = async (file: File | undefined) => {
+    if (!file) return;
+    setProblem("");
+    setSent(0);
+    try {
+      await upload(project.id, file, unit, setSent);
+      for (const key of ["jobs", "projects"]) await client.invalidateQueries({ queryKey: [key] });
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    }
+    setSent(null);
+  };
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    void send(event.dataTransfer.files[0]);
+  };
+
+  return (
+    <Panel name={first ? "Import the building" : "Import a new version"}>
+      <Box
+        onDragOver={(event) => {
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={drop}
+        sx={{
+          border: `1.5px dashed ${over ? colours.rust : colours.sandShade}`,
+          bgcolor: over ? colours.rustPale : colours.paper,
+          borderRadius: 1,
+          p: 2.5,
+          textAlign: "center",
+        }}
+      >
+        <Box sx={{ mb: 1.25 }}>Drop an IFC, GLB or OBJ file here, or</Box>
+        <Button
+          variant="contained"
+          disabled={sent !== null || underWay}
+          onClick={() => input.current?.click()}
+        >
+          Choose a file
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          accept=".ifc,.glb,.obj"
+          hidden
+          aria-label="Building file"
+          onChange={(event) => {
+            void send(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </Box>
+      <Box sx={{ mt: 1.25 }}>
+        <ChoiceField
+          label="Unit of its figures"
+          width="100%"
+          value={unit}
+          choices={UNITS}
+          onChoose={setUnit}
+        />
+      </Box>
+      {sent !== null && <Progress text="Sending the file" share={sent} />}
+      {underWay && (
+        <>
+          <Progress text={lastRead.stage || "Waiting for its turn"} share={lastRead.share} />
+          <Button
+            onClick={() =>
+              void data(api.POST("/api/jobs/{id}/cancel/", { params: { path: { id: lastRead.id } } }))
+            }
+          >
+            Cancel
+          </Button>
+        </>
+      )}
+      {problem && (
+        <Alert severity="error" sx={{ mt: 1.5 }}>
+          {problem}
+        </Alert>
+      )}
+      {!problem && lastRead?.state === "failed" && (
+        <Alert severity="error" sx={{ mt: 1.5 }}>
+          {lastRead.message} The project is as it was.
+        </Alert>
+      )}
+      {lastRead?.state === "cancelled" && (
+        <Box sx={{ mt: 1.5, color: "text.secondary" }}>Reading {lastRead.about} was cancelled.</Box>
+      )}
+    </Panel>
+  );
+}
+
+function Progress({ text, share }: { text: string; share: number }) {
+  return (
+    <Box role="status" sx={{ mt: 1.5 }}>
+      <Box sx={{ fontSize: 12.5, mb: 0.5, display: "flex", justifyContent: "space-between" }}>
+        <span>{text}</span>
+        <span>{Math.round(share * 100)} %</span>
+      </Box>
+      <LinearProgress variant="determinate" value={share * 100} />
+    </Box>
+  );
+}
+
+function Found({ version, project }: { version: ModelVersion; project: Project }) {
+  const { facts } = version;
+  const metres = facts.size.map((x) => (x / 1000).toFixed(2)).join(" × ");
+  const left = Object.entries(facts.left_out);
+  return (
+    <Panel name="What was found">
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(5, auto)", gap: 2, mb: 2 }}>
+        <Fact name="Elements" value={facts.elements.toLocaleString()} />
+        <Fact name="Overall size" value={`${metres} m`} />
+        <Fact name="Unit of the file" value={facts.unit} />
+        <Fact
+          name="True north"
+          value={facts.true_north == null ? "not said" : `${facts.true_north.toFixed(1)}° from y`}
+        />
+        <Fact name="Schema" value={facts.schema} />
+      </Box>
+      {facts.warnings.map((warning) => (
+        <Alert key={warning} severity="warning" sx={{ mb: 1 }}>
+          {warning}
+        </Alert>
+      ))}
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 3 }}>
+        <Table
+          name="Storeys"
+          rows={[...facts.storeys].reverse().map((s) => [s.name, levelText(s.elevation)])}
+        />
+        <Table
+          name="Layers"
+          rows={Object.entries(facts.layers).map(([name, count]) => [name, String(count)])}
+        />
+        <Table
+          name="Elements by class"
+          rows={Object.entries(facts.classes).map(([name, count]) => [name, String(count)])}
+        />
+      </Box>
+      {left.length > 0 && (
+        <Box sx={{ mt: 2, fontSize: 12.5, color: "text.secondary" }}>
+          Not drawn, being no building fabric: {left.map(([name, count]) => `${count} ${name}`).join(", ")}.
+        </Box>
+      )}
+      <Box sx={{ mt: 2 }}>
+        <Button variant="outlined" component={Link} to={`/projects/${project.id}/sheets`}>
+          Go to the sheets
+        </Button>
+      </Box>
+    </Panel>
+  );
+}
+
+/** A level as the trade writes it: +2.900 m, ±0.000 m. */
+function levelText(elevation: number) {
+  const sign = Math.abs(elevation) < 0.5 ? "±" : elevation > 0 ? "+" : "−";
+  return `${sign}${Math.abs(elevation / 1000).toFixed(3)} m`;
+}
+
+function Fact({ name, value }: { name: string; value: string }) {
+  return (
+    <Box>
+      <Box sx={{ fontSize: 11.5, color: "text.secondary" }}>{name}</Box>
+      <Box sx={{ fontSize: 15, fontWeight: 600, fontVariantNumeric: "tabular-nums" }}>{value}</Box>
+    </Box>
+  );
+}
+
+function Table({ name, rows }: { name: string; rows: [string, string][] }) {
+  return (
+    <Box
+      component="table"
+      sx={{ borderCollapse: "collapse", width: "100%", fontSize: 13, alignSelf: "start" }}
+    >
+      <Box component="caption" sx={{ textAlign: "left", fontWeight: 600, pb: 0.5 }}>
+        {name}
+      </Box>
+      <tbody>
+        {rows.map(([label, value]) => (
+          <Box component="tr" key={label} sx={{ borderTop: `1px solid ${colours.sand}` }}>
+            <Box
+              component="th"
+              scope="row"
+              sx={{ textAlign: "left", fontWeight: 400, py: 0.5, overflowWrap: "anywhere" }}
+            >
+              {label}
+            </Box>
+            <Box
+              component="td"
+              sx={{
+                textAlign: "right",
+                py: 0.5,
+                pl: 1,
+                fontVariantNumeric: "tabular-nums",
+                whiteSpace: "nowrap",
+              }}
+            >
+              {value}
+            </Box>
+          </Box>
+        ))}
+      </tbody>
+    </Box>
+  );
+}

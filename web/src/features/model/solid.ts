@@ -1,0 +1,52 @@
+/** A model version's mesh for 3D, read from its arrays (docs/solid-format.md). */
+import { errorOf } from "../../api/client";
+
+export interface SolidElement {
+  id: string;
+  name: string;
+  class: string;
+  storey: string;
+  layer: string;
+  material: string;
+  points: [number, number];
+  triangles: [number, number];
+  edges: [number, number];
+}
+
+export interface Solid {
+  /** The model point that places are measured from, mm. */
+  origin: readonly [number, number, number];
+  elements: SolidElement[];
+  places: Float32Array;
+  triangles: Uint32Array;
+  edges: Uint32Array;
+}
+
+export async function fetchSolid(version: number): Promise<Solid> {
+  const response = await fetch(`/api/model-versions/${version}/solid/`);
+  if (!response.ok) throw await errorOf(response);
+  return readSolid(await response.arrayBuffer());
+}
+
+export function readSolid(bytes: ArrayBuffer): Solid {
+  const length = new DataView(bytes).getUint32(4, true);
+  const header = JSON.parse(new TextDecoder().decode(new Uint8Array(bytes, 8, length))) as {
+    origin: [number, number, number];
+    points: number;
+    triangles: number;
+    edges: number;
+    elements: SolidElement[];
+  };
+  let at = 8 + length;
+  const places = new Float32Array(bytes, at, header.points * 3);
+  at += places.byteLength;
+  const triangles = new Uint32Array(bytes, at, header.triangles * 3);
+  at += triangles.byteLength;
+  return {
+    origin: header.origin,
+    elements: header.elements,
+    places,
+    triangles,
+    edges: new Uint32Array(bytes, at, header.edges * 2),
+  };
+}

@@ -1,0 +1,275 @@
+/** All projects of the one who is signed in. */
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import TextField from "@mui/material/TextField";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router-dom";
+import { api, data, type Project } from "../../api/client";
+import { useProjects, useSheets, useViewports } from "../../api/queries";
+import { Header } from "../../components/Header";
+import { colours } from "../../theme/theme";
+import { SheetThumbnail } from "../../components/Thumbnail";
+import { notifyError } from "../../stores/notices";
+
+export function ProjectsPage() {
+  const { data: projects, error } = useProjects();
+  const current = projects?.filter((p) => !p.archived);
+  const archived = projects?.filter((p) => p.archived) ?? [];
+  return (
+    <Box sx={{ height: "100%", display: "flex", flexDirection: "column" }}>
+      <Header />
+      <Box component="main" sx={{ flex: 1, overflowY: "auto", bgcolor: colours.sand, px: 5, py: 4 }}>
+        <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mb: 2.5, gap: 2 }}>
+          <Box component="h1" sx={{ m: 0, fontSize: 20, fontWeight: 650 }}>
+            Projects
+          </Box>
+          <NewProject />
+        </Box>
+        {error && <Alert severity="error">{error.message}</Alert>}
+        {current?.length === 0 && <Box>There is no project yet. Name the first one and add it.</Box>}
+        <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fill, minmax(348px, 1fr))", gap: 2.5 }}>
+          {current?.map((project) => (
+            <ProjectCard key={project.id} project={project} />
+          ))}
+        </Box>
+        {archived.length > 0 && (
+          <Box component="section" aria-label="Archived projects" sx={{ mt: 4 }}>
+            <Box component="h2" sx={{ m: 0, mb: 1.5, fontSize: 14, fontWeight: 650 }}>
+              Archived
+            </Box>
+            <Box
+              sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fill, minmax(348px, 1fr))", gap: 2.5 }}
+            >
+              {archived.map((project) => (
+                <ProjectCard key={project.id} project={project} />
+              ))}
+            </Box>
+          </Box>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function ProjectCard({ project }: { project: Project }) {
+  const { data: sheets } = useSheets(project.id);
+  const { data: viewports = [] } = useViewports(project.id);
+  return (
+    <Box sx={{ position: "relative", opacity: project.archived ? 0.8 : 1 }}>
+      <ProjectMenu project={project} />
+      <Box
+        component={Link}
+        to={`/projects/${project.id}/${sheets?.length ? "sheets" : "model"}`}
+        sx={{
+          display: "block",
+          p: 2,
+          pb: 5,
+          bgcolor: colours.sandPale,
+          border: `1px solid ${colours.sandDeep}`,
+          borderRadius: 1,
+          color: "inherit",
+          textDecoration: "none",
+          "&:hover": { borderColor: colours.sandShade, boxShadow: "0 3px 12px rgba(74, 60, 34, 0.16)" },
+          "&:focus-visible": { outline: `2px solid ${colours.rust}` },
+        }}
+      >
+        <Box sx={{ display: "flex", gap: 1, mb: 1.25, height: 106, overflow: "hidden" }}>
+          {sheets?.slice(0, 2).map((sheet) => (
+            <Box key={sheet.id} sx={{ border: `1px solid ${colours.sandDeep}`, alignSelf: "flex-start" }}>
+              <SheetThumbnail
+                sheet={sheet.id}
+                viewports={viewports.filter((v) => v.sheet === sheet.id)}
+                width={146}
+              />
+            </Box>
+          ))}
+          {sheets?.length === 0 && (
+            <Box sx={{ alignSelf: "center", color: "text.secondary" }}>No sheets yet</Box>
+          )}
+        </Box>
+        <Box sx={{ fontSize: 15, fontWeight: 650 }}>{project.name}</Box>
+        <Box sx={{ fontSize: 12.5, color: "text.secondary" }}>
+          {[
+            project.number,
+            project.client,
+            sheets && `${sheets.length} ${sheets.length === 1 ? "sheet" : "sheets"}`,
+          ]
+            .filter(Boolean)
+            .join(" · ")}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+/** What can be done with a project from outside it: another name, and into the archive or out of it. */
+function ProjectMenu({ project }: { project: Project }) {
+  const client = useQueryClient();
+  const [name, setName] = useState<string | null>(null);
+  const write = async (change: Partial<Pick<Project, "name" | "archived">>) => {
+    setName(null);
+    try {
+      await data(
+        api.PATCH("/api/projects/{id}/", {
+          params: { path: { id: project.id } },
+          body: { ...change, version: project.version },
+        }),
+      );
+    } catch (error) {
+      notifyError(error);
+    }
+    await client.invalidateQueries({ queryKey: ["projects"] });
+  };
+  const [sharing, setSharing] = useState<string | null>(null);
+  const share = async (way: "share" | "unshare", username: string) => {
+    try {
+      const at = { params: { path: { id: project.id } }, body: { username } };
+      await data(
+        way === "share"
+          ? api.POST("/api/projects/{id}/share/", at)
+          : api.POST("/api/projects/{id}/unshare/", at),
+      );
+      setSharing("");
+    } catch (error) {
+      notifyError(error);
+    }
+    await client.invalidateQueries({ queryKey: ["projects"] });
+  };
+  const small = { minHeight: 24, px: 0.75, minWidth: 0, fontSize: 12 };
+  return (
+    <Box sx={{ position: "absolute", left: 10, bottom: 8, display: "flex", zIndex: 1 }}>
+      {project.own && (
+        <Button aria-label={`Share ${project.name}`} onClick={() => setSharing("")} sx={small}>
+          {project.members.length ? `Shared with ${project.members.length}` : "Share"}
+        </Button>
+      )}
+      <Dialog
+        open={sharing !== null}
+        onClose={() => setSharing(null)}
+        transitionDuration={0}
+        maxWidth="xs"
+        fullWidth
+      >
+        <Box
+          component="form"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (sharing?.trim()) void share("share", sharing.trim());
+          }}
+          sx={{ p: 2.5, fontSize: 13.5 }}
+        >
+          <Box sx={{ mb: 1.5 }}>
+            {project.members.length
+              ? "These work in it with you:"
+              : "Who else is to work in it? They see each change as you make it, and you theirs."}
+          </Box>
+          {project.members.map((username) => (
+            <Box
+              key={username}
+              sx={{ display: "flex", alignItems: "center", justifyContent: "space-between" }}
+            >
+              {username}
+              <Button
+                aria-label={`No longer share with ${username}`}
+                onClick={() => void share("unshare", username)}
+                sx={small}
+              >
+                Take out
+              </Button>
+            </Box>
+          ))}
+          <Box sx={{ display: "flex", gap: 1, mt: 1.5 }}>
+            <TextField
+              label="Signs in as"
+              autoFocus
+              fullWidth
+              value={sharing ?? ""}
+              onChange={(event) => setSharing(event.target.value)}
+            />
+            <Button type="submit" variant="contained" disabled={!sharing?.trim()}>
+              Share
+            </Button>
+            <Button onClick={() => setSharing(null)}>Done</Button>
+          </Box>
+        </Box>
+      </Dialog>
+      <Button aria-label={`Rename ${project.name}`} onClick={() => setName(project.name)} sx={small}>
+        Rename
+      </Button>
+      <Button
+        aria-label={`${project.archived ? "Put back" : "Archive"} ${project.name}`}
+        onClick={() => void write({ archived: !project.archived })}
+        sx={small}
+      >
+        {project.archived ? "Put back" : "Archive"}
+      </Button>
+      <Dialog
+        open={name !== null}
+        onClose={() => setName(null)}
+        transitionDuration={0}
+        maxWidth="xs"
+        fullWidth
+      >
+        <Box
+          component="form"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (name?.trim()) void write({ name: name.trim() });
+          }}
+          sx={{ p: 2.5, display: "flex", gap: 1, alignItems: "center" }}
+        >
+          <TextField
+            label="Name"
+            autoFocus
+            fullWidth
+            value={name ?? ""}
+            onChange={(event) => setName(event.target.value)}
+            slotProps={{ htmlInput: { maxLength: 200 } }}
+          />
+          <Button type="submit" variant="contained" disabled={!name?.trim()}>
+            Rename
+          </Button>
+        </Box>
+      </Dialog>
+    </Box>
+  );
+}
+
+function NewProject() {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [name, setName] = useState("");
+  const add = useMutation({
+    mutationFn: () => data(api.POST("/api/projects/", { body: { name } })),
+    onSuccess: (project) => {
+      void client.invalidateQueries({ queryKey: ["projects"] });
+      void navigate(`/projects/${project.id}/model`);
+    },
+  });
+  return (
+    <Box
+      component="form"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add.mutate();
+      }}
+      sx={{ display: "flex", gap: 1, alignItems: "center" }}
+    >
+      {add.error && <Alert severity="error">{add.error.message}</Alert>}
+      <TextField
+        placeholder="Name of a new project"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+        required
+        slotProps={{ htmlInput: { "aria-label": "Name of a new project", maxLength: 200 } }}
+        sx={{ width: 240 }}
+      />
+      <Button type="submit" variant="contained" disabled={add.isPending}>
+        Add project
+      </Button>
+    </Box>
+  );
+}

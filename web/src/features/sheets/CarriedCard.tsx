@@ -1,0 +1,67 @@
+/** What a card in the hand will cover on the sheet when it is let go. */
+import Box from "@mui/material/Box";
+import { useQuery } from "@tanstack/react-query";
+import { api, data, type Rung } from "../../api/client";
+import { rungFor, toPaper, type Extents } from "../../canvas/geometry";
+import { colours } from "../../theme/theme";
+import { useBoard } from "../../stores/board";
+import { useGesture } from "../../stores/gesture";
+
+export function CarriedCard({
+  sheet,
+  freeArea,
+  ladder,
+}: {
+  sheet: string;
+  freeArea: readonly number[];
+  ladder: readonly Rung[];
+}) {
+  const carried = useGesture((s) => s.cards);
+  const camera = useBoard((s) => s.camera);
+  const { data: spaces = [] } = useQuery({
+    queryKey: ["spaces", sheet],
+    queryFn: () => data(api.GET("/api/sheets/{id}/spaces/", { params: { path: { id: sheet } } })),
+    enabled: carried !== null,
+    staleTime: 0,
+  });
+  const [view] = carried?.views ?? [];
+  if (!carried || !camera || !view) return null;
+  const board = useBoard.getState().element?.getBoundingClientRect();
+  const [x, y] = toPaper(camera, carried.x - (board?.left ?? 0), carried.y - (board?.top ?? 0));
+  const [left = 0, low = 0, width = 0, height = 0] = freeArea;
+  const space = spaces.find((s) => s.x <= x && x <= s.x + s.width && s.y <= y && y <= s.y + s.height) ?? {
+    x: left,
+    y: low,
+    width,
+    height,
+  };
+  const extents = (view.extents ?? [0, 0, 1, 1]) as unknown as Extents;
+  const rung = rungFor(extents, space, ladder);
+  const pixels = (rung?.ratio ?? 0.01) * camera.scale;
+  return (
+    <Box
+      sx={{
+        position: "fixed",
+        left: carried.x,
+        top: carried.y,
+        width: (extents[2] - extents[0]) * pixels,
+        height: (extents[3] - extents[1]) * pixels,
+        transform: "translate(-50%, -50%)",
+        border: `1.5px solid ${colours.rust}`,
+        bgcolor: "#ffffffb0",
+        pointerEvents: "none",
+        zIndex: 1500,
+        display: "flex",
+        alignItems: "center",
+        justifyContent: "center",
+        fontSize: 13,
+        fontWeight: 600,
+        textAlign: "center",
+      }}
+    >
+      {view.name}
+      <br />
+      {rung?.scale}
+    </Box>
+  );
+}

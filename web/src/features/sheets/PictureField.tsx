@@ -1,0 +1,72 @@
+/** Which picture is shown: the office's logo, one of the project's, or another that is brought in. */
+import { useRef } from "react";
+import { csrfToken, errorOf, type Picture } from "../../api/client";
+import { queryClient } from "../../api/queries";
+import { ChoiceField } from "../../components/ChoiceField";
+import { notifyError } from "../../stores/notices";
+
+interface Props {
+  project: string;
+  pictures: readonly Picture[];
+  label?: string;
+  value: string;
+  /** What the first choice is called, and what it stands for. */
+  first?: readonly [value: string, name: string];
+  width?: number | string;
+  onChoose: (picture: string) => void;
+}
+
+const ANOTHER = "another";
+
+export function PictureField({
+  project,
+  pictures,
+  label = "Picture",
+  value,
+  first = ["logo", "The office's logo"],
+  width = 168,
+  onChoose,
+}: Props) {
+  const input = useRef<HTMLInputElement>(null);
+  const importPicture = async (file: File | undefined) => {
+    if (!file) return;
+    const body = new FormData();
+    body.set("project", project);
+    body.set("file", file);
+    try {
+      const response = await fetch("/api/pictures/", {
+        method: "POST",
+        body,
+        headers: { "X-CSRFToken": csrfToken() },
+      });
+      if (!response.ok) throw await errorOf(response);
+      const made = (await response.json()) as Picture;
+      await queryClient.invalidateQueries({ queryKey: ["pictures", project] });
+      onChoose(made.id);
+    } catch (error) {
+      notifyError(error);
+    }
+  };
+  return (
+    <>
+      <ChoiceField
+        label={label}
+        width={width}
+        value={value}
+        choices={[first, ...pictures.map((p) => [p.id, p.name] as const), [ANOTHER, "Import…"]]}
+        onChoose={(chosen) => (chosen === ANOTHER ? input.current?.click() : onChoose(chosen))}
+      />
+      <input
+        ref={input}
+        type="file"
+        hidden
+        accept=".svg,.png,.jpg,.jpeg"
+        aria-label="Picture file"
+        onChange={(event) => {
+          void importPicture(event.target.files?.[0]);
+          event.target.value = "";
+        }}
+      />
+    </>
+  );
+}

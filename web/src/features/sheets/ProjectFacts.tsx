@@ -1,0 +1,116 @@
+/** What every title block says of the project; edited in one place. */
+import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import TextField from "@mui/material/TextField";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, data, type Picture, type Project, type Register } from "../../api/client";
+import { PictureField } from "./PictureField";
+
+const FIELDS = [
+  ["name", "Project"],
+  ["number", "Project number"],
+  ["client", "Client"],
+  ["site", "Site"],
+  ["practice", "Practice"],
+  ["department", "Department"],
+  ["reference", "Technical reference"],
+  ["language", "Language"],
+] as const;
+const MAX_LENGTH: Partial<Record<string, number>> = { number: 40, language: 40 };
+
+export function ProjectFacts({
+  project,
+  register,
+  pictures,
+  onClose,
+}: {
+  project: Project;
+  register: Register;
+  pictures: readonly Picture[];
+  onClose: () => void;
+}) {
+  const [logo, setLogo] = useState(register.logo ?? "");
+  const [pattern, setPattern] = useState(register.number_pattern);
+  const client = useQueryClient();
+  const [typed, setTyped] = useState(() => Object.fromEntries(FIELDS.map(([key]) => [key, project[key]])));
+  const save = useMutation({
+    mutationFn: async () => {
+      const ofSet = { number_pattern: pattern, logo: logo || null };
+      if (ofSet.number_pattern !== register.number_pattern || ofSet.logo !== register.logo)
+        await data(
+          api.PATCH("/api/registers/{id}/", {
+            params: { path: { id: register.id } },
+            body: { ...ofSet, version: register.version },
+          }),
+        );
+      await data(
+        api.PATCH("/api/projects/{id}/", {
+          params: { path: { id: project.id } },
+          body: { ...typed, version: project.version },
+        }),
+      );
+    },
+    onError: () => void client.invalidateQueries({ queryKey: ["registers"] }),
+    onSuccess: () => {
+      void client.invalidateQueries({ queryKey: ["projects"] });
+      for (const key of ["registers", "display", "number-warnings"])
+        void client.invalidateQueries({ queryKey: [key] });
+      onClose();
+    },
+  });
+  return (
+    <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
+      <Box
+        component="form"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save.mutate();
+        }}
+        sx={{ p: 2.5, display: "flex", flexDirection: "column", gap: 1.75 }}
+      >
+        <Box component="h2" sx={{ m: 0, fontSize: 15, fontWeight: 650 }}>
+          On every sheet of this project
+        </Box>
+        {save.error && <Alert severity="error">{save.error.message}</Alert>}
+        <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.75 }}>
+          {FIELDS.map(([key, label], k) => (
+            <TextField
+              key={key}
+              label={label}
+              autoFocus={k === 0}
+              required={key === "name"}
+              value={typed[key]}
+              onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
+              slotProps={{ htmlInput: { maxLength: MAX_LENGTH[key] ?? 200 } }}
+            />
+          ))}
+          <TextField
+            label="Numbers of sheets"
+            value={pattern}
+            onChange={(event) => setPattern(event.target.value)}
+            helperText="Such as {discipline}-{type}{n:02} or A-{n:02}"
+            slotProps={{ htmlInput: { maxLength: 40 } }}
+          />
+          <PictureField
+            project={project.id}
+            pictures={pictures}
+            label="Logo"
+            value={logo}
+            first={["", "None"]}
+            width="100%"
+            onChoose={setLogo}
+          />
+        </Box>
+        <Box sx={{ display: "flex", justifyContent: "flex-end", gap: 1 }}>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button type="submit" variant="contained" disabled={save.isPending}>
+            Save
+          </Button>
+        </Box>
+      </Box>
+    </Dialog>
+  );
+}

@@ -1,0 +1,88 @@
+/** What the Sheets station asks in a dialog, one at a time. */
+import type { Project, Viewport } from "../../api/client";
+import { useLadder, usePenParts, usePenTables, usePictures, useRegister } from "../../api/queries";
+import type { Point } from "../../canvas/geometry";
+import { AddSeveral, ChooseView, ToSheets } from "./Dialogs";
+import { PenTables } from "./pens/PenTables";
+import { ProjectFacts } from "./ProjectFacts";
+import type { Edits } from "./sheetCommands";
+import type { SheetSet } from "./useSet";
+
+export type Question =
+  { ask: "project" | "several" | "sheets" | "pens" } | { ask: "view"; points: readonly Point[] };
+
+interface Props {
+  question: Question;
+  project: Project;
+  set: SheetSet;
+  chosen: Viewport[];
+  edits: Edits;
+  onOpen: (sheet: string) => void;
+  onClose: () => void;
+}
+
+const NOTHING: never[] = [];
+
+export function Questions({ question, project, set, chosen, edits, onOpen, onClose }: Props) {
+  const { data: register } = useRegister(project.id);
+  const { data: images = NOTHING } = usePictures(project.id);
+  const { data: penParts } = usePenParts();
+  const { data: tables = NOTHING } = usePenTables(project.id);
+  const { data: ladder = NOTHING } = useLadder(project.id);
+  const { sheet } = set;
+  switch (question.ask) {
+    case "project":
+      return (
+        register && <ProjectFacts project={project} register={register} pictures={images} onClose={onClose} />
+      );
+    case "pens":
+      return (
+        register &&
+        penParts && (
+          <PenTables
+            register={register}
+            version={set.version}
+            penParts={penParts}
+            tables={tables}
+            first={sheet?.pen_table ?? register.pen_table}
+            onClose={onClose}
+          />
+        )
+      );
+    case "several":
+      return (
+        <AddSeveral
+          onClose={onClose}
+          onAdd={(titles) => {
+            onClose();
+            const first = edits.addSheets(titles, sheet);
+            if (first) onOpen(first);
+          }}
+        />
+      );
+    case "sheets":
+      return (
+        <ToSheets
+          sheets={set.sheets.filter((s) => s.id !== sheet?.id)}
+          count={chosen.length}
+          onClose={onClose}
+          onPlace={(ids) => {
+            onClose();
+            void edits.copyTo(chosen, ids);
+          }}
+        />
+      );
+    case "view":
+      return (
+        <ChooseView
+          views={set.views.filter((v) => v.linework && v.extents)}
+          onClose={onClose}
+          onChoose={(view) => {
+            onClose();
+            const metric = ladder.filter((r) => r.ladder === "metric");
+            if (sheet) edits.placeInOutline(view, sheet.id, question.points, metric);
+          }}
+        />
+      );
+  }
+}

@@ -1,0 +1,291 @@
+/** The ledge for the sheet itself: its paper, and what its title block says. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Tooltip from "@mui/material/Tooltip";
+import type { Field, Sheet, Template } from "../../api/client";
+import { ChoiceField } from "../../components/ChoiceField";
+import { ComboField } from "../../components/ComboField";
+import { FigureField } from "../../components/FigureField";
+import { Buttons, Group, Ledge, Rows } from "../../components/Ledge";
+import { More } from "../../components/More";
+import { ToggleButton } from "../../components/ToggleButton";
+import { colours } from "../../theme/theme";
+import type { Edits } from "./sheetCommands";
+import { FieldsMenu } from "./FieldsMenu";
+import { RevisionsMenu } from "./RevisionsMenu";
+import { useBoard } from "../../stores/board";
+import { select } from "../../stores/selection";
+import { useGesture } from "../../stores/gesture";
+
+const NOTHING: never[] = [];
+
+const PAPERS = [
+  ...["A0", "A1", "A2", "A3", "A4"].map((value) => ({ value, group: "ISO" })),
+  ...["ANSI A", "ANSI B", "ANSI C", "ANSI D", "ANSI E"].map((value) => ({ value, group: "ANSI" })),
+  ...["Arch A", "Arch B", "Arch C", "Arch D", "Arch E"].map((value) => ({ value, group: "Architectural" })),
+];
+/** What a pattern of numbers may name, shown where the project's does. */
+const NUMBERED = [
+  ["discipline", "Discipline", 62],
+  ["sheet_type", "Type", 44],
+] as const;
+const TITLED = [
+  ["number", "Number", 74],
+  ["title", "Title", "100%"],
+  ["supplementary_title", "Supplementary title", "90%"],
+] as const;
+const SIGNED = [
+  ["status", "Status", 92],
+  ["creator", "Drawn by", 84],
+] as const;
+
+type Choices = readonly (readonly [key: string, name: string])[];
+
+interface Props {
+  sheet: Sheet;
+  edits: Edits;
+  /** How the project's sheets are numbered. */
+  pattern: string;
+  /** Viewports that reach beyond the paper. */
+  beyond: string[];
+  fields: readonly Field[];
+  templates: readonly Template[];
+  /** Key and name of the plot settings and the pen tables that there are. */
+  plotSettings: Choices;
+  penTables: Choices;
+  onPens: () => void;
+  /** To where sheets are plotted. */
+  onIssue: () => void;
+  /** Edit the template of this sheet. */
+  onTemplate: () => void;
+  onProject: () => void;
+  onPlot: (all: boolean) => void;
+  onDuplicate: (contents: boolean) => void;
+  onRenumber: () => void;
+}
+
+export function SheetLedge({
+  sheet,
+  edits,
+  pattern,
+  fields,
+  templates,
+  plotSettings,
+  penTables,
+  beyond,
+  onPens,
+  onIssue,
+  onTemplate,
+  onProject,
+  onPlot,
+  onDuplicate,
+  onRenumber,
+}: Props) {
+  const [x = 0, y = 0, , height = 0] = sheet.free_area;
+  const known = templates.map((t) => [t.id, t.name] as const);
+  const working = useBoard((s) => s.workingColours);
+  const conflicts = sheet.unprintable?.conflicts ?? NOTHING;
+  const upperLeft = { x, y: y + height };
+  return (
+    <Ledge label="Ledge: sheet">
+      <Group name="Title block" grow>
+        <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, flex: 1, minWidth: 0, maxWidth: 560 }}>
+          {[
+            [
+              ...NUMBERED.filter(([key]) => pattern.includes(`{${key === "sheet_type" ? "type" : key}`)),
+              ...TITLED,
+            ],
+            SIGNED,
+          ].map((row, k) => (
+            <Box key={k} sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
+              {row.map(([key, label, width]) => (
+                <FigureField
+                  key={key}
+                  label={label}
+                  width={width}
+                  value={sheet[key]}
+                  onCommit={(value) =>
+                    void edits.changeSheet(
+                      sheet,
+                      { [key]: value },
+                      `${label.toLowerCase()} of ${sheet.number}`,
+                    )
+                  }
+                />
+              ))}
+              {k === 1 && (
+                <>
+                  <RevisionsMenu sheet={sheet} edits={edits} />
+                  <FieldsMenu fields={fields} sheet={sheet} edits={edits} onProject={onProject} />
+                  <Tooltip title="Project, client, site and practice: the same on every sheet">
+                    <Button variant="outlined" onClick={onProject} sx={{ minWidth: 0, px: 1 }}>
+                      Project…
+                    </Button>
+                  </Tooltip>
+                </>
+              )}
+            </Box>
+          ))}
+        </Box>
+      </Group>
+      <Group name="Paper">
+        <Rows>
+          <ComboField
+            label="Size, or mm x mm"
+            width={112}
+            value={sheet.paper}
+            choices={PAPERS}
+            onChoose={(paper) => void edits.changeSheet(sheet, { paper }, `paper of ${sheet.number}`)}
+          />
+          <ChoiceField
+            label="Orientation"
+            width={112}
+            value={sheet.orientation}
+            choices={[
+              ["landscape", "Landscape"],
+              ["portrait", "Portrait"],
+            ]}
+            onChoose={(way) =>
+              void edits.changeSheet(
+                sheet,
+                { orientation: way as Sheet["orientation"] },
+                `orientation of ${sheet.number}`,
+              )
+            }
+          />
+        </Rows>
+      </Group>
+      <Group name="Template, pens, plotting">
+        <Rows>
+          <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
+            <ChoiceField
+              label="Template"
+              width={124}
+              value={known.some(([key]) => key === sheet.template) ? sheet.template : ""}
+              choices={known}
+              onChoose={(template) =>
+                void edits.changeSheet(sheet, { template }, `template of ${sheet.number}`)
+              }
+            />
+            <Tooltip
+              title={
+                templates.find((t) => t.id === sheet.template)?.built_in
+                  ? "Copy this template and edit the copy, for all its sheets"
+                  : "Edit this template, for all its sheets"
+              }
+            >
+              <Button
+                variant="outlined"
+                aria-label="Edit the template"
+                onClick={onTemplate}
+                sx={{ minWidth: 0, px: 0.75 }}
+              >
+                Edit…
+              </Button>
+            </Tooltip>
+          </Box>
+          <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
+            <ChoiceField
+              label="Drawn with"
+              width={124}
+              value={sheet.pen_table ?? ""}
+              choices={[["", "Set’s pens"], ...penTables]}
+              onChoose={(key) =>
+                void edits.changeSheet(sheet, { pen_table: key || null }, `pen table of ${sheet.number}`)
+              }
+            />
+            <Tooltip title="Pen tables: widths, colours, patterns and hatches">
+              <Button variant="outlined" onClick={onPens} sx={{ minWidth: 0, px: 0.75 }}>
+                Pens…
+              </Button>
+            </Tooltip>
+          </Box>
+        </Rows>
+        <Rows>
+          <ChoiceField
+            label="Plotted with"
+            width={146}
+            value={plotSettings.some(([key]) => key === sheet.plot_settings) ? sheet.plot_settings : ""}
+            choices={plotSettings}
+            onChoose={(plot_settings) =>
+              void edits.changeSheet(sheet, { plot_settings }, `plot settings of ${sheet.number}`)
+            }
+          />
+          <Buttons>
+            {conflicts.length > 0 ? (
+              <Tooltip title={conflicts.join(" ")}>
+                <Button onClick={onIssue} sx={{ minWidth: 0, px: 1, color: colours.rust }}>
+                  Cannot be plotted so
+                </Button>
+              </Tooltip>
+            ) : (
+              <ToggleButton
+                on={working}
+                name="Working colours"
+                tip="A colour for each line role, on the board alone; paper has the pens' own (W)"
+                onToggle={() => useBoard.setState({ workingColours: !working })}
+              />
+            )}
+          </Buttons>
+        </Rows>
+      </Group>
+      <Box
+        sx={{
+          ml: "auto",
+          pt: "20px",
+          display: "flex",
+          flexDirection: "column",
+          gap: "19px",
+          alignItems: "flex-end",
+        }}
+      >
+        <Box sx={{ display: "flex", gap: 0.5 }}>
+          <Tooltip title="This sheet as a PDF, looked at before it is taken (P)">
+            <Button variant="contained" onClick={() => onPlot(false)}>
+              Plot sheet
+            </Button>
+          </Tooltip>
+          <More
+            commands={[
+              ["Duplicate with its viewports", () => onDuplicate(true)],
+              ["Duplicate without them", () => onDuplicate(false)],
+              [
+                "Draw an outline for a view",
+                () => useGesture.setState({ outline: { of: null, points: [] } }),
+              ],
+              ["Renumber from here on", onRenumber],
+              sheet.drawing_list
+                ? [
+                    "Take the list of drawings away",
+                    () =>
+                      void edits.changeSheet(sheet, { drawing_list: null }, "take the list of drawings away"),
+                  ]
+                : [
+                    "Place the list of drawings",
+                    () =>
+                      void edits.changeSheet(
+                        sheet,
+                        { drawing_list: upperLeft },
+                        "place the list of drawings",
+                      ),
+                  ],
+              ["Delete sheet", () => void edits.deleteSheet(sheet)],
+            ]}
+          />
+        </Box>
+        <Box sx={{ display: "flex", gap: 0.5 }}>
+          {beyond.length > 0 && (
+            <Tooltip title="They keep their scale and their place from the title block; move or crop them, or take a larger paper">
+              <Button onClick={() => select(beyond)} sx={{ minWidth: 0, px: 1, color: colours.rust }}>
+                {beyond.length} off paper
+              </Button>
+            </Tooltip>
+          )}
+          <Button variant="outlined" onClick={() => onPlot(true)}>
+            Plot set
+          </Button>
+        </Box>
+      </Box>
+    </Ledge>
+  );
+}

@@ -1,0 +1,244 @@
+/** The Sheets station: register, board, ledge and rack. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useNavigate, useParams } from "react-router-dom";
+import { api, data, type Project, type View } from "../../api/client";
+import { useLadder, useNumberWarnings, usePlot, useTemplates } from "../../api/queries";
+import { geometryOf, toPaper, type Point } from "../../canvas/geometry";
+import { useBoard } from "../../stores/board";
+import { notifyError } from "../../stores/notices";
+import { select, useSelection } from "../../stores/selection";
+import { afterWrites, resume } from "../../sync/rows";
+import { colours } from "../../theme/theme";
+import { Board } from "./board/Board";
+import { SheetOverlay } from "./board/SheetOverlay";
+import { TemplateOverlay } from "./board/TemplateOverlay";
+import { CarriedCard } from "./CarriedCard";
+import { HelpCard } from "./HelpCard";
+import { useKeys } from "./keys";
+import { Questions, type Question } from "./Questions";
+import { Rack } from "./Rack";
+import { Register } from "./Register";
+import { useEdits } from "./sheetCommands";
+import { StationLedge } from "./StationLedge";
+import { templateEdits } from "./templateCommands";
+import { useSet } from "./useSet";
+import { useCompose } from "./useSheetCommands";
+
+// Reading PDFs takes a large library; it is fetched when there is one to read.
+const preview = () => import("./PlotPreview");
+const PlotPreview = lazy(() => preview().then((m) => ({ default: m.PlotPreview })));
+/** How long after a station is entered what it may want is fetched; milliseconds. */
+const LATER = 1_500;
+const NOTHING: never[] = [];
+const NO_WARNINGS: Record<string, string> = {};
+
+const nothing = () => undefined;
+
+export function SheetsStation({ project }: { project: Project }) {
+  const { sheetId } = useParams();
+  const navigate = useNavigate();
+  const id = project.id;
+  const set = useSet(id, sheetId);
+  const { sheet, sheets, on, display } = set;
+  const { data: ladder = NOTHING } = useLadder(id);
+  const { data: templates = NOTHING } = useTemplates(id);
+  const { data: warnings = NO_WARNINGS } = useNumberWarnings(id);
+  const edits = useEdits(id);
+  const rackOpen = useBoard((s) => s.rackOpen);
+  const helpOpen = useBoard((s) => s.helpOpen);
+  const editing = useBoard((s) => s.template);
+  const selected = useSelection((s) => s.selected);
+  const [question, setQuestion] = useState<Question | null>(null);
+  const [plotting, setPlotting] = useState<string | null>(null);
+  const [picked, setPicked] = useState<{ in: string; element: string } | null>(null);
+  const { data: plotted } = usePlot(plotting);
+  const geometry = useMemo(() => new Map(on.map((v) => [v.id, geometryOf(v)])), [on]);
+  const chosen = selected.flatMap((s) => on.find((v) => v.id === s) ?? []);
+
+  useEffect(() => {
+    // Without a connection it is fetched when it is wanted.
+    const timer = window.setTimeout(() => void preview().catch(nothing), LATER);
+    return () => window.clearTimeout(timer);
+  }, []);
+  // A sheet that comes to the board has nothing selected on it but what one came for.
+  const arriving = useRef<string | null>(null);
+  useEffect(() => {
+    useBoard.setState({ template: null });
+    select(arriving.current);
+    arriving.current = null;
+  }, [sheet?.id]);
+  useEffect(() => void (set.ready && resume()), [set.ready]);
+
+  const open = useCallback((to: string) => void navigate(`/projects/${id}/sheets/${to}`), [navigate, id]);
+  const goTo = (view: string) => {
+    const first = set.firstOf(view);
+    if (first?.sheet === sheet?.id) select(first?.id ?? null);
+    else if (first) {
+      arriving.current = first.id;
+      open(first.sheet);
+    }
+  };
+  const addSheet = () => {
+    const made = edits.addSheets([""], sheet);
+    if (made) open(made);
+  };
+  const plot = useCallback(
+    async (only?: string) => {
+      try {
+        const body = { project: id, sheets: only ? [only] : undefined, settings: null, form: "pdf" as const };
+        setPlotting((await afterWrites(() => data(api.POST("/api/plots/", { body })))).id);
+      } catch (error) {
+        notifyError(error);
+      }
+    },
+    [id],
+  );
+  const place = (views: View[], screen?: readonly [number, number]) => {
+    if (!sheet) return;
+    let at: Point | undefined;
+    if (screen) {
+      const { element, camera } = useBoard.getState();
+      const board = element?.getBoundingClientRect();
+      const [x, y] = screen;
+      if (!board || !camera || x < board.left || x > board.right || y < board.top || y > board.bottom) return;
+      at = toPaper(camera, x - board.left, y - board.top);
+    }
+    useBoard.setState({ rackOpen: false });
+    void edits.place(views, sheet.id, at);
+  };
+
+  const plotThis = useCallback(() => sheet && void plot(sheet.id), [plot, sheet]);
+  const chooseView = useCallback((points: readonly Point[]) => setQuestion({ ask: "view", points }), []);
+  const compose = useCompose({ sheet, on, ladder, edits, onPlot: plotThis, onOutlined: chooseView });
+  const template = sheet?.template === editing ? templates.find((t) => t.id === editing) : undefined;
+  const onTemplate = useMemo(
+    () => (template && display ? templateEdits(id, template, display) : null),
+    [id, template, display],
+  );
+  useKeys(
+    useMemo(
+      () =>
+        onTemplate
+          ? { ...compose, ...onTemplate, stepScale: nothing, copy: nothing, paste: nothing, pin: nothing }
+          : compose,
+      [compose, onTemplate],
+    ),
+  );
+
+  return (
+    <Box sx={{ position: "relative", flex: 1, minHeight: 0, display: "flex" }}>
+      <Register
+        sheets={sheets}
+        viewports={set.viewports}
+        warnings={warnings}
+        open={sheet?.id ?? ""}
+        onOpen={open}
+        onAdd={addSheet}
+        onAddSeveral={() => setQuestion({ ask: "several" })}
+        onMove={(moved, to) => void edits.moveSheet(moved, to)}
+      />
+      {rackOpen && (
+        <Rack
+          project={id}
+          views={set.views}
+          hasModel={Boolean(set.version)}
+          onPlace={place}
+          onArrange={(views, projection) => {
+            useBoard.setState({ rackOpen: false });
+            if (sheet) void edits.arrange(views, sheet.id, projection);
+          }}
+        />
+      )}
+      <Box component="main" sx={MAIN}>
+        {sheet && display ? (
+          <>
+            <Board sheet={sheet.id} display={display} geometry={geometry} onOutline={compose.outline}>
+              {(camera) =>
+                template && onTemplate ? (
+                  <TemplateOverlay template={template} display={display} camera={camera} edits={onTemplate} />
+                ) : (
+                  <SheetOverlay
+                    set={set}
+                    sheet={sheet}
+                    display={display}
+                    camera={camera}
+                    edits={edits}
+                    onProject={() => setQuestion({ ask: "project" })}
+                    onGo={goTo}
+                    onPick={(viewport, element) => setPicked({ in: viewport, element })}
+                  />
+                )
+              }
+            </Board>
+            <StationLedge
+              set={set}
+              sheet={sheet}
+              display={display}
+              chosen={chosen}
+              template={template}
+              templateEdits={onTemplate}
+              edits={edits}
+              picked={picked}
+              onAsk={setQuestion}
+              onOpen={open}
+              onPlot={(all) => void plot(all ? undefined : sheet.id)}
+            />
+          </>
+        ) : (
+          set.listed && !sheets.length && <NoSheets onAdd={addSheet} />
+        )}
+      </Box>
+      <CarriedCard
+        sheet={sheet?.id ?? ""}
+        freeArea={sheet?.free_area ?? NOTHING}
+        ladder={ladder.filter((r) => r.ladder === "metric")}
+      />
+      {question && (
+        <Questions
+          question={question}
+          project={project}
+          set={set}
+          chosen={chosen}
+          edits={edits}
+          onOpen={open}
+          onClose={() => setQuestion(null)}
+        />
+      )}
+      {helpOpen && <HelpCard onClose={() => useBoard.setState({ helpOpen: false })} />}
+      <Suspense>
+        {plotting && plotted && <PlotPreview plot={plotted} onClose={() => setPlotting(null)} />}
+      </Suspense>
+    </Box>
+  );
+}
+
+const MAIN = {
+  flex: 1,
+  minWidth: 0,
+  display: "flex",
+  flexDirection: "column",
+  borderLeft: `1px solid ${colours.sandDeep}`,
+} as const;
+
+function NoSheets({ onAdd }: { onAdd: () => void }) {
+  return (
+    <Box
+      sx={{
+        flex: 1,
+        display: "flex",
+        flexDirection: "column",
+        alignItems: "center",
+        justifyContent: "center",
+        gap: 2,
+        bgcolor: colours.sand,
+      }}
+    >
+      <Box sx={{ fontSize: 15 }}>The register is empty.</Box>
+      <Button variant="contained" onClick={onAdd}>
+        Add the first sheet
+      </Button>
+    </Box>
+  );
+}

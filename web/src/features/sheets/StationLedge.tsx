@@ -1,0 +1,154 @@
+/** The ledge of what is selected: the sheet, a viewport, several, or the template that is edited. */
+import { useEffect } from "react";
+import { useNavigate } from "react-router-dom";
+import { api, data, type DisplayList, type Sheet, type Template, type Viewport } from "../../api/client";
+import {
+  useFields,
+  useJobs,
+  useLadder,
+  usePenTables,
+  usePictures,
+  usePlotSettings,
+  useRegister,
+  useTemplates,
+} from "../../api/queries";
+import { useBoard } from "../../stores/board";
+import { notifyError } from "../../stores/notices";
+import { select } from "../../stores/selection";
+import type { Question } from "./Questions";
+import { SeveralLedge } from "./SeveralLedge";
+import type { Edits } from "./sheetCommands";
+import { SheetLedge } from "./SheetLedge";
+import { copyForSheets, type TemplateEdits } from "./templateCommands";
+import { TemplateLedge } from "./TemplateLedge";
+import type { SheetSet } from "./useSet";
+import { ViewportLedge } from "./ViewportLedge";
+
+const NOTHING: never[] = [];
+
+interface Props {
+  set: SheetSet;
+  sheet: Sheet;
+  display: DisplayList;
+  chosen: Viewport[];
+  template: Template | undefined;
+  templateEdits: TemplateEdits | null;
+  edits: Edits;
+  /** The element that was brought to the middle of a viewport. */
+  picked: { in: string; element: string } | null;
+  onAsk: (question: Question) => void;
+  onOpen: (sheet: string) => void;
+  onPlot: (all: boolean) => void;
+}
+
+export function StationLedge(props: Props) {
+  const { set, display, chosen, template, templateEdits, edits, onAsk } = props;
+  const { data: fields = NOTHING } = useFields();
+  const { data: images = NOTHING } = usePictures(set.project);
+  const { refetch: refreshJobs } = useJobs(set.project);
+  const update = async () => {
+    try {
+      for (const id of new Set(chosen.map((v) => v.view)))
+        await data(api.POST("/api/views/{id}/draw/", { params: { path: { id } } }));
+    } catch (error) {
+      notifyError(error);
+    }
+    void refreshJobs();
+  };
+  if (template && templateEdits)
+    return (
+      <TemplateLedge
+        template={template}
+        display={display}
+        sheets={set.sheets}
+        fields={fields}
+        pictures={images}
+        edits={templateEdits}
+      />
+    );
+  if (chosen.length > 1)
+    return (
+      <SeveralLedge
+        viewports={chosen}
+        placed={chosen.map(set.asPlaced)}
+        edits={edits}
+        onBringUpToDate={() => void update()}
+        onToSheets={() => onAsk({ ask: "sheets" })}
+      />
+    );
+  const [viewport] = chosen;
+  return viewport ? (
+    <OfViewport {...props} viewport={viewport} onUpdate={() => void update()} />
+  ) : (
+    <OfSheet {...props} />
+  );
+}
+
+const named = (rows: readonly { id: string; name: string }[]) => rows.map((r) => [r.id, r.name] as const);
+
+function OfViewport({
+  set,
+  viewport,
+  edits,
+  picked,
+  onAsk,
+  onUpdate,
+}: Props & { viewport: Viewport; onUpdate: () => void }) {
+  const { data: ladder = NOTHING, refetch: refreshLadder } = useLadder(set.project);
+  const { data: jobs = NOTHING } = useJobs(set.project);
+  const { data: tables = NOTHING } = usePenTables(set.project);
+  // A scale that was typed stands on the project's own ladder from then on.
+  const unknown = ladder.some((r) => r.scale === viewport.scale) ? null : viewport.version;
+  useEffect(() => void (unknown && refreshLadder()), [unknown, refreshLadder]);
+  return (
+    <ViewportLedge
+      viewport={viewport}
+      view={set.viewOf(viewport.view)}
+      views={set.views}
+      version={set.version}
+      ladder={ladder}
+      job={jobs.find((job) => job.subject === viewport.wanted)}
+      edits={edits}
+      penTables={named(tables)}
+      element={picked?.in === viewport.id ? picked.element : null}
+      onBringUpToDate={onUpdate}
+      onToSheets={() => onAsk({ ask: "sheets" })}
+    />
+  );
+}
+
+function OfSheet({ set, sheet, display, edits, onAsk, onOpen, onPlot }: Props) {
+  const navigate = useNavigate();
+  const { data: templates = NOTHING } = useTemplates(set.project);
+  const { data: fields = NOTHING } = useFields();
+  const { data: register } = useRegister(set.project);
+  const { data: tables = NOTHING } = usePenTables(set.project);
+  const { data: settings = NOTHING } = usePlotSettings(set.project);
+  const editTemplate = () => {
+    const now = templates.find((t) => t.id === sheet.template);
+    if (!now) return;
+    select(null);
+    useBoard.setState({ template: now.built_in ? copyForSheets(set.project, now) : now.id, rackOpen: false });
+  };
+  const reachesOut = (v: Viewport) =>
+    v.x < 0 || v.y < 0 || v.x + v.width > display.width || v.y + v.height > display.height;
+  return (
+    <SheetLedge
+      sheet={sheet}
+      edits={edits}
+      pattern={register?.number_pattern ?? ""}
+      fields={fields}
+      templates={templates}
+      plotSettings={named(settings)}
+      penTables={named(tables)}
+      onPens={() => onAsk({ ask: "pens" })}
+      onIssue={() => void navigate(`/projects/${set.project}/issue`)}
+      onTemplate={editTemplate}
+      beyond={set.on.filter(reachesOut).map((v) => v.id)}
+      onProject={() => onAsk({ ask: "project" })}
+      onPlot={onPlot}
+      onDuplicate={(contents) => onOpen(edits.duplicateSheet(sheet, contents))}
+      onRenumber={() => void edits.renumberFrom(sheet)}
+    />
+  );
+}

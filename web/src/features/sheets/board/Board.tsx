@@ -1,0 +1,273 @@
+/** The board: the sheet on the table, drawn from its display list, with its viewports under the hand. */
+import Box from "@mui/material/Box";
+import { useEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from "react";
+import type { DisplayList } from "../../../api/client";
+import { colours } from "../../../theme/theme";
+import { drag } from "../../../canvas/drag";
+import {
+  meets,
+  toPaper,
+  toScreen,
+  zoomed,
+  type Box as PaperBox,
+  type Geometry,
+  type Camera,
+  type Point,
+} from "../../../canvas/geometry";
+import { letteringReady, paint, type Scene } from "../../../canvas/paint";
+import { BOARD, pictures } from "../../../canvas/pictures";
+import { paintTable } from "../../../canvas/rulers";
+import { fitTo, useBoard } from "../../../stores/board";
+import { select, useSelection } from "../../../stores/selection";
+import { useGesture } from "../../../stores/gesture";
+
+interface Props {
+  /** Changes when another sheet comes to the board: it is then fitted anew. */
+  sheet: string;
+  display: DisplayList;
+  geometry: ReadonlyMap<string, Geometry>;
+  /** A click of an outline that is being drawn, paper mm; the second of a double click closes it. */
+  onOutline: (at: Point, close: boolean) => void;
+  children: (camera: Camera) => ReactNode;
+}
+
+export function Board({ sheet, display, geometry, onOutline, children }: Props) {
+  const frame = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const surface = useRef<HTMLDivElement>(null);
+  const [space, setSpace] = useState({ width: 0, height: 0 });
+  const [lettering, setLettering] = useState(false);
+  const [came, setCame] = useState(0);
+  const [marquee, setMarquee] = useState<PaperBox | null>(null);
+  const camera = useBoard((s) => s.camera);
+  const draft = useGesture((s) => s.draft);
+  const outlining = useGesture((s) => s.outline !== null);
+  const [hover, setHover] = useState<Point | null>(null);
+  const { width, height } = display;
+
+  useEffect(() => void letteringReady.then(() => setLettering(true)), []);
+  useEffect(() => pictures.watch(() => setCame((n) => n + 1)), []);
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const observer = new ResizeObserver(([entry]) => {
+      if (entry) setSpace({ width: entry.contentRect.width, height: entry.contentRect.height });
+    });
+    observer.observe(element);
+    useBoard.setState({ element });
+    return () => {
+      observer.disconnect();
+      useBoard.setState({ element: null });
+    };
+  }, []);
+  useEffect(() => {
+    useBoard.setState({ paper: { x: 0, y: 0, width, height }, room: space });
+    fitTo();
+  }, [sheet, width, height, space]);
+
+  // A wheel that zooms must keep the page from scrolling, which React's own listener cannot.
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const turn = (event: WheelEvent) => {
+      event.preventDefault();
+      const { left, top } = element.getBoundingClientRect();
+      // A pinch on a pad comes as a turn of the wheel with Ctrl, in smaller steps.
+      const by = Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0016));
+      useBoard.setState((s) =>
+        s.camera ? { camera: zoomed(s.camera, by, event.clientX - left, event.clientY - top) } : {},
+      );
+    };
+    element.addEventListener("wheel", turn, { passive: false });
+    return () => element.removeEventListener("wheel", turn);
+  }, []);
+
+  const dpr = window.devicePixelRatio || 1;
+  const working = useBoard((s) => s.workingColours);
+  const scene: Scene = useMemo(
+    () => ({
+      display,
+      geometry: draft ? new Map([...geometry, ...draft]) : geometry,
+      place: BOARD,
+      held: draft ? new Set(draft.keys()) : undefined,
+      working,
+    }),
+    [display, geometry, draft, working],
+  );
+  useEffect(() => {
+    if (!camera || !space.width) return;
+    const [left, top] = toPaper(camera, 0, 0);
+    const [right, bottom] = toPaper(camera, space.width, space.height);
+    const [x, y] = [Math.max(left, 0), Math.max(bottom, 0)];
+    useBoard.setState({ seen: [x, y, Math.min(right, width) - x, Math.min(top, height) - y] });
+  }, [camera, space, width, height]);
+  useEffect(() => {
+    const request = requestAnimationFrame(() => {
+      const context = canvas.current?.getContext("2d", { alpha: false, willReadFrequently: true });
+      if (!context || !camera || !space.width || !lettering) return;
+      context.setTransform(dpr, 0, 0, dpr, 0, 0);
+      paintTable(context, { width, height }, camera);
+      const settled = paint(context, scene, camera, dpr);
+      surface.current?.setAttribute("data-sheet", sheet);
+      surface.current?.setAttribute("data-painted", settled ? "yes" : "no");
+    });
+    return () => cancelAnimationFrame(request);
+  }, [sheet, camera, space, lettering, scene, came, dpr, width, height]);
+
+  const at = (event: { clientX: number; clientY: number }): Point => {
+    const box = surface.current?.getBoundingClientRect();
+    return camera && box ? toPaper(camera, event.clientX - box.left, event.clientY - box.top) : [0, 0];
+  };
+
+  function pan(event: PointerEvent) {
+    event.stopPropagation();
+    let [x, y] = [0, 0];
+    drag(event, {
+      move: (dx, dy) => {
+        const [bx, by] = [dx - x, dy - y];
+        [x, y] = [dx, dy];
+        useBoard.setState((s) =>
+          s.camera ? { camera: { ...s.camera, x: s.camera.x + bx, y: s.camera.y + by } } : {},
+        );
+      },
+      end: (dragged) => !dragged && select(null),
+    });
+  }
+
+  /** Choose the viewports that a box meets; with Shift beside those that are chosen. */
+  function choose(event: PointerEvent) {
+    const from = at(event);
+    const before = event.shiftKey ? useSelection.getState().selected : [];
+    const boxTo = (e: { clientX: number; clientY: number }): PaperBox => {
+      const [x, y] = at(e);
+      return {
+        x: Math.min(x, from[0]),
+        y: Math.min(y, from[1]),
+        width: Math.abs(x - from[0]),
+        height: Math.abs(y - from[1]),
+      };
+    };
+    drag(event, {
+      move: (_dx, _dy, e) => setMarquee(boxTo(e)),
+      end: (dragged, e) => {
+        const box = boxTo(e);
+        const met = dragged ? [...geometry].filter(([, g]) => meets(g, box)).map(([id]) => id) : [];
+        select([...new Set([...before, ...met])]);
+      },
+      onEnd: () => setMarquee(null),
+    });
+  }
+
+  function press(event: PointerEvent<HTMLDivElement>) {
+    if (event.target !== event.currentTarget || event.button !== 0) return;
+    if (outlining) {
+      event.preventDefault();
+      surface.current?.focus(); // Enter closes the outline, and opens no list that was chosen from before
+      onOutline(at(event), event.detail > 1);
+      return;
+    }
+    const [x, y] = at(event);
+    if (x >= 0 && y >= 0 && x <= width && y <= height) choose(event);
+    else pan(event);
+  }
+
+  return (
+    <Box
+      ref={frame}
+      sx={{ position: "relative", flex: 1, minHeight: 0, overflow: "hidden", bgcolor: colours.sand }}
+    >
+      <canvas
+        ref={canvas}
+        width={Math.round(space.width * dpr)}
+        height={Math.round(space.height * dpr)}
+        style={{ position: "absolute", inset: 0, width: "100%", height: "100%" }}
+        aria-hidden
+      />
+      <Box
+        id="board"
+        ref={surface}
+        role="group"
+        aria-label="Board"
+        tabIndex={-1}
+        data-painted="no"
+        onPointerDownCapture={(event) => event.button === 1 && pan(event)}
+        onPointerDown={press}
+        onPointerMove={outlining ? (event) => setHover(at(event)) : undefined}
+        sx={{
+          position: "absolute",
+          inset: 0,
+          outline: "none",
+          touchAction: "none",
+          cursor: outlining ? "crosshair" : "default",
+        }}
+      >
+        {camera && (
+          <>
+            {children(camera)}
+            {outlining && <Outlined camera={camera} hover={hover} />}
+            {marquee && <Marquee camera={camera} box={marquee} />}
+          </>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function Marquee({ camera, box }: { camera: Camera; box: PaperBox }) {
+  const [left, top] = toScreen(camera, box.x, box.y + box.height);
+  return (
+    <Box
+      sx={{
+        position: "absolute",
+        left,
+        top,
+        width: box.width * camera.scale,
+        height: box.height * camera.scale,
+        border: `1px solid ${colours.rust}`,
+        bgcolor: `${colours.rust}14`,
+        pointerEvents: "none",
+        zIndex: 4,
+      }}
+    />
+  );
+}
+
+/** The outline that is being drawn, and where its next side would go. */
+function Outlined({ camera, hover }: { camera: Camera; hover: Point | null }) {
+  const points = useGesture((s) => s.outline?.points) ?? [];
+  const all = (hover ? [...points, hover] : points).map((p) => toScreen(camera, ...p));
+  return (
+    <svg
+      style={{
+        position: "absolute",
+        inset: 0,
+        width: "100%",
+        height: "100%",
+        pointerEvents: "none",
+        zIndex: 4,
+      }}
+    >
+      <polygon
+        points={all.map((p) => p.join(",")).join(" ")}
+        fill={`${colours.rust}14`}
+        stroke={colours.rust}
+        strokeWidth={1.5}
+        strokeDasharray="5 3"
+      />
+      {points.map((p, k) => {
+        const [cx, cy] = toScreen(camera, ...p);
+        return (
+          <circle
+            key={k}
+            cx={cx}
+            cy={cy}
+            r={3.5}
+            fill={colours.paper}
+            stroke={colours.rust}
+            strokeWidth={1.5}
+          />
+        );
+      })}
+    </svg>
+  );
+}

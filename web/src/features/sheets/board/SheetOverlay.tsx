@@ -1,0 +1,202 @@
+/** Everything on a sheet that can be taken hold of while it is composed. */
+import Box from "@mui/material/Box";
+import { useMemo } from "react";
+import type { DisplayList, Sheet, Viewport } from "../../../api/client";
+import { useFields } from "../../../api/queries";
+import {
+  filling,
+  geometryOf,
+  type Camera,
+  type Extents,
+  type Geometry,
+  type Point,
+} from "../../../canvas/geometry";
+import { pictures } from "../../../canvas/pictures";
+import { useBoard } from "../../../stores/board";
+import { useSelection } from "../../../stores/selection";
+import { FieldRow } from "../FieldRow";
+import type { Edits } from "../sheetCommands";
+import type { SheetSet } from "../useSet";
+import { AlignmentLines } from "./AlignmentLines";
+import { FieldFrames } from "./FieldFrames";
+import { Guides } from "./Guides";
+import { MarkLinks } from "./MarkLinks";
+import { Movable } from "./Movable";
+import { Unprintable } from "./Unprintable";
+import { ViewportFrame } from "./ViewportFrame";
+
+const NOTHING: never[] = [];
+/** How near to a line a double click takes its element; pixels. */
+const REACH = 8;
+
+interface Props {
+  set: SheetSet;
+  sheet: Sheet;
+  display: DisplayList;
+  camera: Camera;
+  edits: Edits;
+  onProject: () => void;
+  /** To where a view stands first in the register. */
+  onGo: (view: string) => void;
+  /** An element was brought to the middle of a viewport. */
+  onPick: (viewport: string, element: string) => void;
+}
+
+export function SheetOverlay({ set, sheet, display, camera, edits, onProject, onGo, onPick }: Props) {
+  const { on, viewOf, asPlaced } = set;
+  const { data: fields = NOTHING } = useFields();
+  const drag = useMemo(
+    () => ({
+      moving: () => {
+        const ids = useSelection.getState().selected;
+        return on.filter((v) => ids.includes(v.id) && !v.pinned).map(asPlaced);
+      },
+      field: () => {
+        const ids = useSelection.getState().selected;
+        const [x = 0, y = 0, width = 0, height = 0] = sheet.free_area;
+        const paper = { x: 0, y: 0, width: display.width, height: display.height };
+        return {
+          others: on.filter((v) => !ids.includes(v.id)).map(asPlaced),
+          frames: [paper, { x, y, width, height }],
+          guides: sheet.guides ?? {},
+        };
+      },
+    }),
+    [on, asPlaced, sheet, display],
+  );
+  const toMiddle = async (v: Viewport, at: Point) => {
+    const { camera: now } = useBoard.getState();
+    if (!v.linework || !now || v.pinned) return;
+    const found = await pictures.elementAt(v.linework, at, REACH / now.scale / v.ratio);
+    if (!found) return;
+    const [centre_u, centre_v] = found.middle;
+    await edits.change([v], { centre_u, centre_v }, "centre on an element");
+    onPick(v.id, found.element);
+  };
+  /** What has no scale fills its frame, whatever becomes of that. */
+  const fitted = (v: Viewport) => (g: Geometry) =>
+    viewOf(v.view)?.spec.kind === "perspective" && v.extents
+      ? filling(g, v.extents as unknown as Extents)
+      : g;
+  const standing = (view: string) => {
+    const first = set.firstOf(view);
+    return {
+      name: viewOf(view)?.name ?? "",
+      sheet: first ? (set.sheets.find((s) => s.id === first.sheet)?.number ?? "") : null,
+    };
+  };
+  return (
+    <>
+      <Unprintable camera={camera} paper={display} margins={sheet.unprintable?.margins ?? NOTHING} />
+      <Guides
+        camera={camera}
+        paper={display}
+        guides={sheet.guides ?? {}}
+        onChange={(guides, what) => void edits.changeSheet(sheet, { guides }, what)}
+      />
+      {on.map((v, k) => (
+        <ViewportFrame
+          key={v.id}
+          id={v.id}
+          label={`Viewport ${k + 1}: ${viewOf(v.view)?.name ?? ""}, ${v.scale}`}
+          geometry={geometryOf(v)}
+          camera={camera}
+          pinned={v.pinned}
+          fitted={fitted(v)}
+          moving={drag.moving}
+          field={drag.field}
+          onChange={(changed, what) => void edits.reshape(changed, what)}
+          onInside={(at) => void toMiddle(v, at)}
+        />
+      ))}
+      <DrawingLists display={display} camera={camera} sheet={sheet} edits={edits} />
+      <DrawingTitles set={set} display={display} camera={camera} edits={edits} />
+      <FieldFrames
+        boxes={display.fields}
+        fields={fields}
+        camera={camera}
+        editor={(field) => <FieldRow alone field={field} sheet={sheet} edits={edits} onProject={onProject} />}
+      />
+      <MarkLinks
+        links={display.links}
+        camera={camera}
+        of={standing}
+        onGo={onGo}
+        onMove={(viewport, view, bubble, count, by) => {
+          const row = on.find((v) => v.id === viewport);
+          if (row) void edits.moveMark(row, view, bubble, count, by);
+        }}
+      />
+      <AlignmentLines camera={camera} />
+      {!on.length && <EmptySheet camera={camera} sheet={sheet} hasViews={set.views.length > 0} />}
+    </>
+  );
+}
+
+function DrawingLists({
+  display,
+  camera,
+  sheet,
+  edits,
+}: Pick<Props, "display" | "camera" | "sheet" | "edits">) {
+  return display.tables.map((box, k) => (
+    <Movable
+      key={k}
+      box={box}
+      camera={camera}
+      name="List of drawings"
+      onMove={([dx, dy]) =>
+        void edits.changeSheet(
+          sheet,
+          { drawing_list: { x: box.x + dx, y: box.y + box.height + dy } },
+          "move the list of drawings",
+        )
+      }
+    />
+  ));
+}
+
+function DrawingTitles({ set, display, camera, edits }: Pick<Props, "set" | "display" | "camera" | "edits">) {
+  return display.titles.map(({ viewport: of, box }) => {
+    const row = set.on.find((v) => v.id === of);
+    if (!row) return null;
+    const [x = 0, y = 0] = row.title_offset;
+    const move = (title_offset: [number, number]) =>
+      void edits.change([row], { title_offset }, "move a drawing title");
+    return (
+      <Movable
+        key={of}
+        box={box}
+        camera={camera}
+        name={`Drawing title of ${set.viewOf(row.view)?.name ?? ""}`}
+        onMove={([dx, dy]) => move([x + dx, y + dy])}
+        onReset={() => (x || y) && move([0, 0])}
+      />
+    );
+  });
+}
+
+function EmptySheet({ camera, sheet, hasViews }: { camera: Camera; sheet: Sheet; hasViews: boolean }) {
+  const [x = 0, y = 0, width = 0, height = 0] = sheet.free_area;
+  return (
+    <Box
+      sx={{
+        position: "absolute",
+        left: camera.x + x * camera.scale,
+        top: camera.y - (y + height) * camera.scale,
+        width: width * camera.scale,
+        height: height * camera.scale,
+        display: "flex",
+        alignItems: "center",
+        justifyContent: "center",
+        color: "text.secondary",
+        textAlign: "center",
+        pointerEvents: "none",
+      }}
+    >
+      {hasViews
+        ? "Nothing is placed on this sheet. Pull out the views (V) and drag a card here."
+        : "There is no view to place yet. Import a building file at the Model station."}
+    </Box>
+  );
+}

@@ -1,0 +1,125 @@
+/** The keys of the Sheets station, and what the help card says of them. */
+import { useEffect } from "react";
+import { step } from "../../sync/commands";
+import { useBoard } from "../../stores/board";
+import { select, useSelection } from "../../stores/selection";
+import { useGesture } from "../../stores/gesture";
+
+export const KEYS: readonly (readonly [string, string])[] = [
+  ["Arrows", "nudge by 1 mm what is selected, or the contents that are moved"],
+  ["Shift + arrows", "nudge by 0.1 mm"],
+  ["Alt while dragging", "no snapping"],
+  ["Shift + click, drag across the paper", "select several"],
+  ["Ctrl + A", "select all viewports of the sheet"],
+  ["Enter, double click", "move contents; then a double click brings what is under it to the middle"],
+  ["Escape", "done with contents; cancel a drag; select nothing"],
+  ["Page Up, Page Down", "next larger, next smaller scale of the ladder"],
+  ["I", "pin, unpin"],
+  ["Home, End", "to the front, to the back"],
+  ["Ctrl + C, Ctrl + V", "copy, paste on this sheet or another"],
+  ["Ctrl + D", "duplicate"],
+  ["Delete", "delete what is selected"],
+  ["V", "the cards of the saved views"],
+  ["0, 1", "the whole sheet, what is selected"],
+  ["Wheel, middle button", "zoom and move the board; never a drawing"],
+  ["W", "working colours or as plotted, on the board"],
+  ["P", "plot this sheet"],
+  ["Ctrl + Z, Ctrl + Shift + Z", "undo, redo"],
+  ["?", "this card"],
+];
+
+export interface KeyCommands {
+  nudge: (dx: number, dy: number) => void;
+  stepScale: (rungs: number) => void;
+  remove: () => void;
+  copy: () => void;
+  paste: () => void;
+  duplicate: () => void;
+  chooseAll: () => void;
+  pin: () => void;
+  stack: (front: boolean) => void;
+  plot: () => void;
+  fit: (chosen: boolean) => void;
+  closeOutline: () => void;
+  help: () => void;
+}
+
+const ARROWS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
+
+export function useKeys(commands: KeyCommands) {
+  useEffect(() => {
+    const withCtrl: Record<string, (shift: boolean) => void> = {
+      z: (shift) => void step(shift ? "redo" : "undo"),
+      y: () => void step("redo"),
+      a: commands.chooseAll,
+      c: commands.copy,
+      v: commands.paste,
+      d: commands.duplicate,
+    };
+    const ofChosen: Record<string, () => void> = {
+      PageUp: () => commands.stepScale(-1),
+      PageDown: () => commands.stepScale(1),
+      Delete: commands.remove,
+      Backspace: commands.remove,
+      Home: () => commands.stack(true),
+      End: () => commands.stack(false),
+      i: commands.pin,
+      "1": () => commands.fit(true),
+    };
+    const always: Record<string, () => void> = {
+      v: () => useBoard.setState((s) => ({ rackOpen: !s.rackOpen })),
+      w: () => useBoard.setState((s) => ({ workingColours: !s.workingColours })),
+      "0": () => commands.fit(false),
+      p: commands.plot,
+      "?": commands.help,
+    };
+    const press = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      // A choice that is closed gives the keys back to the sheet.
+      if (
+        event.key === "Escape" &&
+        target.matches("div[role=combobox][aria-expanded=false]") &&
+        !target.closest("[role=dialog]")
+      )
+        target.blur();
+      else if (
+        target.closest("input, textarea, [role=dialog], [role=listbox], [role=combobox], [role=presentation]")
+      )
+        return;
+      const { selected, movingContents } = useSelection.getState();
+      const { outline } = useGesture.getState();
+      const { key } = event;
+      const chosen = selected.length > 0;
+      const arrow = ARROWS[key];
+      if (event.ctrlKey || event.metaKey) {
+        const command = withCtrl[key.toLowerCase()];
+        if (!command) return;
+        command(event.shiftKey);
+      } else if (event.altKey) return;
+      else if (outline) {
+        if (key === "Escape") useGesture.setState({ outline: null });
+        else if (key === "Enter") commands.closeOutline();
+        else if (key === "Backspace")
+          useGesture.setState({ outline: { ...outline, points: outline.points.slice(0, -1) } });
+        else return;
+      } else if (arrow && chosen && !target.closest("nav")) {
+        const by = event.shiftKey ? 0.1 : 1;
+        commands.nudge(arrow[0] * by, arrow[1] * by);
+      } else if (key === "Enter" && selected.length === 1 && target.closest("#board")) select(selected, true);
+      else if (key === "Escape") {
+        if (useBoard.getState().rackOpen) useBoard.setState({ rackOpen: false });
+        else select(movingContents ? selected : null);
+      } else if (chosen && ofChosen[key]) ofChosen[key]();
+      else if (always[key]) always[key]();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [commands]);
+}

@@ -1,0 +1,334 @@
+/** Changes to sheets and viewports: shown at once, written in order, and able to be undone. */
+import { useMemo } from "react";
+import { api, data, type Rung, type Sheet, type View, type Viewport } from "../../api/client";
+import { commit } from "../../sync/commands";
+import {
+  changing,
+  afterWrites,
+  deleting,
+  making,
+  newId,
+  upsert,
+  refresh,
+  rows,
+  type Step,
+} from "../../sync/rows";
+import {
+  geometryOf,
+  outlined,
+  rungFor,
+  type Extents,
+  type Geometry,
+  type Point,
+} from "../../canvas/geometry";
+import { select } from "../../stores/selection";
+import { notify, notifyError } from "../../stores/notices";
+import { record } from "../../sync/history";
+
+type SheetChange = Partial<Omit<Sheet, "id" | "project" | "version" | "free_area" | "unprintable">>;
+/** A scale comes with its ratio, so that the board can show it before the server has answered. */
+export type ViewportChange = Partial<Omit<Viewport, "id" | "version">>;
+export type Projection = "third-angle" | "first-angle";
+
+/** What a new sheet has of the one that it is like, beside its paper. */
+const LIKE = (like: Sheet | undefined) => ({
+  // Where there is none to be like, the server chooses.
+  ...(like && { template: like.template, plot_settings: like.plot_settings, pen_table: like.pen_table }),
+  discipline: like?.discipline ?? "A",
+  sheet_type: like?.sheet_type ?? "",
+  creator: like?.creator ?? "",
+  revisions: [],
+  overrides: {},
+});
+
+/** What a copy of a viewport takes with it. */
+const copyOf = ({ version: _, ...row }: Viewport, given: ViewportChange) =>
+  making("viewports", { ...row, ...given, id: newId(), pinned: false });
+
+/** What changes of a viewport's row when it gets another geometry. */
+function changeTo(before: Viewport, after: Geometry): ViewportChange {
+  const old = geometryOf(before);
+  const change: ViewportChange = Object.fromEntries(
+    Object.entries(after).filter(
+      ([key, value]) => JSON.stringify(old[key as keyof Geometry]) !== JSON.stringify(value),
+    ),
+  );
+  if (change.ratio !== undefined) {
+    const over = Number((1 / change.ratio).toFixed(4));
+    Object.assign(change, { scale: `1:${over}`, ratio: 1 / over });
+  }
+  return change;
+}
+
+/** What a viewport has where nobody has changed it. */
+const UNCHANGED = {
+  pinned: false,
+  framed: false,
+  opaque: false,
+  marks: true,
+  levels: true,
+  grid: true,
+  title_style: "plain",
+  title_offset: [0, 0] as [number, number],
+  mark_offsets: {},
+  pen_table: null,
+  pens: { roles: {}, layers: {} },
+  shown: {} as Viewport["shown"],
+} as const;
+const NOWHERE: Geometry = {
+  x: 0,
+  y: 0,
+  width: 1,
+  height: 1,
+  centre_u: 0,
+  centre_v: 0,
+  ratio: 1,
+  turn: 0,
+  shape: "polygon",
+  corners: [],
+};
+
+/** All that can be done to the sheets of a project. Each can be undone. */
+export function useEdits(project: string) {
+  return useMemo(() => {
+    const on = (sheet: string) => rows("viewports", project).filter((v) => v.sheet === sheet);
+    const inOrder = (sheet: string) => on(sheet).toSorted((a, b) => a.position - b.position);
+
+    const change = (
+      viewports: readonly Viewport[],
+      to: ViewportChange | ((v: Viewport) => ViewportChange),
+      what: string,
+    ) =>
+      commit(
+        project,
+        what,
+        viewports.flatMap((v) => {
+          const change = typeof to === "function" ? to(v) : to;
+          return Object.keys(change).length ? [changing("viewports", v, change)] : [];
+        }),
+      );
+
+    function reshape(changed: ReadonlyMap<string, Geometry>, what: string) {
+      const there = rows("viewports", project).filter((v) => changed.has(v.id));
+      return change(there, (v) => changeTo(v, changed.get(v.id) ?? geometryOf(v)), what);
+    }
+
+    const changeSheet = (sheet: Sheet, to: SheetChange, what: string) =>
+      commit(project, what, [changing("sheets", sheet, to)]);
+
+    /** Rows that the server has placed: they stand on the sheet, and can be undone in one step. */
+    function placed(made: Viewport[], what: string) {
+      for (const row of made) upsert("viewports", project, row);
+      const steps = made.map((row) => making("viewports", row));
+      refresh(project, steps);
+      record({ what, steps });
+      select(made.map((row) => row.id));
+    }
+
+    async function place(views: readonly View[], sheet: string, point?: readonly [number, number]) {
+      const made: Viewport[] = [];
+      try {
+        for (const view of views) {
+          const body = { id: newId(), view: view.id, sheet, at: point && ([...point] as [number, number]) };
+          made.push(await afterWrites(() => data(api.POST("/api/viewports/", { body }))));
+        }
+      } catch (error) {
+        notifyError(error);
+      }
+      if (made.length) placed(made, made.length === 1 ? "place a view" : `place ${made.length} views`);
+    }
+
+    async function arrange(views: readonly View[], sheet: string, projection: Projection) {
+      try {
+        const body = { views: views.map((v) => v.id), projection };
+        const made = await afterWrites(() =>
+          data(api.POST("/api/sheets/{id}/arrange/", { params: { path: { id: sheet } }, body })),
+        );
+        placed(made, `lay out ${made.length} views`);
+      } catch (error) {
+        notifyError(error);
+      }
+    }
+
+    /** A view seen through an outline that was drawn on the sheet, at the largest scale at which it fits. */
+    function placeInOutline(view: View, sheet: string, points: readonly Point[], ladder: readonly Rung[]) {
+      if (!view.extents) return;
+      const [u0, v0, u1, v1] = view.extents as unknown as Extents;
+      const frame = outlined({ ...NOWHERE, centre_u: (u0 + u1) / 2, centre_v: (v0 + v1) / 2 }, points);
+      const rung = rungFor([u0, v0, u1, v1], frame, ladder);
+      if (!rung) return;
+      const row = {
+        ...UNCHANGED,
+        ...frame,
+        ratio: rung.ratio,
+        scale: rung.scale,
+        centre_u: (u0 + u1) / 2,
+        centre_v: (v0 + v1) / 2,
+        id: newId(),
+        sheet,
+        view: view.id,
+        position: nextPosition(sheet),
+        linework: view.linework,
+        extents: view.extents,
+        axes: view.axes,
+        wanted: view.wanted,
+        state: view.state,
+      };
+      void commit(project, "place a view in an outline", [making("viewports", row)]);
+      select(row.id);
+    }
+
+    const nextPosition = (sheet: string) => Math.max(-1, ...on(sheet).map((v) => v.position)) + 1;
+
+    /** Copies of viewports on a sheet, moved by a distance; each stays linked to its view. */
+    function copy(viewports: readonly Viewport[], sheet: string, by: number, what: string) {
+      const first = nextPosition(sheet);
+      const steps = viewports.map((v, k) =>
+        copyOf(v, { sheet, position: first + k, x: v.x + by, y: v.y - by }),
+      );
+      void commit(project, what, steps);
+      select(steps.map((s) => s.id));
+    }
+
+    function copyTo(viewports: readonly Viewport[], sheets: readonly string[]) {
+      const steps = sheets.flatMap((sheet) => {
+        const first = nextPosition(sheet);
+        return viewports.map((v, k) => copyOf(v, { sheet, position: first + k }));
+      });
+      return commit(project, `place on ${sheets.length} ${sheets.length === 1 ? "sheet" : "sheets"}`, steps);
+    }
+
+    function remove(viewports: readonly Viewport[]) {
+      select(null);
+      const what = viewports.length === 1 ? "delete a viewport" : `delete ${viewports.length} viewports`;
+      return commit(
+        project,
+        what,
+        viewports.map((v) => deleting("viewports", v)),
+      );
+    }
+
+    /** One bubble of a view's mark in a viewport, of so many, moved by a distance; paper mm. */
+    function moveMark(viewport: Viewport, view: string, bubble: number, count: number, [dx, dy]: Point) {
+      const before = viewport.mark_offsets[view] ?? [];
+      const offsets = Array.from({ length: count }, (_, k): [number, number] => {
+        const [x = 0, y = 0] = before[k] ?? [];
+        return k === bubble ? [x + dx, y + dy] : [x, y];
+      });
+      const mark_offsets = { ...viewport.mark_offsets, [view]: offsets };
+      return change([viewport], { mark_offsets }, "move a mark");
+    }
+
+    /** Some viewports above, or below, all others of their sheet. */
+    function stack(viewports: readonly Viewport[], front: boolean) {
+      const [first] = viewports;
+      if (!first) return;
+      const ids = new Set(viewports.map((v) => v.id));
+      const all = inOrder(first.sheet);
+      const [chosen, others] = [all.filter((v) => ids.has(v.id)), all.filter((v) => !ids.has(v.id))];
+      const order = front ? [...others, ...chosen] : [...chosen, ...others];
+      const steps = order.flatMap((v, position) =>
+        v.position === position ? [] : [changing("viewports", v, { position })],
+      );
+      void commit(project, front ? "bring to the front" : "put to the back", steps);
+    }
+
+    const register = () => rows("sheets", project).toSorted((a, b) => a.position - b.position);
+    const renumbered = (order: readonly { id: string }[]): Step[] => {
+      const there = new Map(register().map((s) => [s.id, s]));
+      return order.flatMap(({ id }, position) => {
+        const sheet = there.get(id);
+        return sheet && sheet.position !== position ? [changing("sheets", sheet, { position })] : [];
+      });
+    };
+
+    /** New sheets like another, one for each title, at the end of the register. The first one's id. */
+    function addSheets(titles: readonly string[], like?: Sheet): string | undefined {
+      const first = Math.max(-1, ...register().map((s) => s.position)) + 1;
+      const steps = titles.map((title, k) =>
+        making("sheets", {
+          id: newId(),
+          project,
+          title,
+          position: first + k,
+          paper: like?.paper ?? "A3",
+          orientation: like?.orientation ?? "landscape",
+          free_area: like?.free_area ?? [],
+          drawing_list: null,
+          guides: {},
+          ...LIKE(like),
+        }),
+      );
+      void commit(project, titles.length === 1 ? "add a sheet" : `add ${titles.length} sheets`, steps);
+      return steps[0]?.id;
+    }
+
+    /** A copy of a sheet behind it, with its viewports or without. */
+    function duplicateSheet(sheet: Sheet, contents: boolean): string {
+      const { version: _v, number: _n, drawing_list: _l, ...row } = sheet;
+      const made = making("sheets", { ...row, id: newId(), position: sheet.position + 1 });
+      const copies = contents
+        ? inOrder(sheet.id).map((v) => copyOf(v, { sheet: made.id, position: v.position }))
+        : [];
+      const order = register().flatMap((s) => (s.id === sheet.id ? [s, made] : [s]));
+      const moved = renumbered(order);
+      void commit(project, `duplicate ${sheet.number}`, [
+        { ...made, after: { ...made.after, position: order.indexOf(made) } },
+        ...copies,
+        ...moved,
+      ]);
+      return made.id;
+    }
+
+    /** The numbers after a sheet's go on from its own, as the project's pattern has it. */
+    async function renumberFrom(sheet: Sheet) {
+      try {
+        const numbers = await afterWrites(() =>
+          data(api.GET("/api/sheets/{id}/numbers/", { params: { path: { id: sheet.id } } })),
+        );
+        const steps = numbers.flatMap(({ sheet: id, number }) => {
+          const row = register().find((s) => s.id === id);
+          return row && row.number !== number ? [changing("sheets", row, { number })] : [];
+        });
+        if (!steps.length) notify(`The sheets after ${sheet.number} are numbered on from it already.`);
+        await commit(project, `renumber from ${sheet.number}`, steps);
+      } catch (error) {
+        notifyError(error);
+      }
+    }
+
+    const deleteSheet = (sheet: Sheet) =>
+      commit(project, `delete sheet ${sheet.number}`, [
+        ...inOrder(sheet.id).map((v) => deleting("viewports", v)),
+        deleting("sheets", sheet),
+      ]);
+
+    /** Put a sheet where another stands in the register. */
+    function moveSheet(sheet: Sheet, to: number) {
+      const order = register().filter((s) => s.id !== sheet.id);
+      order.splice(to, 0, sheet);
+      return commit(project, `move ${sheet.number} in the register`, renumbered(order));
+    }
+
+    return {
+      change,
+      reshape,
+      changeSheet,
+      place,
+      arrange,
+      placeInOutline,
+      moveMark,
+      copy,
+      copyTo,
+      remove,
+      stack,
+      addSheets,
+      duplicateSheet,
+      deleteSheet,
+      moveSheet,
+      renumberFrom,
+    };
+  }, [project]);
+}
+
+export type Edits = ReturnType<typeof useEdits>;

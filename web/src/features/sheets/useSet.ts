@@ -1,0 +1,57 @@
+/** The set of sheets and the one of them that is on the board, with what stands on it. */
+import { useCallback, useMemo } from "react";
+import type { View, Viewport } from "../../api/client";
+import { useDisplay, useModelVersions, useSheets, useViewports, useViews } from "../../api/queries";
+import { geometryOf } from "../../canvas/geometry";
+import type { Placed } from "../../canvas/snapping";
+
+const NOTHING: never[] = [];
+
+export function useSet(project: string, sheetId: string | undefined) {
+  const { data: unordered = NOTHING, isSuccess: listed } = useSheets(project);
+  const { data: viewports = NOTHING, isSuccess: placed } = useViewports(project);
+  const { data: views = NOTHING } = useViews(project);
+  const { data: versions = NOTHING } = useModelVersions(project);
+  const sheets = useMemo(() => unordered.toSorted((a, b) => a.position - b.position), [unordered]);
+  const sheet = sheets.find((s) => s.id === sheetId) ?? sheets[0];
+  const { data: display } = useDisplay(sheet?.version ? sheet.id : "");
+  /** The viewports of the sheet, the lowest first. */
+  const on = useMemo(
+    () => viewports.filter((v) => v.sheet === sheet?.id).toSorted((a, b) => a.position - b.position),
+    [viewports, sheet?.id],
+  );
+  const viewOf = useCallback(
+    (id: string | undefined): View | undefined => views.find((v) => v.id === id),
+    [views],
+  );
+  /** A viewport as it is snapped to. */
+  const asPlaced = useCallback(
+    (v: Viewport): Placed => ({
+      id: v.id,
+      name: viewOf(v.view)?.name ?? "",
+      geometry: geometryOf(v),
+      axes: viewOf(v.view)?.spec.kind === "perspective" ? null : v.axes,
+    }),
+    [viewOf],
+  );
+  /** The viewport in which a view stands first in the register. */
+  const firstOf = (view: string) =>
+    sheets.flatMap((s) => viewports.filter((v) => v.sheet === s.id && v.view === view)).at(0);
+  return {
+    project,
+    sheets,
+    viewports,
+    views,
+    version: versions[0],
+    sheet,
+    display,
+    on,
+    viewOf,
+    asPlaced,
+    firstOf,
+    listed,
+    ready: listed && placed,
+  };
+}
+
+export type SheetSet = ReturnType<typeof useSet>;

@@ -1,0 +1,107 @@
+/** Named line settings: one is given to what is chosen, the present one is kept by name, one is deleted. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import TextField from "@mui/material/TextField";
+import Tooltip from "@mui/material/Tooltip";
+import { useState } from "react";
+import type { LineSettings, NamedLineSettings } from "../../api/client";
+import { commit } from "../../sync/commands";
+import { useLineSettings } from "../../api/queries";
+import { deleting, making, newId } from "../../sync/rows";
+import { ChoiceField } from "../../components/ChoiceField";
+
+/** The usual line settings, written out: what a named one does not say is put back to this. */
+const STANDARD: Required<LineSettings> = {
+  crease: 20,
+  seams: false,
+  hidden: false,
+  overhead: false,
+  far: null,
+  bands: [],
+};
+const whole = (settings: LineSettings) => ({ ...STANDARD, ...settings });
+const alike = (a: LineSettings, b: LineSettings) => JSON.stringify(whole(a)) === JSON.stringify(whole(b));
+
+interface Props {
+  project: string;
+  /** Those that there are now; undefined where several differ. */
+  settings: LineSettings | undefined;
+  onApply: (settings: LineSettings, name: string) => void;
+}
+
+export function LineSettingsField({ project, settings, onApply }: Props) {
+  const { data: named = [] } = useLineSettings(project);
+  const [name, setName] = useState<string | null>(null);
+  const now = settings && named.find((n) => alike(n.settings, settings));
+
+  const keep = () => {
+    if (!name?.trim() || !settings) return;
+    const row = { id: newId(), project, name: name.trim(), settings };
+    setName(null);
+    void commit(project, `save the line settings ${row.name}`, [making("line_settings", row)]);
+  };
+  const drop = (row: NamedLineSettings) =>
+    commit(project, `delete the line settings ${row.name}`, [deleting("line_settings", row)]);
+
+  return (
+    <Box sx={{ display: "flex", alignItems: "flex-end" }}>
+      <ChoiceField
+        label="Line settings"
+        width={118}
+        value={now?.id ?? ""}
+        choices={[
+          ["", settings ? (alike(settings, STANDARD) ? "Standard" : "Custom") : "Mixed"],
+          ...named.map((n) => [n.id, n.name] as const),
+        ]}
+        onChoose={(id) => {
+          const chosen = named.find((n) => n.id === id);
+          onApply(whole(chosen?.settings ?? {}), chosen?.name ?? "standard");
+        }}
+      />
+      {now ? (
+        <Tooltip title="Delete these named line settings; views keep their lines as they are">
+          <Button onClick={() => void drop(now)} sx={{ minWidth: 0, px: 0.75 }}>
+            Delete
+          </Button>
+        </Tooltip>
+      ) : (
+        settings && (
+          <Tooltip title="Save these line settings by name, to give them to other views">
+            <Button onClick={() => setName("")} sx={{ minWidth: 0, px: 0.75 }}>
+              Save
+            </Button>
+          </Tooltip>
+        )
+      )}
+      <Dialog
+        open={name !== null}
+        onClose={() => setName(null)}
+        transitionDuration={0}
+        maxWidth="xs"
+        fullWidth
+      >
+        <Box
+          component="form"
+          onSubmit={(event) => {
+            event.preventDefault();
+            keep();
+          }}
+          sx={{ p: 2.5, display: "flex", gap: 1, alignItems: "center" }}
+        >
+          <TextField
+            label="Name of the line settings"
+            autoFocus
+            fullWidth
+            value={name ?? ""}
+            onChange={(event) => setName(event.target.value)}
+            slotProps={{ htmlInput: { maxLength: 200 } }}
+          />
+          <Button type="submit" variant="contained" disabled={!name?.trim()}>
+            Save
+          </Button>
+        </Box>
+      </Dialog>
+    </Box>
+  );
+}

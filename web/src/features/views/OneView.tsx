@@ -1,0 +1,144 @@
+/** One view, large, with all that can be set of it on the ledge and a key drawing to drag its limits on. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import ButtonBase from "@mui/material/ButtonBase";
+import type { Job, ModelVersion, View } from "../../api/client";
+import { isActive } from "../../api/queries";
+import { StateMark } from "../../components/StateMark";
+import { colours } from "../../theme/theme";
+import { Drawing } from "./Drawing";
+import type { ViewEdits } from "../../sync/views";
+import { KeyDrawing } from "./KeyDrawing";
+import { GROUPS } from "./kinds";
+import { ViewLedge } from "./ViewLedge";
+
+interface Props {
+  view: View;
+  views: View[];
+  version: ModelVersion | undefined;
+  jobs: Job[];
+  edits: ViewEdits;
+  onOpen: (id?: string) => void;
+  onDelete: () => void;
+  onDetail: () => void;
+}
+
+export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, onDetail }: Props) {
+  const job = jobs.find((j) => j.kind === "draw" && j.subject === view.wanted && isActive(j));
+  const failed = jobs.find((j) => j.kind === "draw" && j.subject === view.wanted);
+  return (
+    <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
+      <Box
+        component="nav"
+        aria-label="Views"
+        sx={{
+          width: 204,
+          flexShrink: 0,
+          display: "flex",
+          flexDirection: "column",
+          bgcolor: colours.sandLight,
+        }}
+      >
+        <Button onClick={() => onOpen()} sx={{ m: 1, justifyContent: "flex-start" }}>
+          All views
+        </Button>
+        <Box sx={{ flex: 1, overflowY: "auto", pb: 1 }}>
+          {GROUPS.map(([name, kinds]) => {
+            const group = views.filter((v) => kinds.includes(v.spec.kind));
+            if (!group.length) return null;
+            return (
+              <Box key={name} role="group" aria-label={name}>
+                <Box sx={{ px: 1.75, pt: 1, pb: 0.25, fontSize: 11.5, color: "text.secondary" }}>{name}</Box>
+                {group.map((v) => (
+                  <ButtonBase
+                    key={v.id}
+                    onClick={() => onOpen(v.id)}
+                    aria-current={v.id === view.id ? "page" : undefined}
+                    sx={{
+                      width: "100%",
+                      justifyContent: "space-between",
+                      gap: 1,
+                      px: 1.75,
+                      py: 0.4,
+                      textAlign: "left",
+                      fontSize: 12.5,
+                      fontWeight: v.id === view.id ? 650 : 400,
+                      bgcolor: v.id === view.id ? colours.sand : "transparent",
+                      boxShadow: v.id === view.id ? `inset 3px 0 0 ${colours.rust}` : "none",
+                      "&:hover": { bgcolor: v.id === view.id ? colours.sand : colours.sandPale },
+                    }}
+                  >
+                    <Box
+                      component="span"
+                      title={v.name}
+                      sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}
+                    >
+                      {v.name}
+                    </Box>
+                    {v.state !== "up_to_date" && <StateMark state={v.state} />}
+                  </ButtonBase>
+                ))}
+              </Box>
+            );
+          })}
+        </Box>
+        <KeyDrawing view={view} views={views} storeys={version?.facts.storeys ?? []} edits={edits} />
+      </Box>
+      <Box
+        sx={{
+          flex: 1,
+          minWidth: 0,
+          display: "flex",
+          flexDirection: "column",
+          borderLeft: `1px solid ${colours.sandDeep}`,
+        }}
+      >
+        <Box sx={{ position: "relative", flex: 1, minHeight: 0 }}>
+          <Drawing
+            key={view.id}
+            linework={view.linework}
+            extents={view.extents}
+            label={`Drawing of ${view.name}`}
+          />
+          <Notes view={view} job={job} failed={failed?.state === "failed" ? failed : undefined} />
+        </Box>
+        <ViewLedge
+          view={view}
+          version={version}
+          drawing={Boolean(job)}
+          edits={edits}
+          onOpen={onOpen}
+          onDelete={onDelete}
+          onDetail={onDetail}
+        />
+      </Box>
+    </Box>
+  );
+}
+
+/** What the drawing says of itself, and whether it is being drawn. */
+function Notes({ view, job, failed }: { view: View; job: Job | undefined; failed: Job | undefined }) {
+  const told = job ? [`Being drawn anew: ${job.stage || "waiting"}`] : failed ? [failed.message] : view.notes;
+  if (!told.length) return null;
+  return (
+    <Box
+      role="status"
+      sx={{
+        position: "absolute",
+        left: 12,
+        top: 12,
+        maxWidth: 420,
+        px: 1.25,
+        py: 0.5,
+        bgcolor: colours.sandPale,
+        border: `1px solid ${colours.sandDeep}`,
+        borderRadius: 1,
+        fontSize: 12.5,
+      }}
+    >
+      {told.map((line) => (
+        <div key={line}>{line}</div>
+      ))}
+    </Box>
+  );
+}

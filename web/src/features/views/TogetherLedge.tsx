@@ -1,0 +1,100 @@
+/** The ledge for several chosen views: what is set here is set for all of them. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import type { LineSettings, View } from "../../api/client";
+import { ChoiceField } from "../../components/ChoiceField";
+import { FigureField } from "../../components/FigureField";
+import { Group, Ledge } from "../../components/Ledge";
+import type { ViewEdits } from "../../sync/views";
+import { LineSettingsField } from "./LineSettingsField";
+
+const SWITCHES = [
+  ["hidden", "Hidden lines"],
+  ["seams", "Seams"],
+  ["overhead", "Overhead lines"],
+] as const;
+
+export function TogetherLedge({
+  views,
+  edits,
+  onDone,
+}: {
+  views: View[];
+  edits: ViewEdits;
+  onDone: () => void;
+}) {
+  const onlyPlans = views.every((v) => v.spec.kind === "plan");
+  const outOfDate = views.filter((v) => v.state === "out_of_date" || v.state === "undrawn");
+  const set = (settings: LineSettings, what: string) =>
+    void edits.changeSettings(views, settings, {}, `${what} of ${views.length} views`);
+  const switched = (key: "hidden" | "seams" | "overhead") => {
+    const on = views.filter((v) => v.spec.line_settings?.[key]).length;
+    return on === views.length ? "on" : on ? "mixed" : "off";
+  };
+  const common = (key: "crease" | "far", usual: string) => {
+    const values = new Set(views.map((v) => v.spec.line_settings?.[key] ?? null));
+    const [only] = [...values];
+    return values.size > 1 ? "" : only == null ? usual : String(only);
+  };
+  return (
+    <Ledge label="Ledge: chosen views">
+      <Group name={`${views.length} ${views.length === 1 ? "view" : "views"} chosen`}>
+        <Box sx={{ width: 190, fontSize: 12.5, color: "text.secondary", maxHeight: 88, overflow: "hidden" }}>
+          {views.map((v) => v.name).join(", ")}
+        </Box>
+      </Group>
+      <Group name="Lines, for all of them">
+        <LineSettingsField
+          project={views[0]?.project ?? ""}
+          settings={
+            new Set(views.map((v) => JSON.stringify(v.spec.line_settings ?? {}))).size === 1
+              ? (views[0]?.spec.line_settings ?? {})
+              : undefined
+          }
+          onApply={(to, name) => set(onlyPlans ? to : { ...to, overhead: false }, `line settings “${name}”`)}
+        />
+        {SWITCHES.filter(([key]) => key !== "overhead" || onlyPlans).map(([key, name]) => (
+          <ChoiceField
+            key={key}
+            label={name}
+            width={96}
+            value={switched(key)}
+            choices={[
+              ...(switched(key) === "mixed" ? [["mixed", "Mixed"] as const] : []),
+              ["off", "No"],
+              ["on", "Yes"],
+            ]}
+            onChoose={(value) => value !== "mixed" && set({ [key]: value === "on" }, name.toLowerCase())}
+          />
+        ))}
+        <FigureField
+          number
+          label="Crease"
+          unit="°"
+          width={76}
+          value={common("crease", "20")}
+          onCommit={(value) => set({ crease: Number(value) }, "crease angle")}
+        />
+        <FigureField
+          label="Far beyond"
+          unit="m"
+          width={92}
+          value={common("far", "") && String(Number(common("far", "")) / 1000)}
+          onCommit={(value) =>
+            set({ far: value ? Number(value.replace(",", ".")) * 1000 : null }, "far lines")
+          }
+        />
+      </Group>
+      <Box sx={{ ml: "auto", pt: 2.5, display: "flex", gap: 1 }}>
+        {outOfDate.length > 0 && (
+          <Button variant="contained" onClick={() => void edits.bringUpToDate(outOfDate)}>
+            Update {outOfDate.length}
+          </Button>
+        )}
+        <Button variant="outlined" onClick={onDone}>
+          Select none
+        </Button>
+      </Box>
+    </Ledge>
+  );
+}

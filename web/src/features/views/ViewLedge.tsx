@@ -1,0 +1,295 @@
+/** The ledge for one view: what it is, where it looks, its line settings, what it shows. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Tooltip from "@mui/material/Tooltip";
+import type { ModelVersion, View } from "../../api/client";
+import { useSubsets } from "../../api/queries";
+import { ChoiceField } from "../../components/ChoiceField";
+import { FigureField } from "../../components/FigureField";
+import { Group, Ledge } from "../../components/Ledge";
+import { StateMark } from "../../components/StateMark";
+import type { ViewEdits } from "../../sync/views";
+import { CORNER_CHOICES, withShown, withLineSettings, type Spec } from "./kinds";
+import { leftOut, ShownMenu } from "../../components/ShownMenu";
+import { LineSettingsField } from "./LineSettingsField";
+
+interface Props {
+  view: View;
+  version: ModelVersion | undefined;
+  drawing: boolean;
+  edits: ViewEdits;
+  onOpen: (id?: string) => void;
+  onDelete: () => void;
+  onDetail: () => void;
+}
+
+/** Figures that a kind of view has: key, label, unit. */
+const FIGURES: Partial<
+  Record<Spec["kind"], readonly (readonly [key: keyof Spec, label: string, unit: string])[]>
+> = {
+  plan: [
+    ["cut", "Cut above floor", "mm"],
+    ["depth", "Depth", "mm"],
+  ],
+  roof: [["depth", "Depth", "mm"]],
+  elevation: [
+    ["bearing", "Bearing", "°"],
+    ["near", "Begins at", "mm"],
+    ["depth", "Depth", "mm"],
+  ],
+  section: [["depth", "Depth", "mm"]],
+  axonometric: [
+    ["bearing", "Bearing", "°"],
+    ["altitude", "Altitude", "°"],
+  ],
+  perspective: [["angle", "Field of view", "°"]],
+};
+const SIDES = [
+  ["north", "North"],
+  ["east", "East"],
+  ["south", "South"],
+  ["west", "West"],
+] as const;
+const OFF_ON = [
+  ["off", "No"],
+  ["on", "Yes"],
+] as const;
+
+const NONE: never[] = [];
+
+export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onDetail }: Props) {
+  const { spec } = view;
+  const { data: subsets = NONE } = useSubsets(view.project);
+  const settings = spec.line_settings ?? {};
+  const set = (to: Spec, what: string) => void edits.change(view, { spec: to }, `${what} of ${view.name}`);
+  const settle = (change: Parameters<typeof withLineSettings>[1], what: string) =>
+    set(withLineSettings(spec, change), what);
+  const figure = (key: keyof Spec) =>
+    spec[key] == null ? "" : String(Math.round(Number(spec[key]) * 10) / 10);
+  const commit = (key: keyof Spec, label: string, value: string) => {
+    const number = Number(value.replace(",", "."));
+    if (value && !Number.isFinite(number)) return;
+    const to: Spec = { ...spec, [key]: value ? number : null };
+    if (key === "cut" && !value) delete to.cut;
+    // A bearing takes the place of a side or corner, and the other way round.
+    if (key === "bearing" && value) {
+      delete to.side;
+      delete to.corner;
+      if (spec.kind === "axonometric") to.altitude ??= 35.3;
+    }
+    set(to, label.toLowerCase());
+  };
+
+  return (
+    <Ledge label="Ledge: view">
+      <Group name="View">
+        <Box sx={{ width: 190 }}>
+          <FigureField
+            label="Name"
+            width={190}
+            value={view.name}
+            onCommit={(name) => name && void edits.change(view, { name }, `rename ${view.name}`)}
+          />
+          <Box sx={{ display: "flex", alignItems: "center", gap: 0.5, minHeight: 30 }}>
+            <StateMark state={view.state} />
+            {view.state === "held" && <Box sx={{ fontSize: 11.5 }}>at version {view.drawn_from}</Box>}
+            {(view.state === "out_of_date" || view.state === "undrawn") && !drawing && (
+              <Button onClick={() => void edits.bringUpToDate([view])} sx={{ minHeight: 24, px: 0.75 }}>
+                Update
+              </Button>
+            )}
+            <Tooltip
+              title={
+                view.held
+                  ? "Follow the newest model version again"
+                  : "Keep this drawing at its model version when the model moves on"
+              }
+            >
+              <Button
+                onClick={() =>
+                  void edits.change(
+                    view,
+                    { held: !view.held },
+                    view.held ? `let ${view.name} go` : `hold ${view.name}`,
+                  )
+                }
+                sx={{ minHeight: 24, px: 0.75, minWidth: 0 }}
+              >
+                {view.held ? "Release" : "Hold"}
+              </Button>
+            </Tooltip>
+          </Box>
+        </Box>
+      </Group>
+      <Group name="Where it looks">
+        <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.75, alignItems: "flex-end", maxWidth: 212 }}>
+          {spec.kind === "elevation" && (
+            <ChoiceField
+              label="Side"
+              width={84}
+              value={spec.side || "other"}
+              choices={spec.side ? SIDES : [...SIDES, ["other", "Bearing"]]}
+              onChoose={(side) =>
+                side !== "other" && set({ ...spec, side: side as Spec["side"], bearing: null }, "side")
+              }
+            />
+          )}
+          {spec.kind === "axonometric" && (
+            <ChoiceField
+              label="Corner"
+              width={104}
+              value={spec.corner || "other"}
+              choices={
+                spec.corner
+                  ? (CORNER_CHOICES as [string, string][])
+                  : [...(CORNER_CHOICES as [string, string][]), ["other", "Bearing"]]
+              }
+              onChoose={(corner) =>
+                corner !== "other" &&
+                set({ ...spec, corner: corner as Spec["corner"], bearing: null, altitude: null }, "corner")
+              }
+            />
+          )}
+          {(FIGURES[spec.kind] ?? []).map(([key, label, unit]) => (
+            <FigureField
+              key={key}
+              label={label}
+              unit={unit}
+              width={key === "cut" ? 116 : 86}
+              value={figure(key)}
+              onCommit={(value) => commit(key, label, value)}
+            />
+          ))}
+          {spec.kind === "section" && (
+            <Tooltip title="Camera to the other side of the line">
+              <Button
+                variant="outlined"
+                onClick={() => set({ ...spec, line: turned(spec.line ?? []) }, "side")}
+              >
+                Turn round
+              </Button>
+            </Tooltip>
+          )}
+          {spec.kind === "detail" && (
+            <Box sx={{ fontSize: 12.5, color: "text.secondary", lineHeight: "30px" }}>
+              A part of another view
+            </Box>
+          )}
+        </Box>
+      </Group>
+      <Group name="Lines">
+        <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5 }}>
+          <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
+            <ChoiceField
+              label="Hidden lines"
+              width={92}
+              value={settings.hidden ? "on" : "off"}
+              choices={OFF_ON}
+              onChoose={(v) => settle({ hidden: v === "on" }, "hidden lines")}
+            />
+            <ChoiceField
+              label="Seams"
+              width={92}
+              value={settings.seams ? "on" : "off"}
+              choices={OFF_ON}
+              onChoose={(v) => settle({ seams: v === "on" }, "seams")}
+            />
+            {spec.kind === "plan" && (
+              <ChoiceField
+                label="Overhead lines"
+                width={92}
+                value={settings.overhead ? "on" : "off"}
+                choices={OFF_ON}
+                onChoose={(v) => settle({ overhead: v === "on" }, "overhead lines")}
+              />
+            )}
+          </Box>
+          <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
+            <LineSettingsField
+              project={view.project}
+              settings={settings}
+              onApply={(to, name) =>
+                set(
+                  { ...spec, line_settings: spec.kind === "plan" ? to : { ...to, overhead: false } },
+                  `line settings “${name}”`,
+                )
+              }
+            />
+            <FigureField
+              number
+              label="Crease"
+              unit="°"
+              width={72}
+              value={String(settings.crease ?? 20)}
+              onCommit={(v) => settle({ crease: Number(v) }, "crease angle")}
+            />
+            <FigureField
+              label="Far beyond"
+              unit="m"
+              width={88}
+              value={settings.far == null ? "" : String(settings.far / 1000)}
+              onCommit={(v) => settle({ far: v ? Number(v.replace(",", ".")) * 1000 : null }, "far lines")}
+            />
+          </Box>
+        </Box>
+      </Group>
+      <Group name="Shown">
+        <Box>
+          {subsets.length > 0 && (
+            <ChoiceField
+              label="Subset"
+              width={124}
+              value={view.subset ?? ""}
+              choices={[["", "All elements"], ...subsets.map((s) => [s.id, s.name] as const)]}
+              onChoose={(id) => void edits.change(view, { subset: id || null }, `subset of ${view.name}`)}
+            />
+          )}
+          <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-start", pt: 0.5 }}>
+            <ShownMenu
+              shown={spec.shown ?? {}}
+              version={version}
+              onChange={(key, names) => set(withShown(spec, { [key]: names }), "what is shown")}
+            />
+            {leftOut(spec.shown) > 0 && (
+              <Button
+                onClick={() => set({ ...spec, shown: { only: spec.shown?.only ?? [] } }, "what is shown")}
+                sx={{ px: 0.75, minHeight: 26 }}
+              >
+                Show all again
+              </Button>
+            )}
+          </Box>
+        </Box>
+      </Group>
+      <Box
+        sx={{
+          ml: "auto",
+          pt: 2.5,
+          display: "flex",
+          flexDirection: "column",
+          gap: 0.5,
+          alignItems: "flex-end",
+        }}
+      >
+        <Button
+          variant="outlined"
+          onClick={async () => {
+            const made = await edits.make(spec, `${view.name}, copy`, view.subset);
+            if (made) onOpen(made);
+          }}
+        >
+          Duplicate
+        </Button>
+        <Box sx={{ display: "flex" }}>
+          {spec.kind !== "detail" && spec.kind !== "perspective" && view.linework && (
+            <Button onClick={onDetail}>Detail of it</Button>
+          )}
+          <Button onClick={onDelete}>Delete</Button>
+        </Box>
+      </Box>
+    </Ledge>
+  );
+}
+
+/** A line the other way round: what lay to its right now lies to its left. */
+const turned = (line: readonly [number, number][]) => line.toReversed();

@@ -1,0 +1,60 @@
+/** Kinds of view: how they are grouped, and what a view's figures say of it in a few words. */
+import type { LineSettings, Shown, ViewSpec } from "../../api/client";
+
+export type Spec = ViewSpec;
+export type Kind = Spec["kind"];
+
+/** Groups on the wall, in the order of a set. */
+export const GROUPS: readonly (readonly [name: string, kinds: readonly Kind[]])[] = [
+  ["Plans", ["plan", "roof"]],
+  ["Elevations", ["elevation"]],
+  ["Sections", ["section"]],
+  ["Axonometrics", ["axonometric"]],
+  ["Perspectives", ["perspective"]],
+  ["Details", ["detail"]],
+];
+
+const SIDES: Record<string, string> = { north: "North", east: "East", south: "South", west: "West" };
+const CORNERS: Record<string, string> = {
+  ne: "north-east",
+  se: "south-east",
+  sw: "south-west",
+  nw: "north-west",
+};
+export const CORNER_CHOICES = Object.entries(CORNERS);
+
+const metres = (mm: number) => `${(mm / 1000).toFixed(2)} m`;
+
+/** What a view looks at, in a few words. */
+export function summary(spec: Spec): string {
+  switch (spec.kind) {
+    case "plan":
+      return `${spec.storey}, cut at ${metres(spec.cut ?? 1200)}`;
+    case "roof":
+      return "from above";
+    case "elevation":
+      return spec.side
+        ? `${SIDES[spec.side]} side${spec.near == null ? "" : ", limited"}`
+        : `at ${spec.bearing}°`;
+    case "section":
+      return (spec.line?.length ?? 0) > 2 ? "along a line with jogs" : "along a line";
+    case "axonometric":
+      return spec.corner
+        ? `from the ${CORNERS[spec.corner]}`
+        : `from ${spec.bearing}°, ${spec.altitude}° high`;
+    case "perspective":
+      return `${spec.angle ?? 60}° field of view`;
+    case "detail":
+      return `of a ${spec.of?.kind ?? "view"}`;
+  }
+}
+
+/** A spec with other settings. */
+export const withLineSettings = (spec: Spec, change: LineSettings): Spec => ({
+  ...spec,
+  line_settings: { ...spec.line_settings, ...change },
+});
+export const withShown = (spec: Spec, change: Shown): Spec => ({
+  ...spec,
+  shown: { ...spec.shown, ...change },
+});

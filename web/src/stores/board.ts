@@ -1,0 +1,39 @@
+/** How the board stands: its camera, and what is open beside the sheet. */
+import { create } from "zustand";
+import { fitted, type Box, type Camera } from "../canvas/geometry";
+
+interface Board {
+  camera: Camera | null;
+  /** Where it is on the page. */
+  element: HTMLElement | null;
+  /** The paper, mm, and the room for it, pixels. */
+  paper: Box | null;
+  room: { width: number; height: number };
+  /** What the board shows of its sheet: x, y, width and height, paper mm. */
+  seen: readonly [number, number, number, number] | null;
+  /** The template that is being edited on the sheet, by its id. */
+  template: string | null;
+  /** Whether drawings are in working colours on the board, and not as they are plotted. */
+  workingColours: boolean;
+  rackOpen: boolean;
+  helpOpen: boolean;
+}
+
+export const useBoard = create<Board>()(() => ({
+  camera: null,
+  element: null,
+  paper: null,
+  room: { width: 0, height: 0 },
+  seen: null,
+  template: null,
+  workingColours: false,
+  rackOpen: false,
+  helpOpen: false,
+}));
+
+/** Let a part of the sheet fill the board; all of it where none is named. */
+export function fitTo(box?: Box) {
+  const { paper, room } = useBoard.getState();
+  const wanted = box ?? paper;
+  if (wanted && room.width) useBoard.setState({ camera: fitted(wanted, room) });
+}

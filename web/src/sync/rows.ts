@@ -1,0 +1,275 @@
+/**
+ * Rows of a project that people change: shown at once, written in order, and put right when the server
+ * refuses.
+ */
+import {
+  ApiError,
+  api,
+  data,
+  type NamedLineSettings,
+  type PenTable,
+  type PlotSettings,
+  type Register,
+  type Sheet,
+  type SheetList,
+  type Subset,
+  type Template,
+  type View,
+  type Viewport,
+} from "../api/client";
+import { queryClient } from "../api/queries";
+import { whileWriting } from "../api/writing";
+import { notifyError, useNotices } from "../stores/notices";
+
+interface Rows {
+  sheets: Sheet;
+  viewports: Viewport;
+  views: View;
+  subsets: Subset;
+  line_settings: NamedLineSettings;
+  registers: Register;
+  templates: Template;
+  pen_tables: PenTable;
+  plot_settings: PlotSettings;
+  sheet_lists: SheetList;
+}
+export type Kind = keyof Rows;
+type Part = Record<string, unknown>;
+
+/** What is done to one row: made where there is nothing before, deleted where there is nothing after. */
+export interface Step {
+  rows: Kind;
+  id: string;
+  before: Part | null;
+  after: Part | null;
+}
+
+interface Unsaved {
+  /** By which the server knows it again: sent twice, because the first answer was lost, it is made once. */
+  id: string;
+  project: string;
+  steps: Step[];
+  resolve: () => void;
+  reject: (error: unknown) => void;
+}
+
+/**
+ * What is on its way to the server, in its order. It outlasts a reload, and a connection that is lost for a
+ * while.
+ */
+const queue: Unsaved[] = [];
+const STORED_AS = "dunefold.unsaved";
+/** How long to wait before a lost connection is tried again; milliseconds. */
+const RETRY_AFTER = 3_000;
+let underWay = false;
+/**
+ * The versions that the server has told of. What is on the screen is ahead of what has been sent: a row whose change
+ * still waits may have been deleted there already, or deleted and made again.
+ */
+const versions = new Map<string, number>();
+
+export function rows<K extends Kind>(kind: K, project: string): Rows[K][] {
+  return queryClient.getQueryData<Rows[K][]>([kind, project]) ?? [];
+}
+export function setRows<K extends Kind>(kind: K, project: string, change: (rows: Rows[K][]) => Rows[K][]) {
+  queryClient.setQueryData<Rows[K][]>([kind, project], (old) => change(old ?? []));
+}
+export function upsert<K extends Kind>(kind: K, project: string, row: Rows[K]) {
+  setRows(kind, project, (old) =>
+    old.some((r) => r.id === row.id) ? old.map((r) => (r.id === row.id ? row : r)) : [...old, row],
+  );
+}
+const drop = (kind: Kind, project: string, id: string) =>
+  setRows(kind, project, (old) => (old as { id?: string }[]).filter((r) => r.id !== id) as never[]);
+const find = (kind: Kind, project: string, id: string) =>
+  (rows(kind, project) as ({ id: string; version: number } & Part)[]).find((r) => r.id === id);
+
+/** The steps that undo some steps. */
+export const inverse = (steps: readonly Step[]): Step[] =>
+  steps.toReversed().map((s) => ({ ...s, before: s.after, after: s.before }));
+
+/** A step that changes some fields of a row from what they are now. */
+export function changing<K extends Kind>(kind: K, row: Rows[K], to: Partial<Rows[K]>): Step {
+  const before = Object.fromEntries(Object.keys(to).map((key) => [key, (row as unknown as Part)[key]]));
+  return { rows: kind, id: row.id, before, after: to as Part };
+}
+export const making = <K extends Kind>(kind: K, row: Partial<Rows[K]> & { id: string }): Step => ({
+  rows: kind,
+  id: row.id,
+  before: null,
+  after: row as Part,
+});
+export const deleting = <K extends Kind>(kind: K, row: Rows[K]): Step => ({
+  rows: kind,
+  id: row.id,
+  before: row as unknown as Part,
+  after: null,
+});
+
+/**
+ * Show steps at once and have them written, all or none. Rejects when the server refuses them, having told
+ * why.
+ */
+export function write(project: string, steps: Step[], id: string = newId()): Promise<void> {
+  for (const step of steps) apply(project, step);
+  return whileWriting(
+    () =>
+      new Promise<void>((resolve, reject) => {
+        queue.push({ id, project, steps, resolve, reject });
+        persist();
+        void send();
+      }),
+  );
+}
+
+function apply(project: string, { rows: kind, id, before, after }: Step) {
+  const version = find(kind, project, id)?.version;
+  if (version) versions.set(id, Math.max(version, versions.get(id) ?? 0));
+  if (after === null) drop(kind, project, id);
+  else if (before === null) upsert(kind, project, { ...after, id, version: 0 } as never);
+  else setRows(kind, project, (old) => old.map((r) => (r.id === id ? { ...r, ...after } : r)) as never[]);
+}
+
+async function send() {
+  if (underWay) return;
+  underWay = true;
+  for (let first = queue[0]; first; first = queue[0]) {
+    const { project, steps } = first;
+    try {
+      const body = {
+        change: first.id,
+        steps: steps.map(({ rows: kind, id, before, after }) => ({
+          rows: kind,
+          id,
+          version:
+            before === null ? 0 : Math.max(versions.get(id) ?? 0, find(kind, project, id)?.version ?? 0, 1),
+          row: after as never,
+        })),
+      };
+      const answer = await data(api.POST("/api/changes/", { body }));
+      useNotices.setState({ unsaved: 0 });
+      queue.shift();
+      steps.forEach((step, k) => applyAnswer(project, step, answer.rows[k] ?? null));
+      first.resolve();
+    } catch (error) {
+      if (error instanceof ApiError && error.status === 0) {
+        useNotices.setState({ unsaved: queue.length });
+        await new Promise((resolve) => setTimeout(resolve, RETRY_AFTER));
+        continue;
+      }
+      useNotices.setState({ unsaved: 0 });
+      queue.shift();
+      revert(project, steps, error);
+      first.reject(error);
+    }
+    persist();
+    refresh(project, steps);
+  }
+  underWay = false;
+}
+
+/**
+ * What the server made of a step. A later change to the row may be on the screen already; only the version is
+ * news then.
+ */
+function applyAnswer(project: string, { rows: kind, id }: Step, row: Part | null) {
+  if (!row) {
+    versions.delete(id);
+    return;
+  }
+  versions.set(id, row.version as number);
+  const later = queue.some((u) => u.steps.some((s) => s.rows === kind && s.id === id));
+  setRows(
+    kind,
+    project,
+    (old) =>
+      (old as { id?: string }[]).map((r) =>
+        r.id !== id ? r : later ? { ...row, ...r, version: row.version } : row,
+      ) as never[],
+  );
+}
+
+/** Tell what went wrong, and show what the server has. */
+function revert(project: string, steps: Step[], error: unknown) {
+  notifyError(error);
+  const current =
+    error instanceof ApiError
+      ? (error.current as { rows: Kind; id: string; row: Part | null } | undefined)
+      : undefined;
+  if (current?.row) {
+    versions.set(current.id, current.row.version as number);
+    upsert(current.rows, project, current.row as never);
+  } else if (current) drop(current.rows, project, current.id);
+  for (const kind of new Set(steps.map((s) => s.rows)))
+    void queryClient.invalidateQueries({ queryKey: [kind, project] });
+}
+
+/** What the list of drawings, or a mark, says of a sheet. */
+const LISTED = ["position", "number", "title", "paper", "revisions"];
+
+/** What depends on the rows of some steps is asked for anew. */
+export function refresh(project: string, steps: readonly Step[]) {
+  const stale = new Set<string>();
+  const sheets = new Set<unknown>();
+  for (const { rows: kind, id, before, after } of steps) {
+    const whole = before === null || after === null;
+    if (kind === "viewports")
+      for (const part of [before, after, find(kind, project, id)]) sheets.add(part?.sheet);
+    if (kind === "viewports" && (whole || "shown" in after)) stale.add("views").add("jobs");
+    // What is placed, and where in the set, is said by the marks of every sheet.
+    if (kind === "viewports" && (whole || "position" in after || "view" in after || "scale" in after))
+      stale.add("display");
+    if (kind === "sheets") {
+      sheets.add(id);
+      // Marks and the list of drawings say what all sheets are called.
+      if (whole || LISTED.some((name) => name in after)) stale.add("display");
+      if (whole || ["number", "position", "discipline", "sheet_type"].some((name) => name in after))
+        stale.add("number-warnings");
+      if (!whole && ("paper" in after || "orientation" in after)) stale.add("viewports");
+      if (whole || "number" in after) stale.add("views");
+    }
+    if (kind === "pen_tables") stale.add("display");
+    if (kind === "registers") stale.add("display").add("number-warnings");
+    // What a device cannot print of a sheet depends on its plot settings.
+    if (kind === "plot_settings") stale.add("sheets").add("plot-conflicts");
+    if (kind === "templates") for (const key of ["display", "sheets", "templates"]) stale.add(key);
+    if (kind === "views" || kind === "subsets")
+      for (const key of ["display", "viewports", "jobs"]) stale.add(key);
+    if (kind === "subsets") stale.add("views");
+  }
+  for (const key of stale)
+    void queryClient.invalidateQueries({ queryKey: key === "display" ? [key] : [key, project] });
+  if (!stale.has("display"))
+    for (const id of sheets) if (id) void queryClient.invalidateQueries({ queryKey: ["display", id] });
+}
+
+function persist() {
+  const unsaved = queue.map(({ id, project, steps }) => ({ id, project, steps }));
+  if (unsaved.length) sessionStorage.setItem(STORED_AS, JSON.stringify(unsaved));
+  else sessionStorage.removeItem(STORED_AS);
+}
+
+/**
+ * Take up again what had not reached the server when the page was left. Call it once the rows of a project
+ * are there.
+ */
+export function resume() {
+  const kept = JSON.parse(sessionStorage.getItem(STORED_AS) ?? "[]") as {
+    id: string;
+    project: string;
+    steps: Step[];
+  }[];
+  if (!kept.length || queue.length) return;
+  sessionStorage.removeItem(STORED_AS);
+  for (const { id, project, steps } of kept) write(project, steps, id).catch(() => undefined);
+}
+
+/** Ask the server for what it decides itself, after all that is on its way to it. */
+export async function afterWrites<T>(ask: () => Promise<T>): Promise<T> {
+  return whileWriting(async () => {
+    while (queue.length) await new Promise((resolve) => setTimeout(resolve, 20));
+    return ask();
+  });
+}
+
+export const newId = () => crypto.randomUUID();

@@ -1,0 +1,101 @@
+/** Changes to views: shown at once, written in order, and able to be undone. */
+import { useMemo } from "react";
+import { api, data, type LineSettings, type Shown, type View, type ViewSpec } from "../api/client";
+import { commit } from "./commands";
+import { queryClient } from "../api/queries";
+import { changing, afterWrites, deleting, making, newId, upsert, refresh } from "./rows";
+import { notify, notifyError } from "../stores/notices";
+import { record } from "./history";
+
+type ViewChange = Partial<Pick<View, "name" | "spec" | "held" | "subset">>;
+
+/** All that can be done to the views of a project. Each can be undone. */
+export function useViewEdits(project: string) {
+  return useMemo(() => {
+    const jobsOf = () => void queryClient.invalidateQueries({ queryKey: ["jobs", project] });
+
+    const change = (view: View, to: ViewChange, what: string) =>
+      commit(project, what, [changing("views", view, to)]);
+
+    async function make(spec: ViewSpec, name?: string, subset?: string | null): Promise<string | undefined> {
+      try {
+        const row = (await afterWrites(() =>
+          data(
+            api.POST("/api/views/", { body: { id: newId(), project, spec: spec as never, name, subset } }),
+          ),
+        )) as View;
+        upsert("views", project, row);
+        jobsOf();
+        record({ what: `make ${row.name}`, steps: [making("views", row)] });
+        return row.id;
+      } catch (error) {
+        notifyError(error);
+        return undefined;
+      }
+    }
+
+    /** Its viewports go with it, and come back with it. */
+    async function remove(view: View) {
+      const on = await data(api.GET("/api/viewports/", { params: { query: { project } } }));
+      const gone = on.filter((v) => v.view === view.id).map((v) => deleting("viewports", v));
+      return commit(project, `delete ${view.name}`, [...gone, deleting("views", view)]);
+    }
+
+    async function makeStandard() {
+      try {
+        const made = (await afterWrites(() =>
+          data(api.POST("/api/views/standard/", { body: { project } })),
+        )) as View[];
+        for (const view of made) upsert("views", project, view);
+        jobsOf();
+        if (!made.length) notify("The standard views are all there already.");
+        else
+          record({
+            what: `make ${made.length} standard views`,
+            steps: made.map((view) => making("views", view)),
+          });
+      } catch (error) {
+        notifyError(error);
+      }
+    }
+
+    async function changeSettings(views: View[], line_settings: LineSettings, shown: Shown, what: string) {
+      const before = new Map(views.map((v) => [v.id, v]));
+      try {
+        const body = {
+          views: views.map((v) => v.id),
+          line_settings: line_settings as never,
+          shown: shown as never,
+        };
+        const changed = (await afterWrites(() =>
+          data(api.POST("/api/views/change-settings/", { body })),
+        )) as View[];
+        for (const view of changed) upsert("views", project, view);
+        const steps = changed.flatMap((view) => {
+          const old = before.get(view.id);
+          return old ? [changing("views", old, { spec: view.spec })] : [];
+        });
+        refresh(project, steps);
+        record({ what, steps });
+      } catch (error) {
+        notifyError(error);
+      }
+    }
+
+    async function bringUpToDate(some?: readonly View[]) {
+      try {
+        if (some)
+          for (const view of some)
+            await data(api.POST("/api/views/{id}/draw/", { params: { path: { id: view.id } } }));
+        else await data(api.POST("/api/views/bring-up-to-date/", { body: { project } }));
+        jobsOf();
+      } catch (error) {
+        notifyError(error);
+      }
+    }
+
+    return { change, make, remove, makeStandard, changeSettings, bringUpToDate };
+  }, [project]);
+}
+
+export type ViewEdits = ReturnType<typeof useViewEdits>;

@@ -1,0 +1,62 @@
+/** What the board works out as the core does, on the cases that the core is tested with too (contract/). */
+import { describe, expect, it } from "vitest";
+import materials from "../../contract/materials.json";
+import patterns from "../../contract/patterns.json";
+import pens from "../../contract/pens.json";
+import placement from "../../contract/placement.json";
+import roles from "../../contract/roles.json";
+import screening from "../../contract/screening.json";
+import stretchCases from "../../contract/stretches.json";
+import layouts from "../../contract/template-layout.json";
+import type { Part } from "../src/api/client";
+import { placementOf, type Geometry } from "../src/canvas/geometry";
+import { cutOf, type Cut } from "../src/canvas/hatching";
+import { fittedTo, stretches } from "../src/canvas/patterns";
+import { ROLES, said, screened } from "../src/canvas/penColours";
+import { endsOf } from "../src/canvas/templateParts";
+
+const close = (found: readonly number[], wanted: readonly number[]) => {
+  expect(found.length).toBe(wanted.length);
+  found.forEach((figure, k) => expect(figure).toBeCloseTo(wanted[k] ?? NaN, 6));
+};
+
+describe("the board agrees with the core", () => {
+  it("on line roles", () => expect([...ROLES]).toEqual(roles));
+
+  it.each(placement)("on where a drawing lies: $viewport", ({ viewport, place, corners }) => {
+    const found = placementOf(viewport as Geometry);
+    close(found.place, place);
+    corners.forEach((corner, k) => close(found.clip[k] ?? [], corner));
+  });
+
+  it.each(patterns)("on $pattern fitted to $length", ({ pattern, length, fitted }) =>
+    close(fittedTo(pattern, length), fitted),
+  );
+
+  it.each(stretchCases)("on the stretches of $points", ({ points, closed, stretches: wanted }) =>
+    expect(stretches(points, closed)).toEqual(wanted),
+  );
+
+  it.each(screening)("on $colour at $screen %", ({ colour, screen, ink }) =>
+    expect(screened(colour, screen)).toBe(ink),
+  );
+
+  it.each(pens)("on a pen changed by $change", ({ pen, change, changed }) =>
+    expect({ ...pen, ...said(change as never) }).toEqual(changed),
+  );
+
+  it.each(materials)("on which row fills $material", ({ rows, material, row }) => {
+    const cuts = rows.map((match) => ({ match }) as Cut);
+    const found = cutOf(cuts, material);
+    expect(found ? cuts.indexOf(found) : null).toBe(row);
+  });
+
+  it.each(layouts)(
+    "on where the parts of a template lie on $paper",
+    ({ frame: [x = 0, y = 0, width = 0, height = 0, shrink = 1], template, ends }) => {
+      template.parts.forEach((part, k) =>
+        close(endsOf(part as Part, { frame: { x, y, width, height }, shrink }), ends[k] ?? []),
+      );
+    },
+  );
+});

@@ -1,0 +1,100 @@
+/** Changes on their way to the server: shown at once, sent in order, undone, and put right when they are refused. */
+import { beforeEach, describe, expect, it, vi } from "vitest";
+
+const POST = vi.hoisted(() => vi.fn());
+vi.mock("../src/api/client", async (original) => {
+  const client = await original<typeof import("../src/api/client")>();
+  return { ...client, api: { POST } };
+});
+const stored = new Map<string, string>();
+vi.stubGlobal("sessionStorage", {
+  getItem: (key: string) => stored.get(key) ?? null,
+  setItem: (key: string, value: string) => void stored.set(key, value),
+  removeItem: (key: string) => void stored.delete(key),
+  clear: () => stored.clear(),
+});
+
+import { ApiError, type Viewport } from "../src/api/client";
+import { queryClient } from "../src/api/queries";
+import { useNotices } from "../src/stores/notices";
+import { commit, step } from "../src/sync/commands";
+import { openHistory, useHistory } from "../src/sync/history";
+import { changing, deleting, rows } from "../src/sync/rows";
+
+const PROJECT = "project";
+const viewport = (x: number, version = 1) => ({ id: "v1", sheet: "s1", view: "w1", x, version }) as Viewport;
+const shown = () => rows("viewports", PROJECT)[0];
+const sent = (call: number) => POST.mock.calls[call]?.[1].body;
+const answered = (...rowsOfAnswer: unknown[]) => POST.mockResolvedValueOnce({ data: { rows: rowsOfAnswer } });
+const MOVED = { x: 40 } as Partial<Viewport>;
+
+beforeEach(() => {
+  POST.mockReset();
+  stored.clear();
+  queryClient.clear();
+  queryClient.setQueryData(["viewports", PROJECT], [viewport(30)]);
+  openHistory(PROJECT);
+});
+
+describe("a command", () => {
+  it("is shown before the server has answered, and takes its version then", async () => {
+    answered(viewport(40, 2));
+    const done = commit(PROJECT, "move", [changing("viewports", viewport(30), MOVED)]);
+    expect(shown()?.x).toBe(40);
+    expect(await done).toBe(true);
+    expect(sent(0).steps).toEqual([{ rows: "viewports", id: "v1", version: 1, row: { x: 40 } }]);
+    expect(shown()?.version).toBe(2);
+  });
+
+  it("is undone from the version that it made, and redone", async () => {
+    answered(viewport(40, 2));
+    await commit(PROJECT, "move", [changing("viewports", viewport(30), MOVED)]);
+    answered(viewport(30, 3));
+    await step("undo");
+    expect([shown()?.x, sent(1).steps[0].version, sent(1).steps[0].row]).toEqual([30, 2, { x: 30 }]);
+    expect(useHistory.getState().future.map((c) => c.what)).toEqual(["move"]);
+    answered(viewport(40, 4));
+    await step("redo");
+    expect([shown()?.x, useHistory.getState().past.length]).toEqual([40, 1]);
+  });
+
+  it("that deletes a row brings the same row back when it is undone", async () => {
+    answered(null);
+    await commit(PROJECT, "delete", [deleting("viewports", viewport(30))]);
+    expect(rows("viewports", PROJECT)).toEqual([]);
+    answered(viewport(30, 1));
+    await step("undo");
+    expect([shown()?.id, sent(1).steps[0].version]).toEqual(["v1", 0]);
+  });
+
+  it("that somebody else was before is put right, told, and not kept to be undone", async () => {
+    const current = { rows: "viewports", id: "v1", row: viewport(77, 5) };
+    POST.mockRejectedValueOnce(new ApiError(409, "This was changed elsewhere.", current));
+    expect(await commit(PROJECT, "move", [changing("viewports", viewport(30), MOVED)])).toBe(false);
+    expect([shown()?.x, shown()?.version]).toEqual([77, 5]);
+    expect(useNotices.getState().message?.text).toBe("This was changed elsewhere.");
+    expect(useHistory.getState().past).toEqual([]);
+  });
+
+  it("waits for a lost connection and is sent again under its own id, once", async () => {
+    vi.useFakeTimers();
+    POST.mockRejectedValueOnce(new ApiError(0, "no connection"));
+    answered(viewport(40, 2));
+    const done = commit(PROJECT, "move", [changing("viewports", viewport(30), MOVED)]);
+    await vi.advanceTimersByTimeAsync(10);
+    expect([useNotices.getState().unsaved, stored.has("dunefold.unsaved")]).toEqual([1, true]);
+    await vi.advanceTimersByTimeAsync(5_000);
+    vi.useRealTimers();
+    expect(await done).toBe(true);
+    expect(sent(1).change).toBe(sent(0).change);
+    expect([useNotices.getState().unsaved, stored.has("dunefold.unsaved")]).toEqual([0, false]);
+  });
+
+  it("outlasts the page", async () => {
+    answered(viewport(40, 2));
+    await commit(PROJECT, "move", [changing("viewports", viewport(30), MOVED)]);
+    useHistory.setState({ project: "", past: [], future: [] });
+    openHistory(PROJECT);
+    expect(useHistory.getState().past.map((c) => c.what)).toEqual(["move"]);
+  });
+});
