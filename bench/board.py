@@ -1,4 +1,4 @@
-"""`dunefold bench board`: how smoothly the board follows the hand, from the browser's own frame timings.
+"""`dunefold bench board`: how smoothly the board follows the pointer, from the browser's own frame timings.
 
 A sheet with eight viewports and 60,000 line pieces in all is opened in headless Chromium, and dragged,
 cropped, reached into and zoomed as a drafter would.
@@ -132,7 +132,7 @@ def measure(address: str, project: str) -> dict[str, Any]:
             switched.append((time.perf_counter() - begun) * 1000)
         found["switch"] = max(switched)
         page.wait_for_timeout(500)
-        found["gestures"] = {name: counted(page, deed) for name, deed in gestures(page).items()}
+        found["gestures"] = {name: counted(page, gesture) for name, gesture in gestures(page).items()}
         browser.close()
     return found
 
@@ -167,9 +167,9 @@ def gestures(page: Any) -> dict[str, Any]:
     return {"drag": lambda: dragged(x, y, (120, 60)), "crop": crop, "move contents": reach_in, "zoom": zoom}
 
 
-def counted(page: Any, deed: Any) -> list[float]:
+def counted(page: Any, gesture: Any) -> list[float]:
     page.evaluate(COUNT)
-    deed()
+    gesture()
     page.wait_for_timeout(300)
     return list(page.evaluate(COUNTED))
 

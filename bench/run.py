@@ -113,10 +113,10 @@ def against_reference(building: Building, times: dict[str, float]) -> None:
 
 def growth(kept: Path) -> None:
     """Print how time and memory grow, measured in a process of their own."""
-    told = subprocess.run(
+    printed = subprocess.run(
         [sys.executable, "-m", "bench.growth", str(kept)], check=True, capture_output=True, text=True
     ).stdout
-    found = json.loads(told)
+    found = json.loads(printed)
     print(f"\nGrowth (an exponent of at most {WANTED_EXPONENT} is asked for)")
     print(f"{'triangles':28s}" + "".join(f"{count:>11,d}" for count in found["triangles"]) + "  exponent")
     for name, seconds in found["seconds"].items():

@@ -129,7 +129,7 @@ class IfcWriter:
         return product
 
     def opening(self, host: Any, name: str, items: Sequence[Any], filled_by: Any = None) -> Any:
-        """Take `items` out of a host; the element that fills the hole, if any, is told of it."""
+        """Take `items` out of a host; the element that fills the hole, if any, is related to it."""
         place = self._placement(host.ObjectPlacement.PlacementRelTo, tuple(self._offset(host)))
         hole = self._rooted(
             "IfcOpeningElement",

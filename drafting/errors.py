@@ -23,7 +23,7 @@ class BuildingFileError(DraftingError):
 
 
 class ViewError(DraftingError):
-    """A view is specified wrongly, or asks for something the building has not."""
+    """A view is specified wrongly, or uses something that the building does not have."""
 
 
 class ScaleError(DraftingError):

@@ -15,7 +15,7 @@ from drafting.errors import DraftingError
 
 T = TypeVar("T")
 
-#: For a dataclass that crosses a border: what it has not is refused, and what it has is always told.
+#: For a dataclass that crosses a border: a field it does not have is refused, and one it has is always sent.
 CLOSED = ConfigDict(extra="forbid", json_schema_serialization_defaults_required=True)
 
 #: A number as JSON has it: neither text nor true or false, and finite.

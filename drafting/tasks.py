@@ -82,7 +82,7 @@ def draw_view(
     notes.
 
     Raises:
-        ViewError: the building has not what the view asks for; nothing is written.
+        ViewError: the building does not have what the view uses; nothing is written.
     """
     progress("Opening the model", 0.0)
     linework = draw(_building(stored), parse_view_spec(view), progress)

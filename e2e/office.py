@@ -200,9 +200,9 @@ class SheetsOffice(Office):
         self.page.get_by_role("combobox", name=field, exact=True).click()
         self.page.get_by_role("option", name=option, exact=True).click()
 
-    def more(self, deed: str) -> None:
+    def more(self, command: str) -> None:
         self.page.get_by_role("button", name="More…").click()
-        self.page.get_by_role("menuitem", name=deed).click()
+        self.page.get_by_role("menuitem", name=command).click()
 
     def add_sheets(self, *titles: str) -> None:
         self.page.get_by_role("button", name="Add several sheets").click()

@@ -235,10 +235,10 @@ class PenTests(SheetsOffice):
         working.click()
         expect(working).to_have_attribute("aria-pressed", "true")
         # The marks of what is not placed yet have a little of it too.
-        told_apart = self.rust_on_board()
+        coloured = self.rust_on_board()
         page.keyboard.press("w")
         expect(working).to_have_attribute("aria-pressed", "false")
-        self.assertGreater(told_apart, 200 + 4 * self.rust_on_board())
+        self.assertGreater(coloured, 200 + 4 * self.rust_on_board())
 
     def rust_on_board(self) -> int:
         """How many pixels within the viewport have the working colour of what is cut."""

@@ -245,9 +245,9 @@ class SheetsStationTests(SheetsOffice):
         self.assertEqual([s.number for s in Sheet.objects.all()], ["A-02", "A-01", "A-03"])
         page.reload()
         expect(self.viewport("Roof plan")).to_be_visible()
-        for deed in ("move A-02 in the register", "place on 1 sheet"):
+        for command in ("move A-02 in the register", "place on 1 sheet"):
             page.get_by_role("button", name="Undo").click()
-            expect(page.get_by_text(f"Undone: {deed}")).to_be_visible()
+            expect(page.get_by_text(f"Undone: {command}")).to_be_visible()
         self.saved()
         self.assertEqual(
             ([s.number for s in Sheet.objects.all()], rows.count()), (["A-01", "A-02", "A-03"], 2)

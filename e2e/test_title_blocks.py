@@ -157,7 +157,7 @@ class TitleBlockTests(SheetsOffice):
         expect(page.get_by_text("“odd.svg” has a script")).to_be_visible()
         expect(field).to_have_text("The office's logo")
 
-    def test_numbers_follow_the_pattern_and_gaps_are_told(self):
+    def test_numbers_follow_the_pattern_and_gaps_are_reported(self):
         page = self.page
         page.get_by_role("button", name="Project…").click()
         page.get_by_label("Numbers of sheets").fill("{discipline}-{type}{n:02}")
@@ -182,7 +182,7 @@ class TitleBlockTests(SheetsOffice):
         expect(page.get_by_text("A sheet has a number. Type one, such as A-07.")).to_be_visible()
         expect(field).to_have_value("A-101")
 
-    def test_titles_and_marks_are_moved_by_hand_and_a_mark_that_points_nowhere_is_told(self):
+    def test_titles_and_marks_are_moved_by_hand_and_a_mark_that_points_nowhere_is_reported(self):
         page = self.page
         self.saved()
         project = Sheet.objects.get().project

@@ -153,7 +153,7 @@ class ViewsStationTests(Office):
         ).to_be_visible()
         page.get_by_role("button", name="Show all").click()
 
-        # From above the ground is a rectangle of 30 by 20 m that fills the picture but for a rim.
+        # From above the ground is a rectangle of 30 by 20 m that fills the picture but for a margin.
         page.get_by_role("combobox", name="Direction").click()
         page.get_by_role("option", name="From above").click()
         page.get_by_role("button", name="Measure").click()

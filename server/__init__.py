@@ -1,1 +1,1 @@
-"""The server: models keep, services decide, api speaks. What the core can compute is not computed here."""
+"""The server: models store, services decide, viewsets answer. What the core can compute stays there."""

@@ -36,8 +36,8 @@ def changes_between(before: Building, after: Building) -> Changes:
     for i in both:
         if _same(old[i], new[i]):
             continue
-        standing_alike = _same(old[i] - old[i].min(axis=0), new[i] - new[i].min(axis=0))
-        (moved if standing_alike else reshaped).append(i)
+        same_shape = _same(old[i] - old[i].min(axis=0), new[i] - new[i].min(axis=0))
+        (moved if same_shape else reshaped).append(i)
     return Changes(
         tuple(i for i in new if i not in old),
         tuple(i for i in old if i not in new),

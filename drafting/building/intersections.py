@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 import shapely
@@ -50,13 +51,14 @@ def find_intersections(topology: Topology) -> Intersections:
         body_low = np.minimum.reduceat(low[order], start[:-1])
         body_high = np.maximum.reduceat(high[order], start[:-1])
         pairs = _near_pairs(body_low + THROUGH, body_high - THROUGH)
-    given = (pairs, order, start, corners, low, high, body_low, body_high, topology.normals)
-    nothing = np.zeros(0, np.int64), np.empty((0, 2, 3)), np.empty((0, 2), np.int32)
+    bodies = _Bodies(order, start, body_low, body_high)
+    triangles = _Triangles(corners, low, high, topology.normals)
     count = np.zeros(len(pairs), np.int64)
-    _cross(*given, count, *nothing, False)
+    nothing = np.empty((0, 2, 3)), np.empty((0, 2), np.int32)
+    _cross(pairs, bodies, triangles, count, _Crossings(np.zeros(0, np.int64), *nothing), False)
     place = np.concatenate([np.zeros(1, np.int64), np.cumsum(count)])
     ends, faces = np.empty((int(place[-1]), 2, 3)), np.empty((int(place[-1]), 2), np.int32)
-    _cross(*given, count, place, ends, faces, True)
+    _cross(pairs, bodies, triangles, count, _Crossings(place, ends, faces), True)
     cosine = np.abs((topology.normals[faces[:, 0]] * topology.normals[faces[:, 1]]).sum(axis=1))
     return Intersections(ends, faces, np.degrees(np.arccos(np.clip(cosine, 0.0, 1.0))))
 
@@ -70,16 +72,43 @@ def _near_pairs(low: Floats, high: Floats) -> Longs:
     return pairs[np.lexsort((pairs[:, 1], pairs[:, 0]))]
 
 
+class _Triangles(NamedTuple):
+    """corners (F, 3, 3), low, high and normals (F, 3) of the faces of a topology, mm."""
+
+    corners: Floats
+    low: Floats
+    high: Floats
+    normals: Floats
+
+
+class _Bodies(NamedTuple):
+    """The faces of body k are `order[start[k] : start[k + 1]]`; low, high (bodies, 3) are its box, mm."""
+
+    order: Ints
+    start: Longs
+    low: Floats
+    high: Floats
+
+
+class _Crossings(NamedTuple):
+    """Room for what is found: pair k fills `ends` (m, 2, 3) and `faces` (m, 2) from `place[k]` on."""
+
+    place: Longs
+    ends: Floats
+    faces: Ints
+
+
 @njit(cache=True, parallel=True)
-def _cross(
-    pairs, order, start, corners, low, high, body_low, body_high, normals, count, place, ends, faces, fill
-):
-    """Count, or fill in from `place` on, the crossings of each pair of bodies."""
+def _cross(pairs, bodies, triangles, count, crossings, fill):
+    """Count (into `count`, one for each of the pairs (n, 2) of bodies) or fill in the crossings."""
+    order, start = bodies.order, bodies.start
+    corners, low, high, normals = triangles.corners, triangles.low, triangles.high, triangles.normals
+    place, ends, faces = crossings.place, crossings.ends, crossings.faces
     for p in prange(pairs.shape[0]):
         a0, a1 = start[pairs[p, 0]], start[pairs[p, 0] + 1]
         b0, b1 = start[pairs[p, 1]], start[pairs[p, 1] + 1]
-        box_low = np.maximum(body_low[pairs[p, 0]], body_low[pairs[p, 1]]).reshape(1, 3)
-        box_high = np.minimum(body_high[pairs[p, 0]], body_high[pairs[p, 1]]).reshape(1, 3)
+        box_low = np.maximum(bodies.low[pairs[p, 0]], bodies.low[pairs[p, 1]]).reshape(1, 3)
+        box_high = np.minimum(bodies.high[pairs[p, 0]], bodies.high[pairs[p, 1]]).reshape(1, 3)
         near = np.empty(b1 - b0, np.int64)
         nears = 0
         for k in range(b0, b1):

@@ -58,13 +58,13 @@ def to_solid(building: Building) -> bytes:
             for k, e in enumerate(building.elements)
         ],
     }
-    told = json.dumps(header, separators=(",", ":")).encode()
-    told += b" " * (-len(told) % 4)
+    text = json.dumps(header, separators=(",", ":")).encode()
+    text += b" " * (-len(text) % 4)
     whole = b"".join(
         [
             MAGIC,
-            np.uint32(len(told)).tobytes(),
-            told,
+            np.uint32(len(text)).tobytes(),
+            text,
             (topology.points - middle).astype("<f4").tobytes(),
             faces.astype("<u4").tobytes(),
             edges.astype("<u4").tobytes(),

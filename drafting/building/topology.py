@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numba import njit, prange
@@ -91,7 +92,9 @@ def build_topology(vertices: Floats, triangles: Ints, triangle_element: Ints) ->
     normals[turn] *= -1.0
 
     kind, angle = np.empty(len(edges), np.int8), np.zeros(len(edges))
-    _sort_edges(points, faces, normals, start, valence, side_face, edge_faces, kind, angle)
+    _sort_edges(
+        points, faces, normals, _Sides(start, valence, side_face), _SortedEdges(edge_faces, kind, angle)
+    )
     return Topology(
         points=points,
         faces=faces,
@@ -221,9 +224,27 @@ def _of_one_plane(points, faces, normals, a, b):
     return least < FLATNESS
 
 
+class _Sides(NamedTuple):
+    """The faces at edge e are `face[start[e] : start[e] + valence[e]]`."""
+
+    start: Longs
+    valence: Longs
+    face: Ints
+
+
+class _SortedEdges(NamedTuple):
+    """As in the topology: faces (E, 2), kind and angle (E,)."""
+
+    faces: Ints
+    kind: NDArray[np.int8]
+    angle: Floats
+
+
 @njit(cache=True, parallel=True)
-def _sort_edges(points, faces, normals, start, valence, side_face, edge_faces, kind, angle):
-    """Fill in the kind and angle of every edge, and which two of more than two faces stand for it."""
+def _sort_edges(points, faces, normals, sides, edges):
+    """Fill in the kind and angle of every edge, and which two of more than two faces count as its own."""
+    start, valence, side_face = sides.start, sides.valence, sides.face
+    edge_faces, kind, angle = edges.faces, edges.kind, edges.angle
     for e in prange(start.size):
         if valence[e] == 1:
             kind[e] = BOUNDARY

@@ -94,7 +94,7 @@ def _add_view_options(group: argparse._ArgumentGroup) -> None:
         "--seams", action="store_true", help="draw seams between touching elements of one material"
     )
     group.add_argument("--hidden", action="store_true", help="draw hidden lines")
-    group.add_argument("--overhead", action="store_true", help="plan: draw what hangs above the cut")
+    group.add_argument("--overhead", action="store_true", help="plan: draw what is above the cut")
     group.add_argument("--far", type=float, metavar="MM", help="lines further off than this are far lines")
     group.add_argument("--bands", metavar="MM,MM,...", help="distances at which pens may change")
     for name, what in (("layer", "a layer"), ("storey", "a storey"), ("class", "a class of elements")):

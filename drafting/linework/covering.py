@@ -11,7 +11,7 @@ from numba import njit, prange
 from numpy.typing import NDArray
 
 from drafting.linework import tolerances as tol
-from drafting.linework.grid import Floats, Grid, Longs, cell_of
+from drafting.linework.grid import Floats, Grid, Longs, cells_within
 from drafting.linework.scene import Faces
 
 _BESIDE = tol.BESIDE
@@ -150,14 +150,7 @@ def _list(faces, cells, thorough, slot, fill):
     borders, depth_plane, bounds, nearest = faces.borders, faces.depth_plane, faces.bounds, faces.nearest
     solid, low, size, shape = cells.solid, cells.low, cells.size, cells.shape
     for f in range(bounds.shape[0]):
-        x0, x1 = (
-            cell_of(bounds[f, 0] - _BESIDE, low[0], size, shape[0]),
-            cell_of(bounds[f, 2] + _BESIDE, low[0], size, shape[0]),
-        )
-        y0, y1 = (
-            cell_of(bounds[f, 1] - _BESIDE, low[1], size, shape[1]),
-            cell_of(bounds[f, 3] + _BESIDE, low[1], size, shape[1]),
-        )
+        x0, x1, y0, y1 = cells_within(bounds[f, 0], bounds[f, 1], bounds[f, 2], bounds[f, 3], _BESIDE, cells)
         many = x1 > x0 or y1 > y0
         for y in range(y0, y1 + 1):
             for x in range(x0, x1 + 1):

@@ -30,7 +30,7 @@ def draw(building: Building, view: AnyView, progress: Progress = silent) -> Line
     """Draw a view: lines with their roles, and the regions that the cut goes through.
 
     Raises:
-        ViewError: the view asks for something the building has not.
+        ViewError: the view uses something that the building does not have.
     """
     linework = draw_from(
         building,
@@ -217,7 +217,7 @@ def _clearance(edges: Edges, camera: Camera) -> NDArray[np.float64]:
 def _overhead(
     building: Building, camera: Camera, shown: Bools, settings: LineSettings, area: shapely.Polygon | None
 ) -> Segments:
-    """What hangs above a plan's cut, as it is seen by looking up from there."""
+    """What is above a plan's cut, as it is seen by looking up from there."""
     above = Camera(
         camera.right,
         camera.up,

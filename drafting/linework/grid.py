@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numba import njit
@@ -14,7 +15,7 @@ Longs = NDArray[np.int64]
 #: Cells that a thing lies in, on average; more cells are quicker to search and slower to fill.
 CELLS_PER_THING = 10.0
 MAX_CELLS = 6_000_000
-#: So many things tell how large the cells should be.
+#: So many things decide how large the cells should be.
 SAMPLE = 4_000
 
 
@@ -25,6 +26,10 @@ class Grid:
     low: Floats
     size: float
     shape: Longs
+
+    @property
+    def as_cells(self) -> Cells:
+        return Cells(self.low, self.size, self.shape)
 
     @property
     def cells(self) -> int:
@@ -55,6 +60,14 @@ class Grid:
         return cls(low, size, np.maximum(1, np.ceil(extent / size)).astype(np.int64))
 
 
+class Cells(NamedTuple):
+    """A grid as the kernels take it; whatever has these three fields will do for them."""
+
+    low: Floats
+    size: float
+    shape: Longs
+
+
 @njit(cache=True)
 def cell_of(at, low, size, count):
     """The row or column of a place, kept within the grid."""
@@ -62,8 +75,31 @@ def cell_of(at, low, size, count):
 
 
 @njit(cache=True)
-def columns(row, u, v, du, dv, x0, x1, low, size, margin):
-    """Of columns x0..x1, those that the stretch from (u, v) by (du, dv), `margin` wide, passes in a row."""
+def cells_within(low_u, low_v, high_u, high_v, margin, cells):
+    """The columns and rows, (x0, x1, y0, y1), of the cells that bounds and a margin about them reach."""
+    low, size, shape = cells.low, cells.size, cells.shape
+    return (
+        cell_of(low_u - margin, low[0], size, shape[0]),
+        cell_of(high_u + margin, low[0], size, shape[0]),
+        cell_of(low_v - margin, low[1], size, shape[1]),
+        cell_of(high_v + margin, low[1], size, shape[1]),
+    )
+
+
+@njit(cache=True)
+def cells_passed(stretch, margin, cells):
+    """The columns and rows, (x0, x1, y0, y1), of the cells about a stretch; `columns` narrows each row.
+
+    A stretch is what has the fields u, v, du, dv: from (u, v) by (du, dv).
+    """
+    u, v, du, dv = stretch.u, stretch.v, stretch.du, stretch.dv
+    return cells_within(min(u, u + du), min(v, v + dv), max(u, u + du), max(v, v + dv), margin, cells)
+
+
+@njit(cache=True)
+def columns(row, stretch, x0, x1, margin, cells):
+    """Of columns x0..x1, those that a stretch, `margin` wide, passes in a row."""
+    u, v, du, dv, low, size = stretch.u, stretch.v, stretch.du, stretch.dv, cells.low, cells.size
     if abs(dv) <= 1e-9:
         return x0, x1
     ta = min(1.0, max(0.0, (low[1] + row * size - margin - v) / dv))

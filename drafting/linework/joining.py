@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numba import njit, prange
@@ -10,7 +11,7 @@ from numpy.typing import NDArray
 
 from drafting.geometry.polylines import Polylines
 from drafting.linework import tolerances as tol
-from drafting.linework.grid import Grid, cell_of, columns
+from drafting.linework.grid import Grid, cells_passed, columns
 from drafting.linework.intervals import cover, next_free
 from drafting.linework.model import ROLES
 from drafting.linework.segments import Segments
@@ -49,15 +50,15 @@ def _once(segments: Segments) -> Segments:
     bounds = np.concatenate([flat.min(axis=1), flat.max(axis=1)], axis=1)
     grid = Grid.over(bounds)
     count = np.zeros(grid.cells, np.int64)
-    _list(flat, grid.low, grid.size, grid.shape, count, np.empty(0, np.int64), np.empty(0, np.int32), False)
+    _list(flat, grid.as_cells, count, np.empty(0, np.int32), False)
     start = np.concatenate([np.zeros(1, np.int64), np.cumsum(count)])
-    entry = np.empty(int(start[-1]), np.int32)
-    _list(flat, grid.low, grid.size, grid.shape, count, start[:-1].copy(), entry, True)
+    listed = _CellSegments(start, np.empty(int(start[-1]), np.int32), grid.low, grid.size, grid.shape)
+    _list(flat, grid.as_cells, start[:-1].copy(), listed.entry, True)
     room, todo = ROOM, np.arange(len(segments), dtype=np.int64)
     owners, shares = [], []
     while len(todo):
         share, left = np.zeros((len(todo), room, 2)), np.zeros(len(todo), np.int64)
-        _uncovered(todo, flat, bounds, start, entry, grid.low, grid.size, grid.shape, share, left)
+        _uncovered(todo, flat, bounds, listed, share, left)
         fits = left <= room
         filled = np.arange(room) < np.where(fits, left, 0)[:, None]
         owners.append(todo[np.repeat(np.arange(len(todo)), filled.sum(axis=1))])
@@ -69,46 +70,71 @@ def _once(segments: Segments) -> Segments:
     return segments.select(owner, begin[:, None] + (end - begin)[:, None] * share[:, :, None])
 
 
+class _Stretch(NamedTuple):
+    """From (u, v) by (du, dv), mm on paper."""
+
+    u: float
+    v: float
+    du: float
+    dv: float
+
+
+class _CellSegments(NamedTuple):
+    """The segments of each cell of a grid, in order: those of cell k are `entry[start[k] : start[k + 1]]`."""
+
+    start: Longs
+    entry: NDArray[np.int32]
+    low: Floats
+    size: float
+    shape: Longs
+
+
 @njit(cache=True)
-def _list(flat, low, size, shape, count, slot, entry, fill):
-    """Count, or enter, the segments that pass each cell."""
+def _stretch(flat, e):
+    u, v = flat[e, 0, 0], flat[e, 0, 1]
+    return _Stretch(u, v, flat[e, 1, 0] - u, flat[e, 1, 1] - v)
+
+
+@njit(cache=True)
+def _list(flat, cells, slot, entry, fill):
+    """Enter the segments, `flat` (n, 2, 2), that pass each cell.
+
+    `slot` is (cells,): where the next entry of each goes, or without `fill`, how many there are.
+    """
     for e in range(flat.shape[0]):
-        u, v = flat[e, 0, 0], flat[e, 0, 1]
-        du, dv = flat[e, 1, 0] - u, flat[e, 1, 1] - v
-        x0 = cell_of(min(u, u + du) - _SAME_LINE, low[0], size, shape[0])
-        x1 = cell_of(max(u, u + du) + _SAME_LINE, low[0], size, shape[0])
-        y0 = cell_of(min(v, v + dv) - _SAME_LINE, low[1], size, shape[1])
-        y1 = cell_of(max(v, v + dv) + _SAME_LINE, low[1], size, shape[1])
+        stretch = _stretch(flat, e)
+        x0, x1, y0, y1 = cells_passed(stretch, _SAME_LINE, cells)
         for y in range(y0, y1 + 1):
-            ra, rb = columns(y, u, v, du, dv, x0, x1, low, size, _SAME_LINE)
-            for cell in range(y * shape[0] + ra, y * shape[0] + rb + 1):
+            ra, rb = columns(y, stretch, x0, x1, _SAME_LINE, cells)
+            for cell in range(y * cells.shape[0] + ra, y * cells.shape[0] + rb + 1):
                 if fill:
                     entry[slot[cell]] = e
-                    slot[cell] += 1
-                else:
-                    count[cell] += 1
+                slot[cell] += 1
 
 
 @njit(cache=True, parallel=True)
-def _uncovered(todo, flat, bounds, start, entry, grid_low, size, shape, share, left):
-    """The stretches of each stroke that those before it leave free; a count above the room means: ask
-    again."""
+def _uncovered(todo, flat, bounds, cells, share, left):
+    """The stretches of each segment that those before it leave free.
+
+    Args:
+        todo: (k,) the segments asked for, of the n of `flat` (n, 2, 2) with `bounds` (n, 4).
+        share: (k, room, 2) filled with the free stretches as shares of the segment.
+        left: (k,) how many there are; above the room: ask again.
+    """
+    start, entry, width = cells.start, cells.entry, cells.shape[0]
     for i in prange(todo.size):
         e = todo[i]
-        u, v = flat[e, 0, 0], flat[e, 0, 1]
-        du, dv = flat[e, 1, 0] - u, flat[e, 1, 1] - v
-        length = np.sqrt(du * du + dv * dv)
-        du, dv = du / length, dv / length
+        stretch = _stretch(flat, e)
+        u, v = stretch.u, stretch.v
+        length = np.sqrt(stretch.du * stretch.du + stretch.dv * stretch.dv)
+        du, dv = stretch.du / length, stretch.dv / length
         least = _SAME_POINT / length
         low, high, count = np.empty(8), np.empty(8), 0
-        x0 = cell_of(bounds[e, 0], grid_low[0], size, shape[0])
-        x1 = cell_of(bounds[e, 2], grid_low[0], size, shape[0])
-        y0 = cell_of(bounds[e, 1], grid_low[1], size, shape[1])
-        y1 = cell_of(bounds[e, 3], grid_low[1], size, shape[1])
+        x0, x1, y0, y1 = cells_passed(stretch, 0.0, cells)
         for y in range(y0, y1 + 1):
-            ra, rb = columns(y, u, v, du * length, dv * length, x0, x1, grid_low, size, 0.0)
+            ra, rb = columns(y, stretch, x0, x1, 0.0, cells)
             for x in range(ra, rb + 1):
-                cell = y * shape[0] + x
+                cell = y * width + x
                 for k in range(start[cell], start[cell + 1]):
                     f = entry[k]
                     if f >= e:

@@ -24,7 +24,7 @@ class Format:
     """A format of files.
 
     Attributes:
-        media_type: what it is called where a file's kind is told (IANA).
+        media_type: what it is called as a file's type (IANA).
         many_pages: whether one file holds several pages.
         key: the back end's module, and the ending of its files.
     """

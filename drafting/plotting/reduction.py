@@ -1,4 +1,4 @@
-"""How much a print is reduced, written on the paper: the scale that it has in the hand."""
+"""How much a print is reduced, written on the paper: the scale that it then has."""
 
 from __future__ import annotations
 

@@ -20,7 +20,7 @@ TITLE = "List of drawings"
 
 
 def list_box(table: DrawingList) -> Box:
-    """Where the table lies on its sheet: it hangs from its upper left corner."""
+    """Where the table lies on its sheet: its origin is its upper left corner."""
     height = HEADING + ROW * (len(table.rows) + 1)
     x, y = table.at
     return Box(x, y - height, WIDTH, height)

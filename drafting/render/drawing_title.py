@@ -11,7 +11,7 @@ from drafting.sheets.viewport import Viewport
 from drafting.styles.lettering import text_width
 from drafting.styles.pens import INK, TITLE_PEN
 
-#: A drawing title hangs this far below its viewport; mm.
+#: A drawing title begins this far below its viewport; mm.
 TITLE_DROP = 4.0
 NUMBER_SIZE, NAME_SIZE, SCALE_SIZE = 5.0, 3.5, 2.5
 #: Between the words and a scale bar, and between that and a north point; mm.

@@ -78,7 +78,7 @@ def _words(part: Part, box: Box, words: str, room: float) -> Iterator[Item]:
     if not words:
         return
     pad = _padding(part)
-    # Larger lettering hangs deeper below its base line.
+    # Larger lettering reaches deeper below its base line.
     foot = 1.0 + 0.25 * part.size if part.width else 0.3 * part.size
     lines, size = fit_lines(
         words, part.size, (box.width - 2 * pad, room - foot), part.lines, part.min_size, part.bold
@@ -124,7 +124,7 @@ def _revisions(sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:
         return
     pen = Pen(part.width or RULE_PEN.width, part.colour or INK)
     shown = sheet.revisions[-rows:]
-    # A table that grows with the paper is as high as its rows, and hangs from the top.
+    # A table that grows with the paper is as high as its rows, measured from the top.
     for k, revision in enumerate((_CAPTIONS, *shown)):
         top = box.top - k * ROW
         yield from _row(revision, box, top, caption=k == 0)

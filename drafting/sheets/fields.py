@@ -52,7 +52,7 @@ FIELDS: dict[str, Field] = {
     "file_name": Field("File name", "derived"),
     "plot_date": Field("Plotted on", "derived"),
 }
-#: No value is longer: what does not fit is shortened on paper, and this keeps a slip of the hand from a whole
+#: No value is longer: what does not fit is shortened on paper, and this keeps a typing mistake from a whole
 #: page.
 MAX_LETTERS = 400
 

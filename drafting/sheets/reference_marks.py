@@ -27,7 +27,7 @@ from drafting.views.spec import AnyView
 BUBBLE, CLEAR = 5.0, 1.0
 #: Radius of the bubble of a grid line; mm.
 GRID_BUBBLE = 3.5
-#: A section's line shorter than this on paper could not be told from its own arrows; mm.
+#: A section's line shorter than this on paper could not be seen apart from its own arrows; mm.
 MIN_LINE = 12.0
 #: How far apart two elevation marks are set that would cover each other; mm.
 BESIDE = 2 * BUBBLE + 6.0

@@ -8,7 +8,7 @@ from fractions import Fraction
 
 from drafting.errors import ScaleError
 
-#: Beyond these a number is a slip of the hand and no scale: the range of the ladders, with room.
+#: Beyond these a number is a typing mistake and no scale: the range of the ladders, with room.
 SMALLEST, LARGEST = Fraction(1, 100_000), Fraction(100)
 #: From here on a scale in feet and inches names the inches of a foot; below it, the feet of an inch.
 _INCHES_A_FOOT = Fraction(1, 16)

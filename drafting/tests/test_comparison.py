@@ -23,7 +23,7 @@ class ComparingTests(TestCase):
         changes = changes_between(building([WALL, DOOR]), building([WALL, DOOR]))
         self.assertEqual(changes.as_dict(), {"added": [], "removed": [], "moved": [], "reshaped": []})
 
-    def test_what_moved_is_told_from_what_was_reshaped(self):
+    def test_what_moved_is_kept_apart_from_what_was_reshaped(self):
         moved = DOOR[0] + [250, 0, 0], DOOR[1]
         wider = box((0, 0, 0), (6500, 300, 3000))
         changes = changes_between(building([WALL, DOOR]), building([wider, moved]))

@@ -24,30 +24,30 @@ class DoubtsTests(TestCase):
 
     def test_a_size_that_no_building_has_names_the_unit_that_would_explain_it(self):
         small = replace(building([(p / 1000, f) for p, f in HOUSE]), unit="millimetre")
-        (told,) = warnings_about(small)
-        self.assertIn("0.012 m long", told)
-        self.assertIn("metres", told)
+        (sentence,) = warnings_about(small)
+        self.assertIn("0.012 m long", sentence)
+        self.assertIn("metres", sentence)
         large = replace(building([(p * 1000, f) for p, f in HOUSE]), unit="metre")
         self.assertIn("millimetres", warnings_about(large)[0])
 
     def test_a_stray_element_is_named_with_how_far_it_stands(self):
         stray = box((9e6, 0, 0), (9e6 + 500, 500, 500))
-        told = warnings_about(building([*HOUSE, stray]))
-        self.assertTrue(any("“wall 4” stands up to 8,99" in line for line in told), told)
+        sentence = warnings_about(building([*HOUSE, stray]))
+        self.assertTrue(any("“wall 4” stands up to 8,99" in line for line in sentence), sentence)
 
     def test_open_elements_are_named_and_many_are_counted(self):
         points, faces = HOUSE[0]
         opened = [(points + np.array([k * 4000, 0, 0]), faces[:-2]) for k in range(5)]
-        (told,) = warnings_about(building(opened))
-        self.assertIn("“wall 0”, “wall 1”, “wall 2” and 2 more are not closed solids", told)
-        (told,) = warnings_about(building([*HOUSE, opened[4]]))
-        self.assertIn("“wall 4” is not a closed solid", told)
+        (sentence,) = warnings_about(building(opened))
+        self.assertIn("“wall 0”, “wall 1”, “wall 2” and 2 more are not closed solids", sentence)
+        (sentence,) = warnings_about(building([*HOUSE, opened[4]]))
+        self.assertIn("“wall 4” is not a closed solid", sentence)
 
     def test_elements_in_no_storey_are_named(self):
         house = building(HOUSE)
         unplaced = tuple(replace(e, storey=-1) if e.id == "e2" else e for e in house.elements)
-        (told,) = warnings_about(replace(house, elements=unplaced, unplaced=frozenset({"e2"})))
-        self.assertIn("“wall 2” is in no storey", told)
+        (sentence,) = warnings_about(replace(house, elements=unplaced, unplaced=frozenset({"e2"})))
+        self.assertIn("“wall 2” is in no storey", sentence)
 
     def test_a_file_without_storeys_says_what_that_means(self):
         self.assertIn("no plans", warnings_about(replace(building(HOUSE), storeys=()))[0])

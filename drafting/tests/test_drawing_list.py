@@ -39,7 +39,7 @@ class DrawingListTests(TestCase):
                 column = int(np.searchsorted(edges, item.at[0])) - 1
                 self.assertLess(item.at[0] + text_width(item.text, item.size, item.bold), edges[column + 1])
 
-    def test_it_is_told_where_it_lies(self):
+    def test_it_is_reported_where_it_lies(self):
         self.assertEqual(compose(Sheet(Paper.of("A3"), drawing_list=LIST)).tables, (list_box(LIST),))
         self.assertEqual(compose(Sheet(Paper.of("A3"))).tables, ())
 

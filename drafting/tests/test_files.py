@@ -211,10 +211,12 @@ class PdfDocumentTests(TestCase):
         self.assertEqual(page_labels(self.pdf), ["A-01", "A-02"])
         np.testing.assert_allclose(page_sizes(self.pdf), [(420, 297), (420, 594)], atol=0.01)
 
-    def test_it_tells_title_author_and_date_and_asks_to_be_printed_at_its_size(self):
-        with pikepdf.open(io.BytesIO(self.pdf)) as pdf, pdf.open_metadata() as told:
-            self.assertEqual((told["dc:title"], told["dc:creator"]), ("Bird observatory", ["Sandreed"]))
-            self.assertEqual(told["xmp:CreateDate"], "2026-03-16")
+    def test_its_file_gives_title_author_and_date_and_asks_to_be_printed_at_its_size(self):
+        with pikepdf.open(io.BytesIO(self.pdf)) as pdf, pdf.open_metadata() as metadata:
+            self.assertEqual(
+                (metadata["dc:title"], metadata["dc:creator"]), ("Bird observatory", ["Sandreed"])
+            )
+            self.assertEqual(metadata["xmp:CreateDate"], "2026-03-16")
             self.assertEqual(str(pdf.Root.ViewerPreferences.PrintScaling), "/None")
             self.assertEqual(pdf.check_pdf_syntax() if hasattr(pdf, "check_pdf_syntax") else pdf.check(), [])
 

@@ -39,14 +39,14 @@ class IfcTests(TestCase):
         self.assertIn(wall.id, self.path.read_text())
         self.assertTrue(building.topology.closed.all())
 
-    def test_what_is_no_building_fabric_is_left_out_and_told(self):
+    def test_what_is_no_building_fabric_is_left_out_and_reported(self):
         for ifc_class in ("IfcSpace", "IfcAnnotation", "IfcOpeningElement"):
             with self.subTest(ifc_class):
                 building = read_ifc(write_ifc(self.path, extra=ifc_class))
                 self.assertEqual(len(building.elements), 1)
                 self.assertEqual(building.left_out, {ifc_class: 1})
 
-    def test_an_element_that_stands_nowhere_is_drawn_and_told(self):
+    def test_an_element_that_stands_nowhere_is_drawn_and_reported(self):
         building = read_ifc(write_ifc(self.path, extra="IfcSlab"))
         self.assertEqual(len(building.elements), 2)
         self.assertEqual(len(building.unplaced), 1)
@@ -79,7 +79,7 @@ class IfcTests(TestCase):
         np.testing.assert_array_equal(again.triangles, building.triangles)
 
     def test_reading_tells_how_far_it_is(self):
-        told = []
-        read_ifc(write_ifc(self.path), lambda stage, share: told.append((stage, share)))
-        self.assertEqual(told[0], ("Opening the file", 0.0))
-        self.assertIn(("Reading shapes", 1.0), told)
+        progress = []
+        read_ifc(write_ifc(self.path), lambda stage, share: progress.append((stage, share)))
+        self.assertEqual(progress[0], ("Opening the file", 0.0))
+        self.assertIn(("Reading shapes", 1.0), progress)

@@ -1,4 +1,4 @@
-"""Numbers of sheets after a pattern: counted on in each series, with gaps and doubles told."""
+"""Numbers of sheets after a pattern: counted on in each series, with gaps and doubles reported."""
 
 from unittest import TestCase
 
@@ -57,7 +57,7 @@ class NumberingTests(TestCase):
         with self.assertRaisesRegex(SheetError, "“Cover” has no figure"):
             numbers_from(PLAIN, sheets("Cover", "A-01"))
 
-    def test_doubles_and_gaps_are_told_where_they_are(self):
+    def test_doubles_and_gaps_are_reported_where_they_are(self):
         self.assertEqual(number_warnings(PLAIN, sheets("A-01", "A-02", "A-02", "A-04", "A-07", "Cover")),
                          ["", "number twice", "number twice", "no A-03", "no A-05 to A-06", ""])  # fmt: skip
         self.assertEqual(

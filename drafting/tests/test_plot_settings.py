@@ -230,7 +230,7 @@ class NoteTests(TestCase):
     def test_a_file_cuts_nothing_off(self):
         self.assertEqual(noted(page(PlotSettings()), BY_KEY["file"], {}), [])
 
-    def test_small_lettering_and_narrow_lines_are_told_after_reduction_only(self):
+    def test_small_lettering_and_narrow_lines_are_reported_after_reduction_only(self):
         notes = " ".join(noted(page(BY_PAPER, A0), BY_KEY["file"], {}))
         self.assertIn("under 1.8 mm", notes)
         self.assertIn("Lines are as narrow as 0.046 mm", notes)

@@ -74,8 +74,8 @@ class ArrangingTests(TestCase):
             for projection in ("third-angle", "first-angle"):
                 boxes = [v.box for v in laid_out(*views, projection=projection).values()]
                 free = A1.free
-                rim = Box(free.x - 1e-6, free.y - 1e-6, free.width + 2e-6, free.height + 2e-6)
-                self.assertTrue(all(rim.holds(box) for box in boxes))
+                border = Box(free.x - 1e-6, free.y - 1e-6, free.width + 2e-6, free.height + 2e-6)
+                self.assertTrue(all(border.holds(box) for box in boxes))
                 self.assertFalse(any(a.meets(b) for a, b in combinations(boxes, 2)))
 
     @given(
@@ -110,7 +110,7 @@ class ArrangingTests(TestCase):
         self.assertAlmostEqual(set_["eye"].box.width, set_["south"].box.width, places=3)
         self.assertFalse(set_["eye"].to_scale)
 
-    def test_what_does_not_fit_is_told_with_the_remedy(self):
+    def test_what_does_not_fit_is_reported_with_the_remedy(self):
         huge = replace(SOUTH, extents=(0.0, 0.0, 1e8, 1e7))
         with self.assertRaisesRegex(SheetError, "larger paper"):
             arrange((huge,), A1)

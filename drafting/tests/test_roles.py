@@ -1,4 +1,4 @@
-"""Why a line is there: seams, hidden lines, what hangs overhead, what is far off, depth bands."""
+"""Why a line is there: seams, hidden lines, what is overhead, what is far off, depth bands."""
 
 from unittest import TestCase
 
@@ -134,14 +134,14 @@ class ShownTests(TestCase):
             self.assertEqual(linework.lines, ())
             self.assertEqual(linework.notes, ("Everything is left out of this view.",))
 
-    def test_a_name_that_is_not_there_leaves_nothing_out_and_is_told(self):
+    def test_a_name_that_is_not_there_leaves_nothing_out_and_is_reported(self):
         linework = drawn([WALL], "elevation:south", shown={"without_layers": ["Sails"]})
         self.assertTrue(linework.lines)
         self.assertIn("“Sails”", linework.notes[0])
 
 
 class OpenMeshTests(TestCase):
-    def test_open_meshes_are_told(self):
+    def test_open_meshes_are_reported(self):
         points, faces = box((0, 0, 0), (1000, 1000, 1000))
         linework = drawn([(points, faces[:-2]), WALL], "elevation:south")
         self.assertIn("1 element is not closed", linework.notes[0])

@@ -140,7 +140,7 @@ class FieldTests(TestCase):
             self.assertIn(text, words)
         self.assertEqual(sheet.field_values["file_name"], "2607-A-01-P02")
 
-    def test_what_is_typed_over_is_said_and_told(self):
+    def test_what_is_typed_over_is_shown_and_reported(self):
         sheet = Sheet(
             A3, {"client": "Ternhaven Bird Society"}, overrides={"client": "Sandwick", "scale": "1:1"}
         )

@@ -80,7 +80,7 @@ class SpecTests(TestCase):
         self.assertEqual(parse_view_spec({"kind": "roof"}), plain)
         self.assertEqual(dump_view(parse_view_spec({"kind": "roof"})), dump_view(plain))
 
-    def test_a_fault_is_told_by_its_field(self):
+    def test_a_fault_is_reported_by_its_field(self):
         with self.assertRaises(ViewError) as caught:
             parse_view_spec({"kind": "detail", "of": {"kind": "plan", "storey": "0", "cut": -1},
                              "region": {"shape": "circle", "centre": [0, 0], "radius": 500}})  # fmt: skip
@@ -109,7 +109,7 @@ class CameraTests(TestCase):
         scene = building([box((0, 0, 0), (1000, 1000, 1000))])
         self.assertEqual(parse_view("plan:ground@900").camera(scene).cuts, (CutPlane(900),))
 
-    def test_a_storey_that_is_not_there_is_told_with_those_that_are(self):
+    def test_a_storey_that_is_not_there_is_reported_with_those_that_are(self):
         scene = building([box((0, 0, 0), (1000, 1000, 1000))])
         with self.assertRaisesRegex(ViewError, "“Attic”.*0: Ground"):
             parse_view("plan:Attic").camera(scene)

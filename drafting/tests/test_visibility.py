@@ -129,13 +129,13 @@ class GrazingTests(TestCase):
             for x in range(n - 1):
                 a, b, c, d = y * n + x, y * n + x + 1, (y + 1) * n + x + 1, (y + 1) * n + x
                 faces += [(a, b, c), (a, c, d), (a + 81, c + 81, b + 81), (a + 81, d + 81, c + 81)]
-        rim = [
+        border = [
             *range(n),
             *range(2 * n - 1, n * n, n),
             *range(n * n - 2, n * n - n - 1, -1),
             *range(n * n - 2 * n, 0, -n),
         ]
-        for a, b in zip(rim, [*rim[1:], rim[0]], strict=True):
+        for a, b in zip(border, [*border[1:], border[0]], strict=True):
             faces += [(a, a + 81, b + 81), (a, b + 81, b)]
         return points, np.array(faces, np.int32)
 
@@ -143,7 +143,7 @@ class GrazingTests(TestCase):
         linework = drawn(
             [self.ground(lambda x, y: y * 0.03 + 120 * np.sin(x / 5200) * np.cos(y / 4700))], "elevation:east"
         )
-        # Upright lines through the picture meet the border all round and the near rim, and nothing more.
+        # Upright lines through the picture meet the border all round and the near border, and nothing more.
         for u in (3000.0, 9100.0, 16300.0):
             met = lines_of(linework).intersection(shapely.LineString([(u, -4000), (u, 4000)]))
             self.assertLessEqual(shapely.get_num_geometries(met), 3)

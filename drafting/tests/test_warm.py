@@ -33,10 +33,10 @@ print(len(kernels), warmed, count())
 
 class WarmTests(TestCase):
     def test_warming_up_compiles_all_that_any_drawing_needs(self):
-        told = subprocess.run(
+        printed = subprocess.run(
             [sys.executable, "-c", SCRIPT], capture_output=True, text=True, check=True
         ).stdout
-        kernels, warmed, after = map(int, told.split())
+        kernels, warmed, after = map(int, printed.split())
         self.assertGreater(kernels, 20)
         self.assertGreaterEqual(warmed, 8)  # those that are called from outside
         self.assertEqual(after, warmed)

@@ -33,7 +33,7 @@ class BaseView:
         line_settings: how lines are treated.
         shown: what is shown of the building.
         to_scale: whether lengths can be measured in it.
-        cuts_overhead: whether it has a cut above which things hang.
+        cuts_overhead: whether it has a cut with things above it.
         marked: whether other views show where it lies.
     """
 
@@ -49,7 +49,7 @@ class BaseView:
     def __post_init__(self) -> None:
         if self.line_settings.overhead and not self.cuts_overhead:
             raise ViewError(
-                "Only a plan has a cut above which things hang; leave overhead lines off for other views."
+                "Only a plan has a cut with things above it; leave overhead lines off for other views."
             )
 
     @abstractmethod
@@ -57,7 +57,7 @@ class BaseView:
         """How the building is looked at.
 
         Raises:
-            ViewError: the view asks for something that the building has not.
+            ViewError: the view uses something that the building does not have.
         """
 
     @property

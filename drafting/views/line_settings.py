@@ -29,7 +29,7 @@ class LineSettings:
         crease: two faces that meet at a sharper angle than this make an edge, degrees.
         seams: draw seams between touching elements of one material in one plane.
         hidden: draw what is hidden, in a role of its own.
-        overhead: of a plan, draw what hangs above its cut.
+        overhead: of a plan, draw what is above its cut.
         far: lines further off than this are far lines, mm; None for none.
         bands: distances, mm, rising, at which pens may change: a line's band is how many of them lie before
             it.
@@ -42,7 +42,7 @@ class LineSettings:
     ] = CREASE
     seams: Flag = False
     hidden: Flag = False
-    overhead: Annotated[Flag, Field(description="Of a plan: what hangs above its cut.")] = False
+    overhead: Annotated[Flag, Field(description="Of a plan: what is above its cut.")] = False
     far: Annotated[Distance | None, Field(description="Lines further off than this are far lines; mm.")] = (
         None
     )

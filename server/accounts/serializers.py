@@ -1,4 +1,4 @@
-"""What is sent and told about signing in."""
+"""What is received and sent about signing in."""
 
 from __future__ import annotations
 

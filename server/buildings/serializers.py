@@ -1,4 +1,4 @@
-"""Model versions as they are told, and files as they are sent."""
+"""Model versions as they are sent, and files as they are received."""
 
 from __future__ import annotations
 

@@ -8,7 +8,7 @@ from rest_framework import serializers
 
 from server.changes.kinds import KINDS
 
-#: A change of this many rows is no work of one hand.
+#: A change of this many rows is no single edit.
 MAX_STEPS = 2000
 
 

@@ -1,4 +1,4 @@
-"""Jobs as they are told."""
+"""Jobs as they are sent."""
 
 from __future__ import annotations
 

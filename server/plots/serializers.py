@@ -1,4 +1,4 @@
-"""Plots, lists of sheets, devices and prints as they are sent and told."""
+"""Plots, lists of sheets, devices and prints as they are received and sent."""
 
 from __future__ import annotations
 

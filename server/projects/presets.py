@@ -1,4 +1,4 @@
-"""What is built in, as rows: written anew whenever the database is brought up to date."""
+"""What is built in, as rows: written anew whenever the database is migrated."""
 
 from __future__ import annotations
 

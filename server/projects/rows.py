@@ -59,7 +59,7 @@ listed_by_project = extend_schema_view(
 
 @dataclass(frozen=True)
 class RowKind:
-    """One kind of row that people change: how it is told, and what decides about it.
+    """One kind of row that people change: how it is sent, and what decides about it.
 
     Attributes:
         serializer: reads and writes its fields.
@@ -81,7 +81,7 @@ class RowKind:
         serializer = self.serializer(data=data, context=context)
         serializer.is_valid(raise_exception=True)
         row = self.service.create(dict(serializer.validated_data), memo)
-        return self.told(row, context)
+        return self.data(row, context)
 
     def update(self, row: Any, data: Any, context: Mapping[str, Any], memo: Memo) -> dict[str, Any]:
         """Change a row as was sent, and tell it.
@@ -98,8 +98,8 @@ class RowKind:
         try:
             changed = self.service.update(row, values, version, memo)
         except StaleVersion as stale:
-            raise Conflict(self.told(stale.current, context)) from None
-        return self.told(changed, context)
+            raise Conflict(self.data(stale.current, context)) from None
+        return self.data(changed, context)
 
     def delete(self, row: Any, version: int | None, context: Mapping[str, Any]) -> None:
         """Delete a row.
@@ -110,10 +110,10 @@ class RowKind:
         try:
             self.service.delete(row, version)
         except StaleVersion as stale:
-            raise Conflict(self.told(stale.current, context)) from None
+            raise Conflict(self.data(stale.current, context)) from None
 
-    def told(self, row: Any, context: Mapping[str, Any]) -> dict[str, Any]:
-        """A row as it is told, as it is now."""
+    def data(self, row: Any, context: Mapping[str, Any]) -> dict[str, Any]:
+        """A row as it is sent, as it is now."""
         return dict(self.serializer(self.rows().get(pk=row.pk), context=context).data)
 
 
@@ -138,8 +138,8 @@ class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
         return self.kind.serializer
 
     def create(self, request: Request, *args: Any, **kwargs: Any) -> Response:
-        told = self.kind.create(request.data, self.get_serializer_context(), {})
-        return Response(told, status=status.HTTP_201_CREATED)
+        row = self.kind.create(request.data, self.get_serializer_context(), {})
+        return Response(row, status=status.HTTP_201_CREATED)
 
     def partial_update(self, request: Request, *args: Any, **kwargs: Any) -> Response:
         return Response(self.kind.update(self.get_object(), request.data, self.get_serializer_context(), {}))

@@ -1,4 +1,4 @@
-"""Projects as they are sent and told, and the field that names one."""
+"""Projects as they are received and sent, and the field that names one."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ class MemberSerializer(serializers.Serializer[Any]):
 
 @extend_schema_field(OpenApiTypes.UUID)
 class OwnProjectField(serializers.PrimaryKeyRelatedField[Project]):
-    """A project of the one who asks; another's is as good as none."""
+    """A project of the one who asks; another's is treated as if there were none."""
 
     def get_queryset(self) -> QuerySet[Project]:
         return Project.of(self.context["request"].user)

@@ -37,7 +37,7 @@ class ProjectViewSet(RowViewSet):
         given = self.get_serializer(data=request.data)
         given.is_valid(raise_exception=True)
         project = services.project_service.create({**given.validated_data, "owner": request.user})
-        return Response(PROJECTS.told(project, self.get_serializer_context()), status=status.HTTP_201_CREATED)
+        return Response(PROJECTS.data(project, self.get_serializer_context()), status=status.HTTP_201_CREATED)
 
     def destroy(self, request: Request, *args: Any, **kwargs: Any) -> Response:
         services.owned(self.get_object(), request.user)
@@ -49,7 +49,7 @@ class ProjectViewSet(RowViewSet):
         """Let somebody else work in this project."""
         project = services.owned(self.get_object(), request.user)
         services.share(project, self._username(request))
-        return Response(PROJECTS.told(project, self.get_serializer_context()))
+        return Response(PROJECTS.data(project, self.get_serializer_context()))
 
     @extend_schema(request=MemberSerializer, responses=ProjectSerializer)
     @action(detail=True, methods=["post"])
@@ -57,7 +57,7 @@ class ProjectViewSet(RowViewSet):
         """No longer let somebody work in this project."""
         project = services.owned(self.get_object(), request.user)
         services.unshare(project, self._username(request))
-        return Response(PROJECTS.told(project, self.get_serializer_context()))
+        return Response(PROJECTS.data(project, self.get_serializer_context()))
 
     def _username(self, request: Request) -> str:
         given = MemberSerializer(data=request.data)

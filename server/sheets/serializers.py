@@ -1,4 +1,4 @@
-"""Sheets, templates, pictures and the register as they are sent and told."""
+"""Sheets, templates, pictures and the register as they are received and sent."""
 
 from __future__ import annotations
 

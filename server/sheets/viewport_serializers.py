@@ -1,4 +1,4 @@
-"""Viewports and scales as they are sent and told."""
+"""Viewports and scales as they are received and sent."""
 
 from __future__ import annotations
 

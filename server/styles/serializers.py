@@ -1,4 +1,4 @@
-"""Pen tables and plot settings as they are sent and told, and what they are made from."""
+"""Pen tables and plot settings as they are received and sent, and what they are made from."""
 
 from __future__ import annotations
 

@@ -86,7 +86,7 @@ class ImportTests(ApiCase):
         self.assertEqual(self.import_model(project, obj.encode(), name="hut.obj")["state"], "done")
         (version,) = self.call("get", f"model-versions/?project={project}")
         self.assertEqual(version["facts"]["size"], [5000, 4000, 3000])
-        self.assertTrue(any("metres are taken" in told for told in version["facts"]["warnings"]))
+        self.assertTrue(any("metres are taken" in sentence for sentence in version["facts"]["warnings"]))
         self.assertEqual(self.view_named(project, "South elevation")["extents"], [0, 0, 5000, 3000])
 
     def test_a_corrected_unit_is_remembered_for_the_next_version(self):
@@ -216,7 +216,7 @@ class ViewTests(ApiCase):
         self.call("patch", f"views/{view['id']}/", change)
         self.assertEqual(self.view_named(project, "South elevation")["state"], "up_to_date")
 
-    def test_every_fault_of_a_view_is_told_by_its_field(self):
+    def test_every_fault_of_a_view_is_reported_by_its_field(self):
         project = self.project_with_model()
         spec = {"kind": "plan", "storey": "Deck", "cut": -3, "depth": "deep"}
         fields = self.call("post", "views/", {"project": project, "spec": spec}, 400)["fields"]

@@ -36,7 +36,7 @@ class PenTests(ApiCase):
         display = self.call("get", f"sheets/{self.sheet['id']}/display/")
         return next(item for item in display["items"] if item["type"] == "drawing")["pens"]["profile"]
 
-    def test_what_is_built_in_is_told_with_patterns_and_hatches(self) -> None:
+    def test_what_is_built_in_is_reported_with_patterns_and_hatches(self) -> None:
         listed = self.call("get", f"pen-tables/?project={self.project}")
         self.assertEqual({t["name"] for t in listed}, {name for name, _ in PEN_TABLE_PRESETS.values()})
         self.assertTrue(all(t["built_in"] for t in listed))

@@ -29,7 +29,7 @@ class SharingTests(ApiCase):
         self.assertEqual(self.view_named(self.project, "Roof")["id"], view["id"])
         self.assertEqual(len(self.call("get", f"sheets/?project={self.project}")), 1)
 
-    def test_a_clash_is_told_with_what_the_other_has_made_of_it(self):
+    def test_a_clash_is_reported_with_what_the_other_has_made_of_it(self):
         self.share()
         view = self.view_named(self.project, "Roof plan")
         self.client = self.odd_client
@@ -51,7 +51,7 @@ class SharingTests(ApiCase):
         self.call("get", f"projects/{self.project}/", status=404)
         self.assertEqual(self.call("get", f"views/?project={self.project}"), [])
 
-    def test_a_name_that_nobody_has_is_told(self):
+    def test_a_name_that_nobody_has_is_reported(self):
         for name in ("nobody", "ines"):
-            told = self.call("post", f"projects/{self.project}/share/", {"username": name}, 400)["detail"]
-            self.assertIn(f"“{name}”", told)
+            sentence = self.call("post", f"projects/{self.project}/share/", {"username": name}, 400)["detail"]
+            self.assertIn(f"“{name}”", sentence)

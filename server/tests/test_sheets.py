@@ -87,7 +87,7 @@ class SheetTests(ApiCase):
         change = {"paper": "A9", "version": version + 1}
         self.assertIn("A9", self.call("patch", f"sheets/{self.sheet['id']}/", change, 400)["detail"])
 
-    def test_what_the_device_cannot_print_is_told(self):
+    def test_what_the_device_cannot_print_is_reported(self):
         def changed(version, **changes):
             return self.call("patch", f"sheets/{self.sheet['id']}/", {**changes, "version": version})[
                 "unprintable"

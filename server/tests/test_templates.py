@@ -40,7 +40,7 @@ class TemplateTests(ApiCase):
             changes.pop("status", 200),
         )
 
-    def test_what_ships_is_told_with_the_fields_there_are(self):
+    def test_what_ships_is_reported_with_the_fields_there_are(self):
         listed = self.call("get", f"templates/?project={self.project}")
         self.assertEqual({t["name"] for t in listed}, {name for name, _ in TEMPLATE_PRESETS.values()})
         fields = self.call("get", "fields/")
@@ -89,7 +89,7 @@ class TemplateTests(ApiCase):
         body = {"template": other["id"], "version": self.sheet["version"]}
         self.call("patch", f"sheets/{self.sheet['id']}/", body, 400)
 
-    def test_fields_say_what_is_derived_and_what_is_overrides_over(self):
+    def test_fields_say_what_is_derived_and_what_is_overridden(self):
         revisions = [{"revision": "P01", "date": "2026-03-02"}, {"revision": "P02", "date": "2026-03-16"}]
         self.change("sheets", self.sheet, revisions=revisions, overrides={"practice": "Another office"})
         derived = self.call("get", f"sheets/{self.sheet['id']}/field-values/")["derived"]

@@ -1,4 +1,4 @@
-"""Views, subsets and line settings as they are sent and told."""
+"""Views, subsets and line settings as they are received and sent."""
 
 from __future__ import annotations
 

@@ -72,7 +72,7 @@ class ViewViewSet(RowViewSet):
     def standard(self, request: Request) -> Response:
         """Make what is missing of the standard set of views."""
         made = services.make_standard_views(self._given(OfOneProjectSerializer, request)["project"])
-        return Response(self._told(made), status=status.HTTP_201_CREATED)
+        return Response(self._data(made), status=status.HTTP_201_CREATED)
 
     @extend_schema(request=OfOneProjectSerializer, responses={202: JobSerializer(many=True)})
     @action(detail=False, methods=["post"], url_path="bring-up-to-date")
@@ -90,14 +90,14 @@ class ViewViewSet(RowViewSet):
         if len(views) != len(set(given["views"])):
             raise Http404
         changed = services.change_settings(views, given.get("line_settings", {}), given.get("shown", {}))
-        return Response(self._told(changed))
+        return Response(self._data(changed))
 
     def _given(self, form: type[serializers.Serializer[Any]], request: Request) -> dict[str, Any]:
         given = form(data=request.data, context=self.get_serializer_context())
         given.is_valid(raise_exception=True)
         return dict(given.validated_data)
 
-    def _told(self, views: Sequence[View]) -> Any:
+    def _data(self, views: Sequence[View]) -> Any:
         rows = self.get_queryset().filter(pk__in=[view.pk for view in views])
         return ViewSerializer(rows, many=True, context=self.get_serializer_context()).data
 

@@ -76,6 +76,26 @@ describe("a command", () => {
     expect(useHistory.getState().past).toEqual([]);
   });
 
+  it("that is refused leaves the screen at once as it was, but for what was changed since", async () => {
+    POST.mockRejectedValueOnce(new ApiError(400, "That number is another sheet's."));
+    const refused = commit(PROJECT, "move", [
+      changing("viewports", viewport(30), { x: 40, y: 5 } as Partial<Viewport>),
+    ]);
+    answered({ ...viewport(30, 2), y: 9 });
+    const later = commit(PROJECT, "move", [
+      changing("viewports", viewport(40), { y: 9 } as Partial<Viewport>),
+    ]);
+    expect(await refused).toBe(false);
+    expect([shown()?.x, shown()?.y]).toEqual([30, 9]);
+    expect(await later).toBe(true);
+  });
+
+  it("that deletes what may not be deleted shows it again", async () => {
+    POST.mockRejectedValueOnce(new ApiError(403, "Only its owner may."));
+    expect(await commit(PROJECT, "delete", [deleting("viewports", viewport(30))])).toBe(false);
+    expect(shown()?.x).toBe(30);
+  });
+
   it("waits for a lost connection and is sent again under its own id, once", async () => {
     vi.useFakeTimers();
     POST.mockRejectedValueOnce(new ApiError(0, "no connection"));

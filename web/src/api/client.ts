@@ -102,7 +102,7 @@ export async function errorOf(response: Response): Promise<ApiError> {
 export const api = createClient<paths>({ baseUrl: "/" });
 api.use(errors);
 
-/** What a call brought, every field of it; the middleware has thrown where it failed. */
+/** What a call answered, every field of it; the middleware has thrown where it failed. */
 export async function data<T>(call: Promise<{ data?: T }>): Promise<Whole<T>> {
   return (await call).data as Whole<T>;
 }

@@ -201,7 +201,7 @@ export const usePlot = (id: string | null) =>
   });
 
 /**
- * The jobs of a project, watched closely while any is under way; what a job changed is asked for anew when it
+ * The jobs of a project, watched closely while any is under way; what a job changed is fetched again when it
  * ends.
  */
 export function useJobs(project: string) {

@@ -129,7 +129,7 @@ export function cropped(g: Geometry, sides: Sides): Geometry {
   if (g.shape === "circle") {
     const grown = (sides.east ?? 0) - (sides.west ?? 0) || (sides.north ?? 0) - (sides.south ?? 0);
     const size = Math.max(MIN_SIZE, g.width + grown);
-    // The side opposite to the one in the hand stays; across it, the middle does.
+    // The side opposite to the one being dragged stays; across it, the middle does.
     const left = sides.west !== undefined ? x1 - size : sides.east !== undefined ? x0 : (x0 + x1 - size) / 2;
     const low = sides.south !== undefined ? y1 - size : sides.north !== undefined ? y0 : (y0 + y1 - size) / 2;
     return framed(g, { x: left, y: low, width: size, height: size });

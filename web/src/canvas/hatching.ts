@@ -93,7 +93,7 @@ export function fillRegions(
     if (cut?.lines.length && !toneOf(cut, placement)) hatch(context, region, cut, placement);
 }
 
-/** The tone of a hatch whose lines cannot be told apart; nothing where they can. */
+/** The tone of a hatch whose lines run together; nothing where they can. */
 function toneOf(cut: Cut, { pixels }: PicturePlacement): string {
   if (!cut.lines.length || Math.min(...cut.lines.map((f) => f.apart)) * cut.spacing * pixels >= A_TONE)
     return "";

@@ -9,7 +9,7 @@ export function pixelsOf(picture: string): HTMLImageElement | null {
     image = new Image();
     known.set(picture, image);
     image.onload = () => pictures.tell();
-    image.onerror = () => known.delete(picture); // asked for again with the next painting
+    image.onerror = () => known.delete(picture); // fetched again with the next painting
     image.src = `/api/pictures/${picture}/pixels/`;
   }
   return image.complete && image.naturalWidth ? image : null;

@@ -20,11 +20,11 @@ const BEYOND = 0.35;
 
 export interface Scene {
   display: DisplayList;
-  /** Where each viewport is just now; that may be ahead of the display list while the hand moves it. */
+  /** Where each viewport is just now; that may be ahead of the display list while it is dragged. */
   geometry: ReadonlyMap<string, Geometry>;
   /** Where its pictures are kept: the board and each small picture have their own. */
   place: string;
-  /** The viewport in the hand, of which more may soon be seen than its frame shows now. */
+  /** The viewport being dragged, of which more may soon be seen than its frame shows now. */
   held?: ReadonlySet<string>;
   /** The least width of a line, in pixels; small pictures want less than the board. */
   thinnest?: number;
@@ -41,7 +41,7 @@ export function paint(context: CanvasRenderingContext2D, scene: Scene, camera: C
   const before = new Map<string, Point>();
   for (const item of scene.display.items)
     if (item.type === "drawing") before.set(item.viewport, cornerOf(item.clip));
-  let settled = true;
+  let complete = true;
   for (const item of scene.display.items) {
     const owner = "viewport" in item ? item.viewport : "";
     const geometry = scene.geometry.get(owner);
@@ -54,7 +54,7 @@ export function paint(context: CanvasRenderingContext2D, scene: Scene, camera: C
         geometry &&
         !paintDrawing(context, { ...item, ...placementOf(geometry) }, scene, camera, dpr, thinnest)
       )
-        settled = false;
+        complete = false;
     } else {
       const corner = before.get(owner);
       const by: Point = geometry && corner ? [geometry.x - corner[0], geometry.y - corner[1]] : [0, 0];
@@ -67,7 +67,7 @@ export function paint(context: CanvasRenderingContext2D, scene: Scene, camera: C
     }
     context.restore();
   }
-  return settled;
+  return complete;
 }
 
 const cornerOf = (points: readonly (readonly number[])[]): Point => [
@@ -107,14 +107,14 @@ function paintDrawing(
     context.fillStyle = "#ffffff";
     context.fill(frame);
   }
-  const settled = paintPicture(context, item, scene, camera, dpr, thinnest * dpr);
+  const complete = paintPicture(context, item, scene, camera, dpr, thinnest * dpr);
   context.restore();
   if (item.outline) {
     context.strokeStyle = screened(item.outline.colour, item.outline.screen);
     context.lineWidth = Math.max(item.outline.width * camera.scale, thinnest);
     context.stroke(frame);
   }
-  return settled;
+  return complete;
 }
 
 function paintPicture(
@@ -149,7 +149,7 @@ function paintPicture(
     region: [whole[0] - padX - px, whole[1] - padY - py, whole[2] + padX - px, whole[3] + padY - py],
   };
   const region = [need[0] - px, need[1] - py, need[2] - px, need[3] - py] as const;
-  const { picture, settled } = pictures.get(`${scene.place}/${item.viewport}`, wanted, region);
+  const { picture, complete } = pictures.get(`${scene.place}/${item.viewport}`, wanted, region);
   if (picture) {
     const grown = item.ratio / picture.ratio;
     const [x, y] = toScreen(camera, px + picture.region[0] * grown, py + picture.region[3] * grown);
@@ -165,7 +165,7 @@ function paintPicture(
       picture.bitmap.height * scale,
     );
   }
-  return settled;
+  return complete;
 }
 
 function paintFlat(

@@ -57,7 +57,7 @@ class Pictures {
   private busy: string | null = null;
   private number = 0;
 
-  /** Be told of every picture that comes, until the answer is called. */
+  /** Be called for every picture that comes, until the answer is called. */
   watch(answer: () => void): () => void {
     this.watchers.add(answer);
     return () => void this.watchers.delete(answer);
@@ -71,22 +71,22 @@ class Pictures {
     place: string,
     wanted: Wanted,
     need = wanted.region,
-  ): { picture: Picture | undefined; settled: boolean } {
+  ): { picture: Picture | undefined; complete: boolean } {
     const picture = this.made.get(place);
     if (picture) {
       this.made.delete(place); // what was looked at last is forgotten last
       this.made.set(place, picture);
     }
-    const settled =
+    const complete =
       (picture !== undefined && serves(picture, wanted, need)) || this.failed.has(wanted.linework);
-    if (settled) this.waiting.delete(place);
+    if (complete) this.waiting.delete(place);
     else {
       this.waiting.set(place, wanted);
       this.next();
     }
     // Another drawing, or the same turned, would show what is not there.
     const usable = picture && picture.turn === wanted.turn ? picture : undefined;
-    return { picture: usable, settled };
+    return { picture: usable, complete };
   }
 
   /** The element nearest to a point of a drawing, and its middle. */
@@ -100,7 +100,7 @@ class Pictures {
   }
 
   private next() {
-    // What is under the hand comes before what is only looked at small.
+    // What is under the pointer comes before what is only looked at small.
     const first = [...this.waiting].find(([place]) => place.startsWith(BOARD)) ?? [...this.waiting][0];
     if (this.busy !== null || !first) return;
     const [place, wanted] = first;

@@ -182,7 +182,7 @@ function SignOut() {
     resetBoard();
     clearClipboard();
     clearHistory();
-    // The session first, so that nobody on the page asks anew for what is being forgotten.
+    // The session first, so that nobody on the page fetches again what is being forgotten.
     client.setQueryData(["session"], { username: "" });
     client.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
   };

@@ -11,10 +11,10 @@ import type { Pdf, PdfPage } from "./pdf";
 /** Pixels of the page for a millimetre of paper at 100 %: 96 to the inch. */
 const TRUE = 96 / 25.4;
 const STEPS = [0.25, 0.5, 0.75, 1, 1.5, 2, 3, 4, 6, 8];
-/** A canvas of more pixels than this is painted in part: what is seen of it, and a rim. */
+/** A canvas of more pixels than this is painted in part: what is seen of it, and a margin. */
 const MAX_PIXELS = 7_000_000;
 const MARGIN = 240;
-/** How long the hand rests before what has come into view is painted; milliseconds. */
+/** How long nothing moves before what has come into view is painted; milliseconds. */
 const REST = 90;
 
 interface Props {

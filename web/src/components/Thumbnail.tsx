@@ -66,10 +66,10 @@ export function SheetThumbnail({
 export function ViewThumbnail({ view, width, height }: { view: View; width: number; height: number }) {
   const [display, geometry] = useMemo(() => {
     const [u0, v0, u1, v1] = view.extents ?? [0, 0, 1, 1];
-    const rim = 5;
+    const margin = 5;
     const ratio = Math.min(
-      (width - 2 * rim) / ((u1 ?? 1) - (u0 ?? 0)),
-      (height - 2 * rim) / ((v1 ?? 1) - (v0 ?? 0)),
+      (width - 2 * margin) / ((u1 ?? 1) - (u0 ?? 0)),
+      (height - 2 * margin) / ((v1 ?? 1) - (v0 ?? 0)),
     );
     const whole: Geometry = {
       x: 0,

@@ -3,7 +3,7 @@ import { notify } from "../stores/notices";
 import { discard, record, useHistory, type Command } from "./history";
 import { inverse, write, type Step } from "./rows";
 
-/** Do something. Whether it went well; what went wrong has been told. */
+/** Do something. Whether it went well; what went wrong has been shown. */
 export async function commit(project: string, what: string, steps: Step[]): Promise<boolean> {
   if (!steps.length) return true;
   const command: Command = { what, steps };
@@ -31,6 +31,6 @@ export async function step(way: "undo" | "redo") {
     await write(project, way === "undo" ? inverse(command.steps) : command.steps);
     notify(`${way === "undo" ? "Undone" : "Redone"}: ${command.what}`);
   } catch {
-    useHistory.setState({ past, future }); // what went wrong has been told
+    useHistory.setState({ past, future }); // what went wrong has been shown
   }
 }

@@ -63,7 +63,7 @@ const STORED_AS = "dunefold.unsaved";
 const RETRY_AFTER = 3_000;
 let underWay = false;
 /**
- * The versions that the server has told of. What is on the screen is ahead of what has been sent: a row whose change
+ * The versions that the server has answered with. What is on the screen is ahead of what has been sent: a row whose change
  * still waits may have been deleted there already, or deleted and made again.
  */
 const versions = new Map<string, number>();
@@ -107,7 +107,7 @@ export const deleting = <K extends Kind>(kind: K, row: Rows[K]): Step => ({
 });
 
 /**
- * Show steps at once and have them written, all or none. Rejects when the server refuses them, having told
+ * Show steps at once and have them written, all or none. Rejects when the server refuses them, having shown
  * why.
  */
 export function write(project: string, steps: Step[], id: string = newId()): Promise<void> {
@@ -189,9 +189,27 @@ function applyAnswer(project: string, { rows: kind, id }: Step, row: Part | null
   );
 }
 
-/** Tell what went wrong, and show what the server has. */
+/** What a refused step has shown is taken from the screen again, except where it was changed since. */
+function takeBack(project: string, { rows: kind, id, before, after }: Step) {
+  if (before === null) drop(kind, project, id);
+  else if (after === null) upsert(kind, project, before as never);
+  else
+    setRows(
+      kind,
+      project,
+      (old) =>
+        (old as (Part & { id?: string })[]).map((r) => {
+          if (r.id !== id) return r;
+          const unchanged = Object.keys(before).filter((key) => Object.is(r[key], after[key]));
+          return { ...r, ...Object.fromEntries(unchanged.map((key) => [key, before[key]])) };
+        }) as never[],
+    );
+}
+
+/** Say what went wrong, and show what the server has. */
 function revert(project: string, steps: Step[], error: unknown) {
   notifyError(error);
+  for (const step of steps.toReversed()) takeBack(project, step);
   const current =
     error instanceof ApiError
       ? (error.current as { rows: Kind; id: string; row: Part | null } | undefined)
@@ -207,7 +225,7 @@ function revert(project: string, steps: Step[], error: unknown) {
 /** What the list of drawings, or a mark, says of a sheet. */
 const LISTED = ["position", "number", "title", "paper", "revisions"];
 
-/** What depends on the rows of some steps is asked for anew. */
+/** What depends on the rows of some steps is fetched again. */
 export function refresh(project: string, steps: readonly Step[]) {
   const stale = new Set<string>();
   const sheets = new Set<unknown>();

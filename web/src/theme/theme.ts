@@ -1,6 +1,6 @@
 /**
  * A drawing office by the sea: sand for the table, white for paper, ink for text, one rust accent for what
- * needs the hand.
+ * needs attention.
  */
 import { createTheme } from "@mui/material/styles";
 

@@ -24,7 +24,7 @@ class Command(BaseCommand):
     help = "Run long work until stopped."
 
     def handle(self, *args: Any, **options: Any) -> None:
-        # Being told to stop is nothing to warn of.
+        # A signal to stop is nothing to warn of.
         logging.getLogger("django_tasks_db").setLevel(logging.ERROR)
         end_lost_jobs()
         the_child().start()

@@ -111,11 +111,11 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
     [stage, off, by, elements],
   );
   useEffect(() => {
-    const told = new Map<string, string>();
+    const colours = new Map<string, string>();
     if (changed && version.changes)
       for (const kind of ["added", "moved", "reshaped"] as const)
-        for (const e of version.changes[kind]) told.set(e.id, CHANGE_COLOURS[kind]);
-    stage?.colour((k) => (picked.includes(k) ? "#86b7bf" : (told.get(elements[k]?.id ?? "") ?? null)));
+        for (const e of version.changes[kind]) colours.set(e.id, CHANGE_COLOURS[kind]);
+    stage?.colour((k) => (picked.includes(k) ? "#86b7bf" : (colours.get(elements[k]?.id ?? "") ?? null)));
   }, [stage, picked, changed, version, elements]);
 
   const press = (event: PointerEvent) => {

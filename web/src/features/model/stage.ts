@@ -63,7 +63,7 @@ export class Stage {
    */
   private budget = Infinity;
   private moving = false;
-  private inHand = false;
+  private steering = false;
   private resting = 0;
   private last = 0;
   private readonly watchers = new Set<() => void>();
@@ -109,10 +109,10 @@ export class Stage {
     const controls = new OrbitControls(this.camera, this.canvas);
     controls.enableDamping = false;
     controls.zoomToCursor = true;
-    controls.addEventListener("start", () => (this.inHand = true));
+    controls.addEventListener("start", () => (this.steering = true));
     controls.addEventListener("change", () => this.move());
     controls.addEventListener("end", () => {
-      this.inHand = false;
+      this.steering = false;
       this.rest();
     });
     return controls;
@@ -128,10 +128,10 @@ export class Stage {
     this.renderer.dispose();
   }
 
-  /** Be told of every frame, until the answer is called: for what is laid over the building. */
-  watch(told: () => void): () => void {
-    this.watchers.add(told);
-    return () => void this.watchers.delete(told);
+  /** Be called for every frame, until the answer is called: for what is laid over the building. */
+  watch(watcher: () => void): () => void {
+    this.watchers.add(watcher);
+    return () => void this.watchers.delete(watcher);
   }
 
   /** Draw with the next frame, however often it is asked for. */
@@ -144,18 +144,18 @@ export class Stage {
       this.mesh.geometry.setDrawRange(0, some ? Math.round(this.budget) * 3 : Infinity);
       this.lines.visible = !some;
       this.renderer.render(this.scene, this.camera);
-      for (const told of this.watchers) told();
+      for (const watcher of this.watchers) watcher();
     });
   }
 
   /**
-   * Draw while one turns, nears or moves it: only as much as keeps up with the hand, and the rest when it
+   * Draw while one turns, nears or moves it: only as much as keeps up with the pointer, and the rest when it
    * rests.
    */
   private move() {
     if (!this.moving) this.last = 0;
     this.moving = true;
-    if (!this.inHand) this.rest();
+    if (!this.steering) this.rest();
     this.draw();
   }
 

@@ -1,4 +1,4 @@
-/** What a card in the hand will cover on the sheet when it is let go. */
+/** What a card being dragged will cover on the sheet when it is let go. */
 import Box from "@mui/material/Box";
 import { useQuery } from "@tanstack/react-query";
 import { api, data, type Rung } from "../../api/client";

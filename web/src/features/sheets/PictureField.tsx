@@ -1,4 +1,4 @@
-/** Which picture is shown: the office's logo, one of the project's, or another that is brought in. */
+/** Which picture is shown: the office's logo, one of the project's, or another that is imported. */
 import { useRef } from "react";
 import { csrfToken, errorOf, type Picture } from "../../api/client";
 import { queryClient } from "../../api/queries";

@@ -28,7 +28,7 @@ export function Register({ sheets, viewports, warnings, open, onOpen, onAdd, onA
   const [held, setHeld] = useState<{ id: string; to: number } | null>(null);
 
   /**
-   * Where in the register the sheet in the hand comes to lie: before the first whose middle is below the
+   * Where in the register the sheet being dragged comes to lie: before the first whose middle is below the
    * pointer.
    */
   const placeAt = (event: { clientY: number; currentTarget: HTMLElement }) => {

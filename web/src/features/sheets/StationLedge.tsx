@@ -34,7 +34,7 @@ interface Props {
   template: Template | undefined;
   templateEdits: TemplateEdits | null;
   edits: Edits;
-  /** The element that was brought to the middle of a viewport. */
+  /** The element that was moved to the middle of a viewport. */
   picked: { in: string; element: string } | null;
   onAsk: (question: Question) => void;
   onOpen: (sheet: string) => void;

@@ -41,7 +41,7 @@ interface Props {
   edits: Edits;
   /** Key and name of the pen tables that there are. */
   penTables: readonly (readonly [key: string, name: string])[];
-  /** The element that was brought to the middle, to be left out if that is wanted. */
+  /** The element that was moved to the middle, to be left out if that is wanted. */
   element: string | null;
   onBringUpToDate: () => void;
   onToSheets: () => void;

@@ -210,7 +210,7 @@ export function DrawOn({ request, views, onCancel, onMake }: Props) {
 interface Drawn {
   kind: NewViewRequest["kind"];
   shape: Shape;
-  /** What is clicked so far, and where the hand is now. */
+  /** What is clicked so far, and where the pointer is now. */
   points: readonly Point[];
   fixed: number;
   sight: Sight;

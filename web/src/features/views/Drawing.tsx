@@ -43,7 +43,7 @@ interface Props {
   label: string;
   /** Heavier lines for a large drawing than for a small one. */
   weight?: number;
-  rim?: number;
+  margin?: number;
   fixed?: boolean;
   cursor?: string;
   /** A click that was no drag, at a point of the view. */
@@ -59,7 +59,7 @@ export function Drawing({
   extents,
   label,
   weight = 2.4,
-  rim = 36,
+  margin = 36,
   fixed,
   cursor,
   onPoint,
@@ -84,11 +84,11 @@ export function Drawing({
     const [u0, v0, u1, v1] = (extents ?? NOWHERE) as Extents;
     if (moved && moved.of === label) return { ...size, ratio: moved.ratio, u: moved.u, v: moved.v };
     const fit = Math.min(
-      (size.width - 2 * rim) / Math.max(u1 - u0, 1),
-      (size.height - 2 * rim) / Math.max(v1 - v0, 1),
+      (size.width - 2 * margin) / Math.max(u1 - u0, 1),
+      (size.height - 2 * margin) / Math.max(v1 - v0, 1),
     );
     return { ...size, ratio: Math.max(fit, 1e-6), u: (u0 + u1) / 2, v: (v0 + v1) / 2 };
-  }, [extents, moved, size, label, rim]);
+  }, [extents, moved, size, label, margin]);
 
   const dpr = window.devicePixelRatio || 1;
   const pens = useMemo(() => screenPens(weight), [weight]);

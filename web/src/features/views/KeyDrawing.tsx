@@ -77,7 +77,7 @@ export function KeyDrawing({
           extents={key.extents}
           label={`Key: ${key.name}`}
           weight={0.8}
-          rim={10}
+          margin={10}
           fixed
           cursor="default"
         >

@@ -118,8 +118,12 @@ export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, o
 
 /** What the drawing says of itself, and whether it is being drawn. */
 function Notes({ view, job, failed }: { view: View; job: Job | undefined; failed: Job | undefined }) {
-  const told = job ? [`Being drawn anew: ${job.stage || "waiting"}`] : failed ? [failed.message] : view.notes;
-  if (!told.length) return null;
+  const lines = job
+    ? [`Being drawn anew: ${job.stage || "waiting"}`]
+    : failed
+      ? [failed.message]
+      : view.notes;
+  if (!lines.length) return null;
   return (
     <Box
       role="status"
@@ -136,7 +140,7 @@ function Notes({ view, job, failed }: { view: View; job: Job | undefined; failed
         fontSize: 12.5,
       }}
     >
-      {told.map((line) => (
+      {lines.map((line) => (
         <div key={line}>{line}</div>
       ))}
     </Box>

@@ -1,4 +1,4 @@
-/** The board: the sheet on the table, drawn from its display list, with its viewports under the hand. */
+/** The board: the sheet on the table, drawn from its display list, with its viewports under the pointer. */
 import Box from "@mui/material/Box";
 import { useEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from "react";
 import type { DisplayList } from "../../../api/client";
@@ -107,9 +107,9 @@ export function Board({ sheet, display, geometry, onOutline, children }: Props) 
       if (!context || !camera || !space.width || !lettering) return;
       context.setTransform(dpr, 0, 0, dpr, 0, 0);
       paintTable(context, { width, height }, camera);
-      const settled = paint(context, scene, camera, dpr);
+      const complete = paint(context, scene, camera, dpr);
       surface.current?.setAttribute("data-sheet", sheet);
-      surface.current?.setAttribute("data-painted", settled ? "yes" : "no");
+      surface.current?.setAttribute("data-painted", complete ? "yes" : "no");
     });
     return () => cancelAnimationFrame(request);
   }, [sheet, camera, space, lettering, scene, came, dpr, width, height]);

@@ -1,5 +1,5 @@
 /**
- * The fields of the title block under the hand: a click edits one; one that is overridden on this sheet shows
+ * The fields of the title block under the pointer: a click edits one; one that is overridden on this sheet shows
  * it.
  */
 import ButtonBase from "@mui/material/ButtonBase";

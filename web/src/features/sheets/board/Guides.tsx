@@ -21,7 +21,7 @@ interface Props {
 }
 
 type Way = "x" | "y";
-/** How broad the rulers are under the hand, beside the paper; pixels. */
+/** How broad the rulers are under the pointer, beside the paper; pixels. */
 const RULER = 22;
 
 export function Guides({ camera, paper, guides, onChange }: Props) {
@@ -30,7 +30,7 @@ export function Guides({ camera, paper, guides, onChange }: Props) {
   const [right, top] = toScreen(camera, paper.width, paper.height);
 
   /**
-   * Take a guide in the hand; `of` is its number, null for a new one. Put back beside the paper, it is gone.
+   * Drag a guide; `of` is its number, null for a new one. Put back beside the paper, it is gone.
    */
   function hold(event: PointerEvent, way: Way, of: number | null) {
     if (event.button !== 0) return;

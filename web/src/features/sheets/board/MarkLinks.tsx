@@ -1,4 +1,4 @@
-/** Marks under the hand: a click goes to the drawing that a mark points to, and dragging moves its bubble. */
+/** Marks under the pointer: a click goes to the drawing that a mark points to, and dragging moves its bubble. */
 import ButtonBase from "@mui/material/ButtonBase";
 import { useState } from "react";
 import type { DisplayList } from "../../../api/client";

@@ -1,5 +1,5 @@
 /**
- * Something on the sheet under the hand that fills itself: a table, a drawing title. Dragged to where it is
+ * Something on the sheet under the pointer that fills itself: a table, a drawing title. Dragged to where it is
  * to lie.
  */
 import Box from "@mui/material/Box";

@@ -1,4 +1,4 @@
-/** The parts of a template under the hand while it is edited: chosen, dragged, and their ends moved. */
+/** The parts of a template under the pointer while it is edited: chosen, dragged, and their ends moved. */
 import Box from "@mui/material/Box";
 import { useState, type PointerEvent } from "react";
 import type { DisplayList, Part } from "../../../api/client";
@@ -25,7 +25,7 @@ interface Props {
   onLay: (ends: ReadonlyMap<number, Ends>, what: string) => void;
 }
 
-/** A box for the hand is at least so large, or a line could not be hit; pixels. */
+/** A box to be clicked is at least so large, or a line could not be hit; pixels. */
 const MIN_SIZE = 9;
 
 const boxOf = ([x0, y0, x1, y1]: Ends): PaperBox => ({
@@ -51,7 +51,7 @@ const placed = (k: number, ends: Ends): Placed => ({
 
 export function PartFrames({ display, parts, camera, nameOf, onLay }: Props) {
   const selected = useSelection((s) => s.selected);
-  /** Where parts in the hand are. */
+  /** Where parts being dragged are. */
   const [draft, setDraft] = useState<ReadonlyMap<number, Ends> | null>(null);
   const at = (k: number): Ends => {
     const part = parts[k];

@@ -38,7 +38,7 @@ interface Props {
   onProject: () => void;
   /** To where a view stands first in the register. */
   onGo: (view: string) => void;
-  /** An element was brought to the middle of a viewport. */
+  /** An element was moved to the middle of a viewport. */
   onPick: (viewport: string, element: string) => void;
 }
 

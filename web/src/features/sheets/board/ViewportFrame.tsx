@@ -1,4 +1,4 @@
-/** A viewport under the hand: its outline, its handles, and what dragging them does. */
+/** A viewport under the pointer: its outline, its handles, and what dragging them does. */
 import Box from "@mui/material/Box";
 import { useEffect, useRef, type PointerEvent } from "react";
 import { colours } from "../../../theme/theme";
