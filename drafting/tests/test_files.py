@@ -2,6 +2,9 @@
 archives."""
 
 import io
+import os
+import subprocess
+import sys
 import zipfile
 from dataclasses import replace
 from unittest import TestCase
@@ -143,6 +146,23 @@ class FormTests(TestCase):
                 for _ in "ab"
             )
             self.assertEqual(first, again, form)
+
+    def test_a_dxf_has_the_same_bytes_from_another_process(self):
+        code = (
+            "import hashlib; from drafting.tests.test_files import *;"
+            "print(hashlib.sha256(write_dxf([PAGE, TALL], linework)).hexdigest())"
+        )
+        digests = {
+            subprocess.run(
+                [sys.executable, "-c", code],
+                env={**os.environ, "PYTHONHASHSEED": seed},
+                check=True,
+                capture_output=True,
+                text=True,
+            ).stdout
+            for seed in ("1", "2")
+        }
+        self.assertEqual(len(digests), 1)
 
     def test_several_pictures_come_in_one_archive_in_register_order(self):
         data, ending = write_file("svg", [PAGE, TALL], Sources(linework), FileInfo())

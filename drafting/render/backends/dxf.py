@@ -56,6 +56,9 @@ def write(pages: Iterable[Page], sources: Sources, info: FileInfo) -> bytes:
     audit = doc.audit()
     if audit.has_errors:
         raise SheetError(f"The DXF could not be made: {audit.errors[0].message}")
+    # What is in use is a set, whose order differs from process to process.
+    for name in sorted({entity.dxftype() for entity in doc.entitydb.values()}):
+        doc.classes.add_class(name)
     out = io.StringIO()
     doc.write(out)
     text = _DATES.sub(rf"\g<1>{_NO_DATE}", _GUIDS.sub(rf"\g<1>{_NO_GUID}", out.getvalue()))
