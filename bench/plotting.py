@@ -24,7 +24,7 @@ from drafting.geometry.polylines import Polylines
 from drafting.linework.codec import encode
 from drafting.linework.engine import draw
 from drafting.linework.model import Linework, PackedLines
-from drafting.plotting.files import FORMATS
+from drafting.render.backends import FORMATS
 from drafting.render.compose import compose
 from drafting.render.page import FileInfo, Page, whole_page
 from drafting.sheets.paper import Paper

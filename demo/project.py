@@ -210,7 +210,7 @@ def _more_views(project: Project) -> None:
 
 def _plotting(project: Project) -> None:
     name, numbers = BUILDER
-    PlotSettings.objects.create(project=project, name="Site set, A3 by ratio", spec=dump(SITE_SET))
+    PlotSettings.objects.create(project=project, name="Site set, A3 reduced", spec=dump(SITE_SET))
     chosen = SheetList.objects.create(project=project, name=name)
     chosen.sheets.set(Sheet.objects.filter(project=project, number__in=numbers))
 

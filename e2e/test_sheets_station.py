@@ -189,7 +189,7 @@ class SheetsStationTests(SheetsOffice):
         self.ledge.get_by_role("button", name="Everything").click()
         page.get_by_role("group", name="Layers").get_by_role("checkbox", name="Furniture").click()
         page.keyboard.press("Escape")
-        expect(self.ledge.get_by_role("group", name="Shown, not as in the view")).to_be_visible()
+        expect(self.ledge.get_by_role("group", name="Shown, differs from the view")).to_be_visible()
         self.saved()
         expect(self.ledge.get_by_text("Up to date")).to_be_visible()
 
@@ -230,7 +230,7 @@ class SheetsStationTests(SheetsOffice):
         expect(page.get_by_text("Nothing is placed on this sheet")).to_be_visible()
         page.keyboard.press("Control+v")
         expect(self.viewport("Roof plan")).to_be_visible()
-        self.more("To the same spot of other sheets…")
+        self.more("Copy to sheets…")
         page.get_by_role("checkbox", name="A-03 Details").click()
         page.get_by_role("button", name="Place", exact=True).click()
         self.saved()
@@ -310,14 +310,14 @@ class SheetsStationTests(SheetsOffice):
         middle = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
         page.mouse.dblclick(*middle)
         expect(page.get_by_role("button", name="Done")).to_be_visible()
-        leave = page.get_by_role("button", name="Leave it out")
+        leave = page.get_by_role("button", name="Hide it")
         for dy in range(-60, 61, 6):
             page.mouse.dblclick(middle[0], middle[1] + dy)
             page.wait_for_timeout(150)
             if leave.count():
                 break
         leave.click()
-        expect(self.ledge.get_by_role("group", name="Shown, not as in the view")).to_be_visible()
+        expect(self.ledge.get_by_role("group", name="Shown, differs from the view")).to_be_visible()
         row = self.row("South elevation")
         self.assertEqual(len(row.shown["without"]), 1)
         self.assertNotEqual((row.centre_u, row.centre_v), (before.centre_u, before.centre_v))

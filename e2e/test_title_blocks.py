@@ -102,7 +102,7 @@ class TitleBlockTests(SheetsOffice):
         ledge.get_by_role("button", name="Text").click()
         part = page.get_by_role("region", name="Ledge: part of a template")
         for label, value in (
-            ("Words", "Not for construction"),
+            ("Text", "Not for construction"),
             ("Left", "30"),
             ("Bottom", "14"),
             ("Width", "90"),
@@ -205,7 +205,7 @@ class TitleBlockTests(SheetsOffice):
         self.saved()
         page.keyboard.press("Escape")
         page.get_by_role("button", name="Plot sheet").click()
-        expect(page.get_by_text("A-01: “Section” is marked here and stands on no sheet.")).to_be_visible()
+        expect(page.get_by_text("A-01: “Section” is marked here but is placed nowhere.")).to_be_visible()
         expect(page.get_by_role("img", name="Page 1")).to_have_attribute("data-painted", "yes")
         page.get_by_role("button", name="Close").click()
         view = View.objects.get(name="Section")

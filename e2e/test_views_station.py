@@ -187,7 +187,7 @@ class ViewsStationTests(Office):
         get_user_model().objects.create_user("odd", password="samphire-89")
         page.goto(self.live_server_url)
         page.get_by_role("button", name="Share Bird observatory").click()
-        page.get_by_label("Signs in as").fill("odd")
+        page.get_by_label("Sign-in name").fill("odd")
         page.get_by_role("dialog").get_by_role("button", name="Share", exact=True).click()
         expect(page.get_by_role("button", name="No longer share with odd")).to_be_visible()
         page.get_by_role("button", name="Done").click()

@@ -33,7 +33,7 @@ def _strange_size(building: Building) -> list[str]:
         for unit, length in UNITS.items()
         if unit != own and 2 * MIN_SIZE <= size * length / UNITS[own] <= MAX_SIZE / 4
     ]
-    sentence = f"The building is {size / 1000:,.3g} m long, which no building is."
+    sentence = f"The building is {size / 1000:,.3g} m long, which is no size for a building."
     if fitting:
         likely = " or ".join(f"{name}s" for name in fitting[:2])
         sentence += f" If its figures are {likely}, import it again in that unit."
@@ -56,7 +56,7 @@ def _stray(building: Building) -> list[str]:
     furthest = float(away[stray].max()) / 1000
     what = _named(building, stray.tolist())
     stands = "stands" if len(stray) == 1 else "stand"
-    return [f"{what} {stands} up to {furthest:,.0f} m from the rest. Look whether that is meant."]
+    return [f"{what} {stands} up to {furthest:,.0f} m from the rest. Check whether that is intended."]
 
 
 def _unplaced(building: Building) -> list[str]:

@@ -13,7 +13,7 @@ UNIT_NAMES = {"mm": "millimetre", "cm": "centimetre", "m": "metre", "in": "inch"
 
 
 def in_unit(building: Building, unit: str) -> Building:
-    """A building whose file's figures are taken to be in another unit than it says.
+    """A building whose file's figures are assumed to be in another unit than it says.
 
     Raises:
         BuildingFileError: the file's own unit is none that is known, so that nothing can be made of its

@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from drafting.errors import DraftingError, SheetError, ViewError
+from drafting.render.backends import FORMATS
 
 if TYPE_CHECKING:
     from drafting.building.model import Building
@@ -20,7 +21,8 @@ if TYPE_CHECKING:
     from drafting.styles.pen_table import PenTableSpec
     from drafting.views.spec import AnyView
 
-FORMATS = (".pdf", ".dxf", ".svg", ".png", ".json")
+#: Endings of what can be written; a drawing as data is no format of sheets.
+ENDINGS = (*(f".{key}" for key in FORMATS), ".json")
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -30,8 +32,8 @@ def main(arguments: list[str] | None = None) -> int:
     given = parser.parse_args(arguments)
     if not given.list and not (given.view and given.output):
         parser.error("give --view and -o, or --list")
-    if given.output and given.output.suffix.lower() not in FORMATS:
-        parser.error(f"“{given.output.name}” is to end in {', '.join(FORMATS)}")
+    if given.output and given.output.suffix.lower() not in ENDINGS:
+        parser.error(f"“{given.output.name}” is to end in {', '.join(ENDINGS)}")
     try:
         return _run(given)
     except (DraftingError, OSError) as error:
@@ -51,7 +53,7 @@ def _parser() -> argparse.ArgumentParser:
         "--paper", default="A3", help="A0 to A4, ANSI A to E, Arch A to E, or WIDTH x HEIGHT in mm"
     )
     parser.add_argument("--orientation", default="landscape", choices=("landscape", "portrait"))
-    parser.add_argument("-o", "--output", type=Path, help=f"OUT with one of {', '.join(FORMATS)}")
+    parser.add_argument("-o", "--output", type=Path, help=f"OUT with one of {', '.join(ENDINGS)}")
     parser.add_argument(
         "--pens", default="construction",
         help="construction, presentation, survey, toned, or a JSON file of a pen table",
@@ -90,9 +92,7 @@ def _add_view_options(group: argparse._ArgumentGroup) -> None:
         "--depth", type=float, metavar="MM", help="how far is seen from the cut or the nearest point"
     )
     group.add_argument("--crease", type=float, metavar="DEGREES", help="sharper creases than this are edges")
-    group.add_argument(
-        "--seams", action="store_true", help="draw seams between touching elements of one material"
-    )
+    group.add_argument("--seams", action="store_true", help="draw joints within one material")
     group.add_argument("--hidden", action="store_true", help="draw hidden lines")
     group.add_argument("--overhead", action="store_true", help="plan: draw what is above the cut")
     group.add_argument("--far", type=float, metavar="MM", help="lines further off than this are far lines")

@@ -65,7 +65,7 @@ def draw_from(
     shown = np.ones(len(building.elements), bool) if shown is None else shown
     within = _eye_within(building, camera, shown)
     if within:
-        note = f"The eye stands inside “{within}” and sees nothing. Move it out."
+        note = f"The eye is inside “{within}” and sees nothing. Move it out."
         return Linework(camera, notes=(note,))
     segments, parts = _seen_from(building, camera, progress, shown, settings, area)
     if settings.overhead and camera.cuts:
@@ -292,7 +292,7 @@ def _packed(
 def _notes(building: Building, camera: Camera, shown: Bools, empty: bool) -> list[str]:
     notes = []
     if empty and not shown.any():
-        notes.append("Everything is left out of this view.")
+        notes.append("Everything is hidden in this view.")
     elif empty and camera.cuts and _deepest(building, camera) >= max(cut.depth for cut in camera.cuts):
         notes.append("Nothing of the building lies beyond the cut.")
     elif empty:

@@ -5,11 +5,10 @@ from __future__ import annotations
 import io
 import re
 import zipfile
-from collections.abc import Callable, Iterable
-from dataclasses import dataclass
-from importlib import import_module
+from collections.abc import Iterable
 
 from drafting.render.backend import Sources
+from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page
 
 #: The first moment that an archive can name: no file says when it was made, and so the same pages give the
@@ -19,38 +18,6 @@ _SIGNS = re.compile(r"[^\w .,()-]+")
 MAX_NAME = 120
 
 
-@dataclass(frozen=True)
-class Format:
-    """A format of files.
-
-    Attributes:
-        media_type: what it is called as a file's type (IANA).
-        many_pages: whether one file holds several pages.
-        key: the back end's module, and the ending of its files.
-    """
-
-    key: str
-    media_type: str
-    many_pages: bool
-
-    @property
-    def write(self) -> Callable[[Iterable[Page], Sources, FileInfo], bytes]:
-        """The back end's writer; its library is loaded when it is first wanted."""
-        writer: Callable[[Iterable[Page], Sources, FileInfo], bytes] = import_module(
-            f"drafting.render.backends.{self.key}"
-        ).write
-        return writer
-
-
-FORMATS = {
-    each.key: each
-    for each in (
-        Format("pdf", "application/pdf", True),
-        Format("dxf", "image/vnd.dxf", True),
-        Format("svg", "image/svg+xml", False),
-        Format("png", "image/png", False),
-    )
-}
 ARCHIVE = {"zip": "application/zip"}
 #: What a file is, by its ending.
 MEDIA_TYPES = {key: each.media_type for key, each in FORMATS.items()} | ARCHIVE

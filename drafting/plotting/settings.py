@@ -122,10 +122,10 @@ def conflicts(settings: PlotSettings, sheet: Paper) -> list[str]:
         found.append("The ratio of two papers needs a paper to plot onto. Choose one.")
     if settings.reduction == "paper" and settings.area != "sheet":
         found.append(
-            "The ratio of two papers is for whole sheets. Take a percentage or fit for a part of one."
+            "The ratio of two papers is for whole sheets. Choose a percentage or fit for a part of one."
         )
     if settings.reduction == "fit" and settings.place == "offset":
-        found.append("What fits the paper is centred on it. Take a percentage to place it with an offset.")
+        found.append("What fits the paper is centred on it. Choose a percentage to place it with an offset.")
     try:
         check_pixels(paper.width, paper.height, settings.resolution)
     except SheetError as error:

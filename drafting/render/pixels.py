@@ -26,7 +26,7 @@ def check_pixels(width: float, height: float, resolution: int) -> None:
         )
         raise SheetError(
             f"A sheet of {width:g} x {height:g} mm at {resolution} pixels an inch is too large a picture. "
-            f"Take {least} or less."
+            f"Choose {least} or less."
         )
 
 

@@ -47,7 +47,7 @@ class Pattern:
         unknown = [name for name in names if name not in TOKENS]
         if unknown or re.search(r"[{}]", _TOKEN.sub("", self.text)):
             raise SheetError(
-                f"“{self.text}” is no pattern. In braces stand {', '.join(TOKENS)}, such as {{n:02}}."
+                f"“{self.text}” is no pattern. In braces, use {', '.join(TOKENS)}, such as {{n:02}}."
             )
 
     def number(self, sheet: Numbered, n: int) -> str:

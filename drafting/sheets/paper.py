@@ -54,7 +54,7 @@ class Paper:
             PaperError: no such size or orientation, or no sheet can have it.
         """
         if orientation not in ORIENTATIONS:
-            raise PaperError(f"“{orientation}” is no way to lay a sheet. It is {' or '.join(ORIENTATIONS)}.")
+            raise PaperError(f"“{orientation}” is no orientation. It is {' or '.join(ORIENTATIONS)}.")
         known = {size.lower(): size for size in SIZES}.get(" ".join(name.lower().split()))
         long, short = SIZES[known] if known else _custom_size(name)
         width, height = (long, short) if orientation == "landscape" else (short, long)

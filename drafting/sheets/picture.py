@@ -122,10 +122,10 @@ def _vector(data: bytes, name: str) -> Picture:
     for pattern, what in (
         (
             _ACTIVE,
-            "a script or something that moves in it, which paper has no use for. Export it as a plain SVG",
+            "a script or something that moves in it, which cannot be printed. Export it as a plain SVG",
         ),
         (_OUTSIDE, "links to things outside it. Export it with everything in it"),
-        (_WORDS, "words in a type that may not be here. Turn them into outlines first"),
+        (_WORDS, "text in a font that may be missing here. Convert it to outlines first"),
         (_RASTER, "a picture of pixels in it. Take that as a PNG or JPEG file"),
         (
             _SHADED,

@@ -224,7 +224,7 @@ def _common_scale(
             return scale
     raise SheetError(
         f"These views do not fit the free part of this {paper.name} sheet at {ladder[-1]} or larger. "
-        "Take fewer views or a larger paper."
+        "Choose fewer views or a larger paper."
     )
 
 

@@ -31,7 +31,7 @@ GRID_BUBBLE = 3.5
 MIN_LINE = 12.0
 #: How far apart two elevation marks are set that would cover each other; mm.
 BESIDE = 2 * BUBBLE + 6.0
-#: Cosines that differ from one or zero by less are taken for it.
+#: Cosines that differ from one or zero by less are assumed for it.
 _STRAIGHT = 1e-6
 
 Axis = tuple[float, float, float]

@@ -214,13 +214,13 @@ def check_blank(blank: Blank, name: str) -> None:
     paper = Box(0.0, 0.0, blank.paper.width, blank.paper.height)
     where = f"the {blank.paper.name} sheet of {paper.width:g} x {paper.height:g} mm"
     if blank.free.width < CLEAR or blank.free.height < CLEAR:
-        raise SheetError(f"“{name}” leaves no room for drawings on {where}. Take a larger paper.")
+        raise SheetError(f"“{name}” leaves no room for drawings on {where}. Choose a larger paper.")
     for part in blank.template.parts:
         box = blank.box_of(part)
         if min(box.x, box.y) < -1e-6 or box.right > paper.width + 1e-6 or box.top > paper.height + 1e-6:
             raise SheetError(
                 f"On {where}, {name_of(part)} of the template “{name}” would lie off the paper. "
-                "Move it, or take a larger paper."
+                "Move it, or choose a larger paper."
             )
 
 

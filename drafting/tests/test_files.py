@@ -180,7 +180,7 @@ class FormTests(TestCase):
         row = grey[round((297 - 230) / 25.4 * 100)]
         dark = np.flatnonzero(row[round(100 / 25.4 * 100) : round(200 / 25.4 * 100)] < 128)
         self.assertTrue(len(dark))
-        with self.assertRaisesRegex(SheetError, "Take 300 or less"):
+        with self.assertRaisesRegex(SheetError, "Choose 300 or less"):
             write_png(replace(PAGE, width=1189, height=841), linework, 600)
 
 

@@ -65,7 +65,7 @@ class MeshFileTests(TestCase):
             guessed = read_building(path)
             self.assertEqual(guessed.unit, unit)
             np.testing.assert_allclose(guessed.bounds[1], (6000, 300, 3000), rtol=1e-6)
-            self.assertTrue(any(f"{unit}s are taken" in sentence for sentence in guessed.warnings))
+            self.assertTrue(any(f"{unit}s are assumed" in sentence for sentence in guessed.warnings))
         given = read_building(path, unit="ft", up="z")
         self.assertEqual((given.unit, given.warnings), ("foot", ()))
         np.testing.assert_allclose(given.bounds[1][0], 600 * 304.8, rtol=1e-6)

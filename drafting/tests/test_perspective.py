@@ -65,7 +65,7 @@ class PerspectiveTests(TestCase):
         wall, behind = box((-2000, -10500, -2000), (2000, -9500, 2000)), box((-500, 0, -500), (500, 500, 500))
         linework = drawn([wall, behind], FRONT)
         self.assertEqual(linework.lines, ())
-        self.assertEqual(linework.notes, ("The eye stands inside “wall 0” and sees nothing. Move it out.",))
+        self.assertEqual(linework.notes, ("The eye is inside “wall 0” and sees nothing. Move it out.",))
         self.assertTrue(drawn([wall, behind], FRONT, shown={"without": ["e0"]}).lines)
 
     def test_depth_is_kept_true(self):

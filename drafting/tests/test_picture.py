@@ -85,7 +85,7 @@ class PictureTests(TestCase):
             (svg(b"<script>alert(1)</script>"), "logo.svg", "a script"),
             (svg(b'<rect width="1" height="1" onload="x()"/>'), "logo.svg", "a script"),
             (svg(b'<use href="https://elsewhere/x.svg#a"/>'), "logo.svg", "outside"),
-            (svg(b"<text>Words</text>"), "logo.svg", "Turn them into outlines"),
+            (svg(b"<text>Words</text>"), "logo.svg", "Convert it to outlines"),
             (svg(b'<image width="3" height="3" href="#a"/>'), "logo.svg", "picture of pixels"),
             (svg(b'<linearGradient id="a"/>'), "logo.svg", "plain colours"),
             (svg(b""), "logo.svg", "nothing in it"),

@@ -94,7 +94,7 @@ class ConflictTests(TestCase):
             (PlotSettings(reduction="paper"), "needs a paper"),
             (PlotSettings(paper="A3", reduction="paper", area="drawings"), "for whole sheets"),
             (PlotSettings(reduction="fit", place="offset"), "centred"),
-            (PlotSettings(paper="A0", resolution=600), "Take 300 or less"),
+            (PlotSettings(paper="A0", resolution=600), "Choose 300 or less"),
         ):
             with self.subTest(settings):
                 (said,) = conflicts(settings, Paper.of("A1"))

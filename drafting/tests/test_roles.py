@@ -132,7 +132,7 @@ class ShownTests(TestCase):
         ):
             linework = drawn([WALL], "elevation:south", shown=shown)
             self.assertEqual(linework.lines, ())
-            self.assertEqual(linework.notes, ("Everything is left out of this view.",))
+            self.assertEqual(linework.notes, ("Everything is hidden in this view.",))
 
     def test_a_name_that_is_not_there_leaves_nothing_out_and_is_reported(self):
         linework = drawn([WALL], "elevation:south", shown={"without_layers": ["Sails"]})

@@ -27,7 +27,7 @@ class LineSettings:
 
     Attributes:
         crease: two faces that meet at a sharper angle than this make an edge, degrees.
-        seams: draw seams between touching elements of one material in one plane.
+        seams: draw joints within one material in one plane.
         hidden: draw what is hidden, in a role of its own.
         overhead: of a plan, draw what is above its cut.
         far: lines further off than this are far lines, mm; None for none.
@@ -51,7 +51,7 @@ class LineSettings:
     def __post_init__(self) -> None:
         if len(self.bands) > MAX_BANDS:
             raise ViewError(
-                f"{len(self.bands)} depth bands are too many to tell apart; give {MAX_BANDS} at most."
+                f"{len(self.bands)} depth bands are too many to distinguish; give {MAX_BANDS} at most."
             )
         if list(self.bands) != sorted(set(self.bands)):
             raise ViewError("Depth bands are distances in mm, each greater than the one before.")

@@ -93,7 +93,7 @@ def restore_version(version: ModelVersion, user: Any) -> ModelVersion:
     with transaction.atomic():
         newest = newest_version(version.project)
         if newest is None or newest.building == version.building:
-            raise BuildingFileError(f"Version {version.number} is what the drawings follow already.")
+            raise BuildingFileError(f"Version {version.number} is the one that the drawings use already.")
         return _add_version(
             version.project,
             file_name=version.file_name,

@@ -22,7 +22,7 @@ class PlainJSONParser(JSONParser):
         except RecursionError:
             raise ParseError("This is nested too deep.") from None
         except UnicodeEncodeError:
-            raise ParseError("This text holds half a letter that no text can have. Type it again.") from None
+            raise ParseError("This text contains half of a character. Type it again.") from None
         return parsed
 
 

@@ -17,7 +17,7 @@ class Conflict(APIException):
 
     status_code = status.HTTP_409_CONFLICT
     default_detail = (
-        "This was changed elsewhere in the meantime. Look at it as it is now, and make your change again."
+        "This was changed elsewhere in the meantime. Check it as it is now, and make your change again."
     )
 
     def __init__(self, current: dict[str, Any], detail: str | None = None) -> None:

@@ -84,7 +84,7 @@ class ChildProcess:
                     if now - begun > time_limit or now - heard > stall_limit:
                         self.kill()
                         raise ChildProcessFailed(
-                            "This took longer than is allowed here and was stopped. Take a smaller file."
+                            "This took longer than is allowed here and was stopped. Use a smaller file."
                         )
                 if self._pipe.poll(POLL_INTERVAL):
                     kind, *rest = self._pipe.recv()
@@ -98,7 +98,7 @@ class ChildProcess:
                     elif kind == "memory":
                         self.kill()
                         raise ChildProcessFailed(
-                            "This needs more memory than is allowed here. Take a smaller file."
+                            "This needs more memory than is allowed here. Use a smaller file."
                         )
                     else:
                         raise ChildProcessFailed(f"The work failed: {rest[0]}")

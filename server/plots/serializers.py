@@ -8,7 +8,7 @@ from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from drafting.plotting.files import FORMATS
+from drafting.render.backends import FORMATS
 from server.common.serializers import RowSerializer
 from server.jobs.serializers import JobSerializer
 from server.plots.models import DeviceState, Plot, Print, SheetList

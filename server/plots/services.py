@@ -183,7 +183,7 @@ def unplaced_marks(sheet: core.Sheet, names: Mapping[str, str]) -> list[str]:
         mark.subject for about in sheet.annotations.values() for mark in about.marks if not mark.stands.sheet
     }
     found = sorted(names.get(view, "") for view in nowhere)
-    return [f"“{name}” is marked here and stands on no sheet." for name in found]
+    return [f"“{name}” is marked here but is placed nowhere." for name in found]
 
 
 def _facts(page: Page, device: Device, lost: Sequence[CutOff]) -> dict[str, Any]:

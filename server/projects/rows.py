@@ -94,7 +94,7 @@ class RowKind:
         values = dict(serializer.validated_data)
         version = values.pop("version", None)
         if version is None:
-            raise serializers.ValidationError({"version": "Say which version this change is made from."})
+            raise serializers.ValidationError({"version": "Give the version that this change is made from."})
         try:
             changed = self.service.update(row, values, version, memo)
         except StaleVersion as stale:

@@ -72,5 +72,5 @@ def _other(project: Project, username: str) -> Any:
     name = username.strip()
     other = get_user_model().objects.filter(username=name).exclude(pk=project.owner_id).first()
     if other is None:
-        raise ValidationError({"username": f"There is nobody else here who signs in as “{name}”."})
+        raise ValidationError({"username": f"There is no other person here with the sign-in name “{name}”."})
     return other

@@ -86,7 +86,7 @@ class ImportTests(ApiCase):
         self.assertEqual(self.import_model(project, obj.encode(), name="hut.obj")["state"], "done")
         (version,) = self.call("get", f"model-versions/?project={project}")
         self.assertEqual(version["facts"]["size"], [5000, 4000, 3000])
-        self.assertTrue(any("metres are taken" in sentence for sentence in version["facts"]["warnings"]))
+        self.assertTrue(any("metres are assumed" in sentence for sentence in version["facts"]["warnings"]))
         self.assertEqual(self.view_named(project, "South elevation")["extents"], [0, 0, 5000, 3000])
 
     def test_a_corrected_unit_is_remembered_for_the_next_version(self):
@@ -119,7 +119,7 @@ class ViewTests(ApiCase):
         self.call("patch", f"views/{view['id']}/", {"spec": spec, "version": first["version"]})
         second = self.call("get", f"views/{view['id']}/")
         self.assertNotEqual(first["linework"], second["linework"])
-        self.assertEqual(second["notes"], ["Everything is left out of this view."])
+        self.assertEqual(second["notes"], ["Everything is hidden in this view."])
 
     def test_a_perspective_and_a_detail_are_drawn_and_a_perspective_is_not_to_scale_on_its_sheet(self):
         project = self.project_with_model()

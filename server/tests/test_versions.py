@@ -90,7 +90,7 @@ class VersionTests(ApiCase):
         self.call("post", "views/bring-up-to-date/", {"project": self.project}, 202)
         self.assertEqual(set(self.states().values()), {"up_to_date"})
         self.assertIn(
-            "follow already",
+            "use already",
             self.call("post", f"model-versions/{first['id']}/restore/", status=400)["detail"],
         )
 
@@ -175,7 +175,7 @@ class SubsetTests(ApiCase):
         self.call("patch", f"subsets/{subset['id']}/", change)
         view = self.view_named(self.project, "South elevation")
         self.assertIsNone(view["extents"])
-        self.assertIn("Everything is left out", view["notes"][0])
+        self.assertIn("Everything is hidden", view["notes"][0])
         self.assertEqual(view["spec"]["shown"]["only"], [])
 
     def test_a_view_whose_subset_is_deleted_shows_everything_again(self):

@@ -69,13 +69,14 @@ def read_mesh_file(
         up = "z" if form == ".obj" else "y"
         if form == ".obj":
             warnings.append(
-                "The file does not say which way is up; z is taken. Give the other axis if it lies down."
+                "The file does not give its upward axis; z is assumed. Choose the other axis if the building "
+                "lies on its side."
             )
     size = float(max(np.ptp(np.concatenate([part.points for part in meshes]), axis=0)))
     if unit is None:
         unit = "m" if form != ".obj" else _likely_unit(size)
         if form == ".obj":
-            sentence = f"The file does not say its unit; {UNIT_NAMES[unit]}s are taken, which make it"
+            sentence = f"The file gives no unit; {UNIT_NAMES[unit]}s are assumed, which makes it"
             warnings.append(
                 f"{sentence} {size * UNITS[unit] / 1000:.2f} m long. Give the unit if that is wrong."
             )

@@ -48,6 +48,7 @@ export type PenParts = components["schemas"]["PenParts"];
 export type PlotSpec = Schemas["PlotSettingsSpec"];
 export type PlotSettings = Required<Omit<components["schemas"]["PlotSettings"], "spec">> & { spec: PlotSpec };
 export type Plot = Schemas["Plot"];
+export type PlotForm = Schemas["FormEnum"];
 export type Register = Required<Schemas["Register"]>;
 export type DeviceKind = Schemas["DeviceKind"];
 export type SheetList = Required<components["schemas"]["SheetList"]>;

@@ -1865,9 +1865,9 @@ export interface components {
          *
          *     Attributes:
          *         crease: two faces that meet at a sharper angle than this make an edge, degrees.
-         *         seams: draw seams between touching elements of one material in one plane.
+         *         seams: draw joints within one material in one plane.
          *         hidden: draw what is hidden, in a role of its own.
-         *         overhead: of a plan, draw what hangs above its cut.
+         *         overhead: of a plan, draw what is above its cut.
          *         far: lines further off than this are far lines, mm; None for none.
          *         bands: distances, mm, rising, at which pens may change: a line's band is how many of them lie before
          *             it.
@@ -1883,7 +1883,7 @@ export interface components {
             /** @default false */
             hidden: boolean;
             /**
-             * @description Of a plan: what hangs above its cut.
+             * @description Of a plan: what is above its cut.
              * @default false
              */
             overhead: boolean;
@@ -1903,9 +1903,9 @@ export interface components {
          *
          *     Attributes:
          *         crease: two faces that meet at a sharper angle than this make an edge, degrees.
-         *         seams: draw seams between touching elements of one material in one plane.
+         *         seams: draw joints within one material in one plane.
          *         hidden: draw what is hidden, in a role of its own.
-         *         overhead: of a plan, draw what hangs above its cut.
+         *         overhead: of a plan, draw what is above its cut.
          *         far: lines further off than this are far lines, mm; None for none.
          *         bands: distances, mm, rising, at which pens may change: a line's band is how many of them lie before
          *             it.
@@ -1921,7 +1921,7 @@ export interface components {
             /** @default false */
             hidden: boolean;
             /**
-             * @description Of a plan: what hangs above its cut.
+             * @description Of a plan: what is above its cut.
              * @default false
              */
             overhead: boolean;

@@ -116,7 +116,7 @@ function Steps({ keys }: { keys: boolean }) {
       })}
       {keys && (
         <Button onClick={() => useBoard.setState({ helpOpen: true })} sx={button}>
-          Keys
+          Shortcuts
         </Button>
       )}
     </Box>

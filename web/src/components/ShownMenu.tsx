@@ -44,7 +44,7 @@ export function ShownMenu({ shown, version, onChange }: Props) {
     onChange(key, [...off].sort());
   };
   return (
-    <PopUp button={count ? `${count} left out` : "Everything"} name="What is shown">
+    <PopUp button={count ? `${count} hidden` : "Everything"} name="What is shown">
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, auto)", gap: 3, p: 2, maxHeight: 470 }}>
         {lists.map(([name, key, rows]) => (
           <Box key={key} role="group" aria-label={name}>
@@ -88,7 +88,7 @@ export function ShownMenu({ shown, version, onChange }: Props) {
         ))}
         {single.length > 0 && (
           <Button onClick={() => onChange("without", [])} sx={{ gridColumn: "1 / -1", justifySelf: "start" }}>
-            Show the {single.length === 1 ? "element" : `${single.length} elements`} left out one by one
+            Show the {single.length === 1 ? "element" : `${single.length} elements`} hidden one by one
           </Button>
         )}
       </Box>

@@ -12,7 +12,8 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db.models import Q, QuerySet
 
 from drafting.errors import DraftingError
-from drafting.plotting.files import ARCHIVE, FORMATS
+from drafting.plotting.files import ARCHIVE
+from drafting.render.backends import FORMATS
 from server.common import storage
 from server.jobs import runner
 from server.jobs.models import Job

@@ -1,4 +1,4 @@
-/** The Issue station: which sheets, how they are plotted, the pages of the very file, and where they go. */
+/** The Issue station: which sheets, how they are plotted, the exact pages, and where they go. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
@@ -130,7 +130,7 @@ export function IssueStation({ project }: { project: Project }) {
                 px: 4,
               }}
             >
-              <Box>Look at the pages of the very file before it leaves the office.</Box>
+              <Box>Preview the exact pages before they leave the office.</Box>
               <Button
                 variant="contained"
                 disabled={!chosen.length || conflicts.length > 0}

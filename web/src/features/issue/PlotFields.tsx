@@ -6,6 +6,7 @@ import type { DeviceKind, PlotSpec } from "../../api/client";
 import { usePenTables } from "../../api/queries";
 import { ChoiceField } from "../../components/ChoiceField";
 import { ComboField } from "../../components/ComboField";
+import { choicesOf } from "../../components/choices";
 import { FigureField } from "../../components/FigureField";
 import { Buttons, Group, Rows } from "../../components/Ledge";
 import { PopUp } from "../../components/PopUp";
@@ -14,24 +15,24 @@ import { useBoard } from "../../stores/board";
 import { write } from "../../sync/namedRows";
 import type { Settings } from "./plotCommands";
 
-const AREAS = [
-  ["sheet", "Whole sheet"],
-  ["drawings", "Its drawings"],
-  ["window", "A window"],
-  ["board", "As on the board"],
-] as const;
-const REDUCTIONS = [
-  ["full", "Full size, 1:1"],
-  ["paper", "Ratio of papers"],
-  ["fit", "To fit"],
-  ["percent", "Per cent"],
-] as const;
-const COLOURS = [
-  ["full", "Full colour"],
-  ["grey", "Grey"],
-  ["black", "All black"],
-  ["chosen", "Black, but for some"],
-] as const;
+const AREAS = choicesOf<PlotSpec["area"]>({
+  sheet: "Whole sheet",
+  drawings: "Its drawings",
+  window: "A window",
+  board: "As on the board",
+});
+const REDUCTIONS = choicesOf<PlotSpec["reduction"]>({
+  full: "Full size, 1:1",
+  paper: "Reduce with the paper",
+  fit: "To fit",
+  percent: "Per cent",
+});
+const COLOURS = choicesOf<PlotSpec["colours"]>({
+  full: "Full colour",
+  grey: "Grey",
+  black: "All black",
+  chosen: "Black, but for some",
+});
 const RESOLUTIONS = [72, 100, 150, 200, 300, 400, 600] as const;
 const PAPERS = ["As the sheet", "A0", "A1", "A2", "A3", "A4", "ANSI B", "ANSI D", "Arch D"].map((value) => ({
   value,

@@ -6,21 +6,17 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import { useState } from "react";
-import type { DeviceKind, Project, Sheet } from "../../api/client";
+import type { DeviceKind, PlotForm, Project, Sheet } from "../../api/client";
 import { duplicate, remove, rename } from "../../sync/namedRows";
 import { ChoiceField } from "../../components/ChoiceField";
+import { choicesOf } from "../../components/choices";
 import { FigureField } from "../../components/FigureField";
 import { Buttons, Group, Ledge, Rows } from "../../components/Ledge";
 import { PlotFields } from "./PlotFields";
 import { applyTo, usersOf, type Settings } from "./plotCommands";
 
-const FORMS = [
-  ["pdf", "PDF"],
-  ["dxf", "DXF"],
-  ["svg", "SVG"],
-  ["png", "PNG"],
-] as const;
-export type Form = (typeof FORMS)[number][0];
+export type Form = PlotForm;
+const FORMS = choicesOf<Form>({ pdf: "PDF", dxf: "DXF", svg: "SVG", png: "PNG" });
 
 interface Props {
   project: Project;
@@ -76,7 +72,7 @@ export function PlotLedge({
             <Tooltip
               title={
                 form === "pdf"
-                  ? "The pages of the very file, before it is taken away"
+                  ? "The exact pages, before they are downloaded"
                   : "PlotResult in the background"
               }
             >
@@ -150,7 +146,7 @@ function Naming({
               >
                 {own ? "Duplicate" : "Make a copy"}
               </Button>
-              <Tooltip title="The ticked sheets are plotted so from now on">
+              <Tooltip title="Plot the ticked sheets with these settings from now on">
                 <span>
                   <Button
                     variant="outlined"
@@ -158,7 +154,7 @@ function Naming({
                     disabled={!chosen.length || chosen.every((s) => s.plot_settings === settings.key)}
                     onClick={() => void applyTo(project, settings, chosen)}
                   >
-                    Give to {chosen.length === 1 ? chosen[0]?.number : chosen.length}
+                    Apply to {chosen.length === 1 ? chosen[0]?.number : chosen.length}
                   </Button>
                 </span>
               </Tooltip>
@@ -166,7 +162,7 @@ function Naming({
                 <Tooltip
                   title={
                     users.length
-                      ? `Of ${users.map((s) => s.number).join(", ")}: give them others first`
+                      ? `Of ${users.map((s) => s.number).join(", ")}: choose others for them first`
                       : "No sheet is plotted with them"
                   }
                 >

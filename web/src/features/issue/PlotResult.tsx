@@ -55,7 +55,8 @@ export function PlotResult({ plot, stale, onAgain }: Props) {
           {done && (
             <Box sx={{ fontSize: 11.5, color: "text.secondary" }}>
               {plot.pages.length} {plot.pages.length === 1 ? "page" : "pages"}
-              {plot.notes.length > 0 && `, ${plot.notes.length} to look at`}
+              {plot.notes.length > 0 &&
+                `, ${plot.notes.length} ${plot.notes.length === 1 ? "warning" : "warnings"}`}
             </Box>
           )}
         </Box>
@@ -88,7 +89,7 @@ export function PlotResult({ plot, stale, onAgain }: Props) {
             color: "text.secondary",
           }}
         >
-          The file is ready to be taken away. A PDF can also be looked at here.
+          The file is ready to download. A PDF can also be previewed here.
         </Box>
       )}
     </>

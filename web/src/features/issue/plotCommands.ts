@@ -21,7 +21,7 @@ export const usersOf = (project: Project, key: string) =>
 
 export function saveList(project: Project, name: string, sheets: readonly string[]): string {
   const made = making("sheet_lists", { id: newId(), project: project.id, name, sheets: [...sheets] });
-  void commit(project.id, `keep the list “${name}”`, [made]);
+  void commit(project.id, `save the list “${name}”`, [made]);
   return made.id;
 }
 

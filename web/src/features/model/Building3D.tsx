@@ -15,8 +15,10 @@ import { ToggleButton } from "../../components/ToggleButton";
 import { colours } from "../../theme/theme";
 import { useViewEdits } from "../../sync/views";
 import { CHANGE_COLOURS } from "./changes";
+import { ElementFacts } from "./ElementFacts";
+import { Measured } from "./Measured";
 import { fetchSolid, type SolidElement } from "./solid";
-import { Stage, type Way } from "./stage";
+import { Stage, type Place, type Way } from "./stage";
 import { PartsList, type By } from "./PartsList";
 import { Subsets } from "./Subsets";
 import { notify } from "../../stores/notices";
@@ -32,7 +34,6 @@ const DIRECTIONS: Record<string, readonly [string, Way]> = {
   west: ["From the west", [-1, 0, 0]],
   above: ["From above", [0, 0, 1]],
 };
-type Place = readonly [number, number, number];
 type Tool = "pick" | "measure";
 
 /** What the keys do: walk round and rise, in degrees; come nearer, by a factor. */
@@ -199,7 +200,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
           <ToggleButton
             on={deep}
             name="Perspective"
-            tip="As an eye sees it; otherwise parallel"
+            tip="Perspective instead of parallel projection"
             onToggle={() => {
               setDeep(!deep);
               stage?.setPerspective(!deep);
@@ -223,7 +224,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
             />
           )}
           <Box sx={{ ml: "auto" }}>
-            <Tooltip title="Make a view that looks at the building as you do now">
+            <Tooltip title="Save what is shown here as a view">
               <Button variant="outlined" disabled={!stage} onClick={save}>
                 Save as a view
               </Button>
@@ -313,7 +314,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
           }
         />
         {element && (
-          <Facts
+          <ElementFacts
             element={element}
             more={picked.length - 1}
             onHide={() => setOff(new Set([...off, ...picked.map((k) => `id:${elements[k]?.id}`)]))}
@@ -327,102 +328,4 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
 
 export function keyOf(by: By, element: SolidElement | undefined): string {
   return element?.[by] ?? "";
-}
-
-/** The measure between two places, drawn over the building. */
-function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[] }) {
-  const [, follow] = useState(0);
-  useEffect(() => stage.watch(() => follow((frame) => frame + 1)), [stage]);
-  const at = ends.map((place) => stage.onScreen(place));
-  const [a, b] = ends;
-  const [p, q] = at;
-  const by = a && b ? a.map((x, k) => Math.abs((b[k] ?? 0) - x)) : null;
-  const length = by ? Math.hypot(...by) : 0;
-  return (
-    <>
-      <svg style={{ position: "absolute", inset: 0, width: "100%", height: "100%", pointerEvents: "none" }}>
-        {p && q && <line x1={p[0]} y1={p[1]} x2={q[0]} y2={q[1]} stroke={colours.rust} strokeWidth={1.6} />}
-        {at.map(([x, y], k) => (
-          <circle key={k} cx={x} cy={y} r={4} fill={colours.paper} stroke={colours.rust} strokeWidth={1.8} />
-        ))}
-      </svg>
-      <Box
-        role="status"
-        aria-label="Measured"
-        sx={{
-          position: "absolute",
-          left: 12,
-          bottom: 12,
-          pointerEvents: "none",
-          px: 1.25,
-          py: 0.5,
-          bgcolor: colours.sandPale,
-          border: `1px solid ${colours.sandShade}`,
-          borderRadius: 1,
-          fontSize: 13,
-          fontVariantNumeric: "tabular-nums",
-        }}
-      >
-        {by ? (
-          <>
-            <strong>{Math.round(length)} mm</strong>
-            <Box component="span" sx={{ color: "text.secondary", ml: 1.5 }}>
-              x {Math.round(by[0] ?? 0)} · y {Math.round(by[1] ?? 0)} · z {Math.round(by[2] ?? 0)}
-            </Box>
-          </>
-        ) : (
-          "Click the other end."
-        )}
-      </Box>
-    </>
-  );
-}
-
-interface FactsProps {
-  element: SolidElement;
-  /** How many others are picked beside it. */
-  more: number;
-  onHide: () => void;
-  /** Make an elevation that looks straight at the face that was picked, if it stands upright. */
-  onFace?: () => void;
-}
-
-function Facts({ element, more, onHide, onFace }: FactsProps) {
-  const rows = [
-    ["Class", element.class],
-    ["Storey", element.storey || "none"],
-    ["Layer", element.layer],
-    ["Material", element.material],
-    ["Id", element.id],
-  ] as const;
-  return (
-    <Box
-      component="section"
-      aria-label="Picked element"
-      sx={{ p: 1.25, borderTop: `1px solid ${colours.sandDeep}`, bgcolor: colours.sandLight, fontSize: 12.5 }}
-    >
-      <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mb: 0.5 }}>
-        <Box sx={{ fontWeight: 650, overflowWrap: "anywhere" }}>
-          {element.name || element.class}
-          {more > 0 && ` and ${more} more`}
-        </Box>
-        <Button onClick={onHide} sx={{ minHeight: 22, px: 0.75, minWidth: 0 }}>
-          Hide
-        </Button>
-      </Box>
-      {rows.map(([name, value]) => (
-        <Box key={name} sx={{ display: "flex", gap: 1 }}>
-          <Box sx={{ width: 56, flexShrink: 0, color: "text.secondary" }}>{name}</Box>
-          <Box sx={{ overflowWrap: "anywhere" }}>{value}</Box>
-        </Box>
-      ))}
-      {onFace && (
-        <Tooltip title="Make an elevation that looks straight at the face you clicked">
-          <Button onClick={onFace} sx={{ px: 0.75, ml: -0.75, minHeight: 24 }}>
-            Elevation of this face
-          </Button>
-        </Tooltip>
-      )}
-    </Box>
-  );
 }

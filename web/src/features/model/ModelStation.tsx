@@ -8,6 +8,7 @@ import { lazy, Suspense, useRef, useState, type DragEvent } from "react";
 import { Link } from "react-router-dom";
 import { api, data, type Job, type ModelVersion, type Project } from "../../api/client";
 import { isActive, useJobs, useModelVersions } from "../../api/queries";
+import { choicesOf } from "../../components/choices";
 import { ChoiceField } from "../../components/ChoiceField";
 import { Panel } from "../../components/Panel";
 import { colours } from "../../theme/theme";
@@ -21,11 +22,13 @@ const Building3D = lazy(() => import("./Building3D").then((m) => ({ default: m.B
 /** Most files say their unit; some say it wrongly. What is chosen here is remembered for the next version. */
 const UNITS = [
   ["", "As the file says"],
-  ["mm", "Millimetres"],
-  ["cm", "Centimetres"],
-  ["m", "Metres"],
-  ["in", "Inches"],
-  ["ft", "Feet"],
+  ...choicesOf<Exclude<Project["model_unit"], "">>({
+    mm: "Millimetres",
+    cm: "Centimetres",
+    m: "Metres",
+    in: "Inches",
+    ft: "Feet",
+  }),
 ] as const;
 
 export function ModelStation({ project }: { project: Project }) {
@@ -147,13 +150,7 @@ function ImportPanel({
         />
       </Box>
       <Box sx={{ mt: 1.25 }}>
-        <ChoiceField
-          label="Unit of its figures"
-          width="100%"
-          value={unit}
-          choices={UNITS}
-          onChoose={setUnit}
-        />
+        <ChoiceField label="Unit of the file" width="100%" value={unit} choices={UNITS} onChoose={setUnit} />
       </Box>
       {sent !== null && <Progress text="Sending the file" share={sent} />}
       {underWay && (
@@ -209,7 +206,7 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
         <Fact name="Unit of the file" value={facts.unit} />
         <Fact
           name="True north"
-          value={facts.true_north == null ? "not said" : `${facts.true_north.toFixed(1)}° from y`}
+          value={facts.true_north == null ? "not given" : `${facts.true_north.toFixed(1)}° from y`}
         />
         <Fact name="Schema" value={facts.schema} />
       </Box>

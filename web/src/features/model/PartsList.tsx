@@ -36,7 +36,7 @@ export function PartsList({ elements, by, off, onBy, onOff }: Props) {
     <>
       <Box sx={{ px: 1.25, pt: 0.75, pb: 0.75, display: "flex", alignItems: "flex-end", gap: 0.5 }}>
         <ChoiceField
-          label="Taken apart by"
+          label="List parts by"
           width={120}
           value={by}
           choices={WAYS}
@@ -70,11 +70,11 @@ export function PartsList({ elements, by, off, onBy, onOff }: Props) {
             <Box sx={{ flex: 1, overflowWrap: "anywhere", lineHeight: 1.25 }}>{name || "No storey"}</Box>
             <Button
               className="alone"
-              aria-label={`Show ${name || "no storey"} alone`}
+              aria-label={`Only this: ${name || "no storey"}`}
               onClick={() => onOff(new Set(names.filter((other) => other !== name)))}
               sx={{ minHeight: 20, minWidth: 0, px: 0.5, fontSize: 11.5 }}
             >
-              Alone
+              Only this
             </Button>
             <Box
               sx={{

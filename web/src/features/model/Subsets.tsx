@@ -93,7 +93,7 @@ export function Subsets({ project, elements, chosen, onShow }: Props) {
         </Box>
       ) : (
         <Box sx={{ color: "text.secondary" }}>
-          Pick elements (Shift for more), or hide what is not wanted, and keep them by name.
+          Pick elements (Shift for more), or hide what is not wanted, and save them by name.
         </Box>
       )}
     </Box>

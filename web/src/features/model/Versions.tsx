@@ -39,7 +39,7 @@ export function Versions({ versions }: { versions: ModelVersion[] }) {
               </Box>
             </Box>
             {k > 0 && (
-              <Tooltip title="Make this version the newest once more; nothing is lost">
+              <Tooltip title="Use this version again; the later ones are kept">
                 <Button
                   aria-label={`Restore version ${version.number}`}
                   onClick={() => void restore(version)}

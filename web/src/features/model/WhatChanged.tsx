@@ -12,9 +12,7 @@ export function WhatChanged({ changes }: { changes: Changes }) {
   const some = KINDS.filter((kind) => changes[kind].length);
   return (
     <Panel name="What changed">
-      {!some.length && (
-        <Box sx={{ color: "text.secondary" }}>No element differs from the version before.</Box>
-      )}
+      {!some.length && <Box sx={{ color: "text.secondary" }}>Nothing changed since the version before.</Box>}
       {some.map((kind) => (
         <Box key={kind} sx={{ mb: 1 }}>
           <Box sx={{ fontSize: 12.5, fontWeight: 650, display: "flex", alignItems: "center", gap: 0.75 }}>

@@ -23,7 +23,8 @@ import { colours } from "../../theme/theme";
 import type { Solid } from "./solid";
 
 export type Way = readonly [number, number, number];
-type Point3 = readonly [number, number, number];
+/** A point of the building: x, y, z in mm. */
+export type Place = readonly [number, number, number];
 
 /** Field of view of the perspective, degrees, up and down. */
 const ANGLE = 40;
@@ -353,7 +354,7 @@ export class Stage {
    * The element at a point of the canvas, the place on it, and the bearing of its face; null beside the
    * building.
    */
-  pick(x: number, y: number): { element: number; place: Point3; bearing: number | null } | null {
+  pick(x: number, y: number): { element: number; place: Place; bearing: number | null } | null {
     const { width, height } = this.size();
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), this.camera);
@@ -375,19 +376,19 @@ export class Stage {
    * The place that is measured from at a point of the canvas: a corner close by, or else the nearest place on
    * an edge.
    */
-  snap(x: number, y: number): Point3 | null {
+  snap(x: number, y: number): Place | null {
     const hit = this.pick(x, y);
     if (!hit) return null;
     const { places, edges, elements } = this.solid;
     const e = elements[hit.element];
     if (!e) return null;
-    const at = (p: number): Point3 => [places[p * 3] ?? 0, places[p * 3 + 1] ?? 0, places[p * 3 + 2] ?? 0];
-    const apart = (p: Point3) => {
+    const at = (p: number): Place => [places[p * 3] ?? 0, places[p * 3 + 1] ?? 0, places[p * 3 + 2] ?? 0];
+    const apart = (p: Place) => {
       const [sx, sy] = this.onScreen(p);
       return Math.hypot(sx - x, sy - y);
     };
     const from = new Vector3(...hit.place);
-    let best: Point3 = hit.place;
+    let best: Place = hit.place;
     // Of corners behind each other the one that is nearest to what was hit is meant.
     let nearest = Infinity;
     for (let p = e.points[0]; p < e.points[1]; p++) {
@@ -409,7 +410,7 @@ export class Stage {
   }
 
   /** Where a place of the building is on the canvas, pixels. */
-  onScreen(place: Point3): readonly [number, number] {
+  onScreen(place: Place): readonly [number, number] {
     const { width, height } = this.size();
     const at = new Vector3(...place).project(this.camera);
     return [((at.x + 1) / 2) * width, ((1 - at.y) / 2) * height];

@@ -163,8 +163,8 @@ function ProjectMenu({ project }: { project: Project }) {
         >
           <Box sx={{ mb: 1.5 }}>
             {project.members.length
-              ? "These work in it with you:"
-              : "Who else is to work in it? They see each change as you make it, and you theirs."}
+              ? "Shared with:"
+              : "Add people who work on this project. You see each other’s changes as they happen."}
           </Box>
           {project.members.map((username) => (
             <Box
@@ -177,13 +177,13 @@ function ProjectMenu({ project }: { project: Project }) {
                 onClick={() => void share("unshare", username)}
                 sx={small}
               >
-                Take out
+                Remove
               </Button>
             </Box>
           ))}
           <Box sx={{ display: "flex", gap: 1, mt: 1.5 }}>
             <TextField
-              label="Signs in as"
+              label="Sign-in name"
               autoFocus
               fullWidth
               value={sharing ?? ""}
@@ -200,11 +200,11 @@ function ProjectMenu({ project }: { project: Project }) {
         Rename
       </Button>
       <Button
-        aria-label={`${project.archived ? "Put back" : "Archive"} ${project.name}`}
+        aria-label={`${project.archived ? "Restore" : "Archive"} ${project.name}`}
         onClick={() => void write({ archived: !project.archived })}
         sx={small}
       >
-        {project.archived ? "Put back" : "Archive"}
+        {project.archived ? "Restore" : "Archive"}
       </Button>
       <Dialog
         open={name !== null}

@@ -89,7 +89,7 @@ export function ToSheets({
   return (
     <Question
       title={count === 1 ? "The viewport on other sheets" : `${count} viewports on other sheets`}
-      text="Copies at the same spot and scale, of the same view."
+      text="Copies of the same view at the same place and scale."
       onClose={onClose}
       answer={{ name: "Place", ready: chosen.length > 0, onAnswer: () => onPlace([...chosen]) }}
     >
@@ -128,8 +128,8 @@ export function ChooseView({
 }) {
   return (
     <Question
-      title="Which view is seen through the outline?"
-      text="It is shown about its middle, at the largest scale at which it fits."
+      title="Which view goes into the outline?"
+      text="It is centred, at the largest scale at which it fits."
       onClose={onClose}
     >
       <Box

@@ -20,8 +20,8 @@ interface Props {
 }
 
 const WHENCE = {
-  project: "The same on every sheet of the project. What is typed here stands on this sheet alone.",
-  derived: "Worked out. What is typed here stands on this sheet alone.",
+  project: "The same on every sheet of the project. What you type here applies to this sheet only.",
+  derived: "Filled in automatically. What you type here applies to this sheet only.",
   sheet: "",
 } as const;
 

@@ -8,7 +8,7 @@ import { FieldRow } from "./FieldRow";
 const GROUPS = [
   ["sheet", "Of this sheet"],
   ["project", "Of the project"],
-  ["derived", "Worked out"],
+  ["derived", "Filled in automatically"],
 ] as const;
 
 export function FieldsMenu({
@@ -36,7 +36,7 @@ export function FieldsMenu({
               ))}
             {of !== "sheet" && (
               <Box sx={{ fontSize: 12, color: "text.secondary", mt: 1, lineHeight: 1.35 }}>
-                What is typed here stands on this sheet alone, and is marked on the board.
+                What you type here applies to this sheet only, and is marked on the board.
               </Box>
             )}
           </Box>

@@ -9,7 +9,7 @@ export function HelpCard({ onClose }: { onClose: () => void }) {
     <Dialog open onClose={onClose} maxWidth="sm">
       <Box sx={{ p: 2.5 }}>
         <Box component="h2" sx={{ m: 0, mb: 1.5, fontSize: 15, fontWeight: 650 }}>
-          Keys
+          Shortcuts
         </Box>
         <Box
           component="dl"

@@ -71,7 +71,7 @@ export function Rack({ project, views, hasModel, onPlace, onArrange }: Props) {
           Views
         </Box>
         <Button onClick={() => useBoard.setState({ rackOpen: false })} sx={{ minWidth: 0, px: 1 }}>
-          Put back
+          Close
         </Button>
       </Box>
       <Box sx={{ px: 1.5, pb: 1, fontSize: 12, color: "text.secondary" }}>
@@ -79,7 +79,7 @@ export function Rack({ project, views, hasModel, onPlace, onArrange }: Props) {
           ? "Drag a card onto the sheet, or press Enter on it. Click cards to choose several."
           : hasModel
             ? "This project has no views."
-            : "Import a building file at the Model station first; its plans and elevations then stand here."}
+            : "Import a building file at the Model station first; its plans and elevations are then listed here."}
       </Box>
       <Box sx={{ flex: 1, overflowY: "auto", px: 1.5, pb: 1.5 }}>
         {views.map((view) => (

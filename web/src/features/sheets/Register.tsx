@@ -151,7 +151,7 @@ export function Register({ sheets, viewports, warnings, open, onOpen, onAdd, onA
         })}
       </Box>
       <Box sx={{ display: "flex", gap: 1, p: 1, borderTop: 1, borderColor: "divider" }}>
-        <Tooltip title="Pull out the cards of the saved views (V)">
+        <Tooltip title="Show the saved views (V)">
           <Button variant="contained" onClick={() => useBoard.setState({ rackOpen: true })} sx={{ flex: 1 }}>
             Views
           </Button>

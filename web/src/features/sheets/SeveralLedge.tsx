@@ -18,10 +18,10 @@ interface Props {
 
 const SIDES: readonly (readonly [name: string, way: Way, share: number])[] = [
   ["Left sides", 0, 0],
-  ["Middles across", 0, 0.5],
+  ["Centre left to right", 0, 0.5],
   ["Right sides", 0, 1],
   ["Bottoms", 1, 0],
-  ["Middles up", 1, 0.5],
+  ["Centre up and down", 1, 0.5],
   ["Tops", 1, 1],
 ];
 
@@ -80,7 +80,7 @@ export function SeveralLedge({ viewports, placed, edits, onBringUpToDate, onToSh
     <Ledge label="Ledge: several viewports">
       <Group name={`${viewports.length} viewports`}>
         <Box sx={{ width: 150, fontSize: 12.5, color: "text.secondary" }}>
-          Drag one and all move. Shift and a click takes one more, or lets one go.
+          Drag one to move them all. Shift and a click adds or removes one.
         </Box>
       </Group>
       <Group name="Align">
@@ -111,11 +111,11 @@ export function SeveralLedge({ viewports, placed, edits, onBringUpToDate, onToSh
           </Button>
         </Rows>
       </Group>
-      <Group name="By the building">
+      <Group name="Line up by building">
         <Tooltip
           title={
             aligned.length
-              ? `Put in line with ${first?.name}, on the axis of the building that they share`
+              ? `Line up with ${first?.name} along the axis of the building that they share`
               : "Drawings of one building, one scale and a shared axis can be aligned"
           }
         >
@@ -123,9 +123,9 @@ export function SeveralLedge({ viewports, placed, edits, onBringUpToDate, onToSh
             <Button
               variant="outlined"
               disabled={!aligned.length}
-              onClick={() => write(aligned, "align by the building")}
+              onClick={() => write(aligned, "line up by building")}
             >
-              Align by the building
+              Line up by building
             </Button>
           </span>
         </Tooltip>
@@ -160,7 +160,7 @@ export function SeveralLedge({ viewports, placed, edits, onBringUpToDate, onToSh
             Duplicate
           </Button>
           <Button variant="outlined" onClick={onToSheets}>
-            To sheets…
+            Copy to sheets…
           </Button>
         </Box>
         <Button onClick={() => void edits.remove(viewports)}>Delete</Button>

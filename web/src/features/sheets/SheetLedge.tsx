@@ -5,6 +5,7 @@ import Tooltip from "@mui/material/Tooltip";
 import type { Field, Sheet, Template } from "../../api/client";
 import { ChoiceField } from "../../components/ChoiceField";
 import { ComboField } from "../../components/ComboField";
+import { choicesOf } from "../../components/choices";
 import { FigureField } from "../../components/FigureField";
 import { Buttons, Group, Ledge, Rows } from "../../components/Ledge";
 import { More } from "../../components/More";
@@ -24,6 +25,10 @@ const PAPERS = [
   ...["ANSI A", "ANSI B", "ANSI C", "ANSI D", "ANSI E"].map((value) => ({ value, group: "ANSI" })),
   ...["Arch A", "Arch B", "Arch C", "Arch D", "Arch E"].map((value) => ({ value, group: "Architectural" })),
 ];
+const ORIENTATIONS = choicesOf<NonNullable<Sheet["orientation"]>>({
+  landscape: "Landscape",
+  portrait: "Portrait",
+});
 /** What a pattern of numbers may name, shown where the project's does. */
 const NUMBERED = [
   ["discipline", "Discipline", 62],
@@ -141,10 +146,7 @@ export function SheetLedge({
             label="Orientation"
             width={112}
             value={sheet.orientation}
-            choices={[
-              ["landscape", "Landscape"],
-              ["portrait", "Portrait"],
-            ]}
+            choices={ORIENTATIONS}
             onChoose={(way) =>
               void edits.changeSheet(
                 sheet,
@@ -215,7 +217,7 @@ export function SheetLedge({
             {conflicts.length > 0 ? (
               <Tooltip title={conflicts.join(" ")}>
                 <Button onClick={onIssue} sx={{ minWidth: 0, px: 1, color: colours.rust }}>
-                  Cannot be plotted so
+                  Cannot be plotted like this
                 </Button>
               </Tooltip>
             ) : (
@@ -240,7 +242,7 @@ export function SheetLedge({
         }}
       >
         <Box sx={{ display: "flex", gap: 0.5 }}>
-          <Tooltip title="This sheet as a PDF, looked at before it is taken (P)">
+          <Tooltip title="Preview this sheet as a PDF (P)">
             <Button variant="contained" onClick={() => onPlot(false)}>
               Plot sheet
             </Button>
@@ -248,7 +250,7 @@ export function SheetLedge({
           <More
             commands={[
               ["Duplicate with its viewports", () => onDuplicate(true)],
-              ["Duplicate without them", () => onDuplicate(false)],
+              ["Duplicate without viewports", () => onDuplicate(false)],
               [
                 "Draw an outline for a view",
                 () => useGesture.setState({ outline: { of: null, points: [] } }),
@@ -256,9 +258,9 @@ export function SheetLedge({
               ["Renumber from here on", onRenumber],
               sheet.drawing_list
                 ? [
-                    "Take the list of drawings away",
+                    "Remove the list of drawings",
                     () =>
-                      void edits.changeSheet(sheet, { drawing_list: null }, "take the list of drawings away"),
+                      void edits.changeSheet(sheet, { drawing_list: null }, "remove the list of drawings"),
                   ]
                 : [
                     "Place the list of drawings",
@@ -275,7 +277,7 @@ export function SheetLedge({
         </Box>
         <Box sx={{ display: "flex", gap: 0.5 }}>
           {beyond.length > 0 && (
-            <Tooltip title="They keep their scale and their place from the title block; move or crop them, or take a larger paper">
+            <Tooltip title="They keep their scale and their distance from the title block; move or crop them, or choose a larger paper">
               <Button onClick={() => select(beyond)} sx={{ minWidth: 0, px: 1, color: colours.rust }}>
                 {beyond.length} off paper
               </Button>

@@ -1,17 +1,16 @@
 /** The ledge while a template is edited: the template itself, or the part of it that is selected. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Tooltip from "@mui/material/Tooltip";
-import type { DisplayList, Field, Part, Picture, Sheet, Template, TemplateSpec } from "../../api/client";
-import { endsOf } from "../../canvas/templateParts";
+import type { DisplayList, Field, Picture, Sheet, Template, TemplateSpec } from "../../api/client";
 import { ChoiceField } from "../../components/ChoiceField";
 import { FigureField } from "../../components/FigureField";
 import { Buttons, Group, Ledge, Rows } from "../../components/Ledge";
 import { More } from "../../components/More";
 import { ToggleButton } from "../../components/ToggleButton";
-import { PictureField } from "./PictureField";
+import { PartLedge } from "./PartLedge";
 import { chosenParts, deleteTemplate, duplicateTemplate, NEW, type TemplateEdits } from "./templateCommands";
 import { useSelection } from "../../stores/selection";
+import { widths } from "./templateParts";
 
 interface Props {
   template: Template;
@@ -22,56 +21,7 @@ interface Props {
   edits: TemplateEdits;
 }
 
-const WIDTHS = [0, 0.13, 0.18, 0.25, 0.35, 0.5, 0.7, 1] as const;
-const HEIGHTS = [1.8, 2.5, 3.5, 5, 7, 10, 14, 20] as const;
-const COLOURS = [
-  ["", "Ink"],
-  ["#5d646b", "Grey"],
-  ["#9c3f24", "Rust"],
-  ["#2d5c66", "Sea"],
-] as const;
-const FILLS = [
-  ["", "None"],
-  ["#ffffff", "White"],
-  ["#efece4", "Sand"],
-  ["#d9d6cf", "Grey"],
-] as const;
-const ACROSS = [
-  ["left", "Left side"],
-  ["middle", "Middle"],
-  ["right", "Right side"],
-  ["both", "Both sides"],
-] as const;
-const UP = [
-  ["bottom", "Bottom"],
-  ["middle", "Middle"],
-  ["top", "Top"],
-  ["both", "Both ends"],
-] as const;
 const SIDES = ["left", "bottom", "right", "top"] as const;
-const KINDS = {
-  line: "Line",
-  rectangle: "Rectangle",
-  text: "Text",
-  field: "Field",
-  image: "Picture",
-  revisions: "Revision table",
-} as const;
-
-/** A choice that also has what stands there now, whatever that is. */
-const withNow = (choices: readonly (readonly [string, string])[], now: string) =>
-  choices.some(([v]) => v === now) ? choices : [...choices, [now, now] as const];
-const widths = (now: number, none: string) =>
-  withNow(
-    WIDTHS.map((w) => [String(w), w ? `${w} mm` : none] as const),
-    String(now),
-  );
-
-/** What a part is called on the board. */
-export function nameOfPart(part: Part, fields: readonly Field[]): string {
-  if (part.kind === "field") return `field ${fields.find((f) => f.key === part.field)?.caption ?? ""}`;
-  return part.kind === "text" ? `text “${part.words ?? ""}”` : KINDS[part.kind].toLowerCase();
-}
 
 export function TemplateLedge(props: Props) {
   const selected = useSelection((s) => s.selected);
@@ -137,7 +87,7 @@ function WholeLedge({ template, sheets, edits }: Props) {
       <Group name="Frame and room for drawings (mm)">
         <Rows>
           <Box sx={{ display: "flex", gap: 0.5 }}>{sides("margins", "Edge")}</Box>
-          <Box sx={{ display: "flex", gap: 0.5 }}>{sides("kept", "Kept")}</Box>
+          <Box sx={{ display: "flex", gap: 0.5 }}>{sides("kept", "Keep clear")}</Box>
         </Rows>
       </Group>
       <Group name="Border">
@@ -165,7 +115,7 @@ function WholeLedge({ template, sheets, edits }: Props) {
           </Buttons>
         </Rows>
       </Group>
-      <Group name="Add to it">
+      <Group name="Add">
         <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, auto)", gap: 0.5, pt: "15px" }}>
           {NEW.map(([name]) => (
             <Button key={name} variant="outlined" onClick={() => edits.add(name)} sx={{ minWidth: 0, px: 1 }}>
@@ -193,244 +143,6 @@ function WholeLedge({ template, sheets, edits }: Props) {
                 ]),
           ]}
         />
-      </Box>
-    </Ledge>
-  );
-}
-
-function PartLedge({
-  template,
-  display,
-  fields,
-  pictures,
-  edits,
-  part,
-  number,
-  more,
-}: Props & { part: Part; number: number; more: number }) {
-  const ends = endsOf(part, display);
-  const [left, low] = [Math.min(ends[0], ends[2]), Math.min(ends[1], ends[3])];
-  const [width, height] = [Math.abs(ends[2] - ends[0]), Math.abs(ends[3] - ends[1])];
-  const figure = (value: number) => String(Math.round(value * 100) / 100);
-  const lay = (x: number, y: number, w: number, h: number, what: string) => {
-    const [right, top] = [x + w, y + h];
-    const [flipX, flipY] = [ends[0] > ends[2], ends[1] > ends[3]];
-    void edits.lay(
-      new Map([[number, [flipX ? right : x, flipY ? top : y, flipX ? x : right, flipY ? y : top]]]),
-      what,
-    );
-  };
-  const lettered = part.kind === "text" || part.kind === "field";
-  return (
-    <Ledge label="Ledge: part of a template">
-      <Group name={more ? `${more + 1} parts` : KINDS[part.kind]}>
-        <Rows>
-          {part.kind === "field" ? (
-            <ChoiceField
-              label="Shows"
-              width={168}
-              value={part.field ?? ""}
-              choices={fields.map((f) => [f.key, f.caption] as const)}
-              onChoose={(field) =>
-                void edits.set(
-                  {
-                    field,
-                    ...(part.words ? { words: fields.find((f) => f.key === field)?.caption ?? "" } : {}),
-                  },
-                  "what a field shows",
-                )
-              }
-            />
-          ) : part.kind === "image" ? (
-            <PictureField
-              project={template.project ?? ""}
-              pictures={pictures}
-              value={part.picture ?? ""}
-              onChoose={(picture) => void edits.set({ picture }, "picture of a template")}
-            />
-          ) : part.kind === "text" ? (
-            <FigureField
-              label="Words"
-              width={168}
-              value={part.words ?? ""}
-              onCommit={(words) => void edits.set({ words }, "words of a template")}
-            />
-          ) : (
-            <ChoiceField
-              label="Colour"
-              width={168}
-              value={part.colour ?? ""}
-              choices={withNow(COLOURS, part.colour ?? "")}
-              onChoose={(colour) => void edits.set({ colour }, "colour of a part")}
-            />
-          )}
-          {part.kind === "field" ? (
-            <FigureField
-              label="Caption"
-              width={168}
-              value={part.words ?? ""}
-              onCommit={(words) => void edits.set({ words }, "caption of a field")}
-            />
-          ) : part.kind === "rectangle" ? (
-            <ChoiceField
-              label="Fill"
-              width={168}
-              value={part.fill ?? ""}
-              choices={withNow(FILLS, part.fill ?? "")}
-              onChoose={(fill) => void edits.set({ fill }, "fill of a rectangle")}
-            />
-          ) : lettered ? (
-            <ChoiceField
-              label="Colour"
-              width={168}
-              value={part.colour ?? ""}
-              choices={withNow(COLOURS, part.colour ?? "")}
-              onChoose={(colour) => void edits.set({ colour }, "colour of a part")}
-            />
-          ) : null}
-        </Rows>
-      </Group>
-      <Group name="Place on this paper (mm)">
-        <Rows>
-          <Box sx={{ display: "flex", gap: 0.5 }}>
-            <FigureField
-              label="Left"
-              number
-              width={64}
-              value={figure(left)}
-              onCommit={(v) => lay(Number(v), low, width, height, "move a part")}
-            />
-            <FigureField
-              label="Bottom"
-              number
-              width={64}
-              value={figure(low)}
-              onCommit={(v) => lay(left, Number(v), width, height, "move a part")}
-            />
-          </Box>
-          <Box sx={{ display: "flex", gap: 0.5 }}>
-            <FigureField
-              label="Width"
-              number
-              width={64}
-              value={figure(width)}
-              onCommit={(v) => lay(left, low, Number(v), height, "change a part's size")}
-            />
-            <FigureField
-              label="Height"
-              number
-              width={64}
-              value={figure(height)}
-              onCommit={(v) => lay(left, low, width, Number(v), "change a part's size")}
-            />
-          </Box>
-        </Rows>
-      </Group>
-      <Group name="Keeps to">
-        <Rows>
-          <ChoiceField
-            label="Across"
-            width={104}
-            value={part.across ?? "right"}
-            choices={ACROSS}
-            onChoose={(across) =>
-              void edits.keep({ across: across as Part["across"], up: part.up ?? "bottom" })
-            }
-          />
-          <ChoiceField
-            label="Up"
-            width={104}
-            value={part.up ?? "bottom"}
-            choices={UP}
-            onChoose={(up) => void edits.keep({ across: part.across ?? "right", up: up as Part["up"] })}
-          />
-        </Rows>
-      </Group>
-      {lettered && (
-        <Group name="Lettering">
-          <Rows>
-            <Box sx={{ display: "flex", gap: 0.5 }}>
-              <ChoiceField
-                label="Height"
-                width={88}
-                value={String(part.size ?? 2.5)}
-                choices={withNow(
-                  HEIGHTS.map((h) => [String(h), `${h} mm`] as const),
-                  String(part.size ?? 2.5),
-                )}
-                onChoose={(size) => void edits.set({ size: Number(size) }, "lettering of a part")}
-              />
-              <ChoiceField
-                label="Shrinks to"
-                width={88}
-                value={String(part.min_size ?? 1.8)}
-                choices={withNow(
-                  HEIGHTS.map((h) => [String(h), `${h} mm`] as const),
-                  String(part.min_size ?? 1.8),
-                )}
-                onChoose={(least) => void edits.set({ min_size: Number(least) }, "lettering of a part")}
-              />
-            </Box>
-            <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
-              <ChoiceField
-                label="Lines"
-                width={56}
-                value={String(part.lines ?? 1)}
-                choices={[1, 2, 3, 4, 5, 6].map((n) => [String(n), String(n)] as const)}
-                onChoose={(lines) => void edits.set({ lines: Number(lines) }, "lines of a part")}
-              />
-              <ChoiceField
-                label="Stands"
-                width={80}
-                value={part.align ?? "left"}
-                choices={[
-                  ["left", "Left"],
-                  ["middle", "Middle"],
-                  ["right", "Right"],
-                ]}
-                onChoose={(align) => void edits.set({ align: align as Part["align"] }, "lettering of a part")}
-              />
-              <ToggleButton
-                on={part.bold ?? false}
-                name="Bold"
-                tip="Bold lettering"
-                onToggle={() => void edits.set({ bold: !part.bold }, "lettering of a part")}
-              />
-            </Box>
-          </Rows>
-        </Group>
-      )}
-      <Group name={part.kind === "line" ? "Line" : "Outline"}>
-        <Rows>
-          <ChoiceField
-            label="Width"
-            width={96}
-            value={String(part.width ?? 0)}
-            choices={widths(part.width ?? 0, part.kind === "line" ? "As usual" : "None")}
-            onChoose={(w) => void edits.set({ width: Number(w) }, "line of a part")}
-          />
-        </Rows>
-      </Group>
-      <Box
-        sx={{ ml: "auto", pt: 2.5, display: "flex", flexDirection: "column", gap: 1, alignItems: "flex-end" }}
-      >
-        <Button variant="contained" onClick={edits.leave}>
-          Done
-        </Button>
-        <Box sx={{ display: "flex", gap: 0.5 }}>
-          <More
-            commands={[
-              ["Duplicate (Ctrl + D)", edits.duplicate],
-              ["To the front (Home)", () => edits.stack(true)],
-              ["To the back (End)", () => edits.stack(false)],
-            ]}
-          />
-          <Tooltip title="Delete it from the template (Delete)">
-            <Button onClick={edits.remove} sx={{ minWidth: 0, px: 1 }}>
-              Delete
-            </Button>
-          </Tooltip>
-        </Box>
       </Box>
     </Ledge>
   );

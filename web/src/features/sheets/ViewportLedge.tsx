@@ -5,30 +5,21 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
-import { useState } from "react";
-import type { Job, ModelVersion, Rung, Shown, View, Viewport } from "../../api/client";
+import type { Job, ModelVersion, Rung, View, Viewport } from "../../api/client";
 import { isActive } from "../../api/queries";
-import {
-  cropped,
-  filling,
-  fittedTo,
-  geometryOf,
-  moved,
-  shaped,
-  type Extents,
-  type Geometry,
-} from "../../canvas/geometry";
+import { geometryOf, type Geometry } from "../../canvas/geometry";
 import { ChoiceField } from "../../components/ChoiceField";
 import { ComboField } from "../../components/ComboField";
+import { choicesOf } from "../../components/choices";
 import { FigureField } from "../../components/FigureField";
 import { Buttons, Group, Ledge, Rows } from "../../components/Ledge";
 import { More } from "../../components/More";
-import { leftOut, ShownMenu, type ShownKey } from "../../components/ShownMenu";
 import { StateMark } from "../../components/StateMark";
 import { ToggleButton } from "../../components/ToggleButton";
 import type { Edits } from "./sheetCommands";
-import { PensMenu, pensChanged } from "./PensMenu";
-import { select, useSelection } from "../../stores/selection";
+import { shownFigure } from "./figures";
+import { FrameFields } from "./FrameFields";
+import { AS_IN_VIEW, ContentsFields, ShownFields } from "./ViewportContents";
 import { useGesture } from "../../stores/gesture";
 
 interface Props {
@@ -41,21 +32,13 @@ interface Props {
   edits: Edits;
   /** Key and name of the pen tables that there are. */
   penTables: readonly (readonly [key: string, name: string])[];
-  /** The element that was moved to the middle, to be left out if that is wanted. */
+  /** The element that was moved to the middle, to be hidden if that is wanted. */
   element: string | null;
   onBringUpToDate: () => void;
   onToSheets: () => void;
 }
 
 const LADDERS = { custom: "Custom", metric: "Metric", feet: "Feet and inches" } as const;
-const CORNERS = [
-  ["0 1", "Upper left"],
-  ["1 1", "Upper right"],
-  ["0 0", "Lower left"],
-  ["1 0", "Lower right"],
-  ["0.5 0.5", "Middle"],
-] as const;
-const shownFigure = (value: number) => String(Math.round(value * 100) / 100);
 
 export function ViewportLedge(props: Props) {
   const { viewport, view, views, version, ladder, job, edits, onBringUpToDate, onToSheets } = props;
@@ -71,7 +54,7 @@ export function ViewportLedge(props: Props) {
       <Group name="View">
         <Rows>
           <ChoiceField
-            label="Which is seen"
+            label="View shown"
             width={146}
             value={viewport.view}
             choices={views
@@ -82,7 +65,7 @@ export function ViewportLedge(props: Props) {
               change(
                 {
                   view: id,
-                  shown: NO_CHOICE,
+                  shown: AS_IN_VIEW,
                   linework: next?.linework,
                   extents: next?.extents,
                   axes: next?.axes,
@@ -132,19 +115,26 @@ export function ViewportLedge(props: Props) {
             number
             width={98}
             value={shownFigure(now.turn)}
-            onCommit={(value) => change({ turn: Number(value) }, "turn what is seen")}
+            onCommit={(value) => change({ turn: Number(value) }, "turn the contents")}
           />
         </Rows>
       </Group>
-      <Frame viewport={viewport} now={now} perspective={perspective} edits={edits} />
-      <WhatIsSeen
+      <FrameFields viewport={viewport} now={now} perspective={perspective} edits={edits} />
+      <ShownFields
         viewport={viewport}
         view={view}
         version={version}
         penTables={props.penTables}
         edits={edits}
       />
-      <Contents {...props} now={now} />
+      <ContentsFields
+        viewport={viewport}
+        view={view}
+        version={version}
+        edits={edits}
+        element={props.element}
+        now={now}
+      />
       <Group name="Title, marks">
         <Rows>
           <ChoiceField
@@ -160,19 +150,19 @@ export function ViewportLedge(props: Props) {
             <ToggleButton
               on={viewport.marks ?? true}
               name="Marks"
-              tip="Where sections, elevations and details lie in it"
+              tip="Marks of sections, elevations and details"
               onToggle={() => change({ marks: !(viewport.marks ?? true) }, "marks shown or not")}
             />
             <ToggleButton
               on={viewport.levels ?? true}
               name="Levels"
-              tip="The storeys' levels, in what stands upright"
+              tip="The storeys’ levels, in elevations and sections"
               onToggle={() => change({ levels: !(viewport.levels ?? true) }, "levels shown or not")}
             />
             <ToggleButton
               on={viewport.grid ?? true}
               name="Grid"
-              tip="The lines of the building's grid, in plans"
+              tip="The building’s grid lines, in plans"
               onToggle={() => change({ grid: !(viewport.grid ?? true) }, "grid lines shown or not")}
             />
           </Buttons>
@@ -197,9 +187,9 @@ export function ViewportLedge(props: Props) {
             />
             <ToggleButton
               on={viewport.opaque}
-              name="Cover"
-              tip="Hide what lies under it"
-              onToggle={() => change({ opaque: !viewport.opaque }, "cover what lies below or not")}
+              name="Hide what is below"
+              tip="Viewports below do not show through"
+              onToggle={() => change({ opaque: !viewport.opaque }, "hide what is below or not")}
             />
           </Buttons>
           <Buttons>
@@ -209,7 +199,7 @@ export function ViewportLedge(props: Props) {
                   "Duplicate (Ctrl + D)",
                   () => void edits.copy([viewport], viewport.sheet, 10, "duplicate a viewport"),
                 ],
-                ["To the same spot of other sheets…", onToSheets],
+                ["Copy to sheets…", onToSheets],
                 ["To the front (Home)", () => edits.stack([viewport], true)],
                 ["To the back (End)", () => edits.stack([viewport], false)],
               ]}
@@ -226,14 +216,12 @@ export function ViewportLedge(props: Props) {
   );
 }
 
-/** What a viewport shows where that is what its view shows. */
-const NO_CHOICE = {} as Viewport["shown"];
-const TITLES = [
-  ["plain", "Plain"],
-  ["bar", "Scale bar"],
-  ["north", "Bar, north"],
-  ["none", "None"],
-] as const;
+const TITLES = choicesOf<NonNullable<Viewport["title_style"]>>({
+  plain: "Plain",
+  bar: "Scale bar",
+  north: "Bar, north",
+  none: "None",
+});
 const SLIM = { minWidth: 0, px: 1 };
 
 /** Another view has its own middle, and it is looked at upright. */
@@ -241,242 +229,4 @@ function middleOf(view: View | undefined): { centre_u?: number; centre_v?: numbe
   if (!view?.extents) return { turn: 0 };
   const [u0 = 0, v0 = 0, u1 = 0, v1 = 0] = view.extents;
   return { centre_u: (u0 + u1) / 2, centre_v: (v0 + v1) / 2, turn: 0 };
-}
-
-/** Place and size, measured from one corner; what is typed moves the frame, and crops as dragging does. */
-function Frame({
-  viewport,
-  now,
-  perspective,
-  edits,
-}: {
-  viewport: Viewport;
-  now: Geometry;
-  perspective: boolean;
-  edits: Edits;
-}) {
-  const [corner, setCorner] = useState("0 0");
-  const [fx = 0, fy = 0] = corner.split(" ").map(Number);
-  const set = (geometry: Geometry, what: string) => {
-    const extents = viewport.extents as unknown as Extents | null;
-    void edits.reshape(
-      new Map([[viewport.id, perspective && extents ? filling(geometry, extents) : geometry]]),
-      what,
-    );
-  };
-  const size = (axis: "width" | "height", value: number) => {
-    const by = value - now[axis];
-    const share = axis === "width" ? fx : fy;
-    const [low, high] = axis === "width" ? (["west", "east"] as const) : (["south", "north"] as const);
-    set(
-      cropped(now, {
-        ...(share > 0 ? { [low]: -by * share } : {}),
-        ...(share < 1 ? { [high]: by * (1 - share) } : {}),
-      }),
-      `${axis} of a viewport`,
-    );
-  };
-  return (
-    <Group name="Frame on paper">
-      <Rows>
-        <Box sx={{ display: "flex", gap: 0.5 }}>
-          <FigureField
-            label={fx === 1 ? "Right" : fx === 0 ? "Left" : "Middle x"}
-            unit="mm"
-            number
-            width={68}
-            value={shownFigure(now.x + fx * now.width)}
-            onCommit={(v) => set(moved(now, Number(v) - now.x - fx * now.width, 0), "move a viewport")}
-          />
-          <FigureField
-            label={fy === 1 ? "Top" : fy === 0 ? "Bottom" : "Middle y"}
-            unit="mm"
-            number
-            width={80}
-            value={shownFigure(now.y + fy * now.height)}
-            onCommit={(v) => set(moved(now, 0, Number(v) - now.y - fy * now.height), "move a viewport")}
-          />
-          <ChoiceField
-            label="Measured from"
-            width={101}
-            value={corner}
-            choices={CORNERS}
-            onChoose={setCorner}
-          />
-        </Box>
-        <Box sx={{ display: "flex", gap: 0.5 }}>
-          <FigureField
-            label="Width"
-            unit="mm"
-            number
-            width={68}
-            value={shownFigure(now.width)}
-            onCommit={(v) => size("width", Number(v))}
-          />
-          <FigureField
-            label="Height"
-            unit="mm"
-            number
-            width={80}
-            value={shownFigure(now.height)}
-            onCommit={(v) => size("height", Number(v))}
-          />
-          <ChoiceField
-            label="Shape"
-            width={101}
-            value={viewport.shape}
-            choices={[
-              ["rectangle", "Rectangle"],
-              ["circle", "Circle"],
-              ["polygon", "Polygon"],
-              ["draw", "Draw it…"],
-            ]}
-            onChoose={(shape) => {
-              if (shape === "draw") useGesture.setState({ outline: { of: viewport.id, points: [] } });
-              else set(shaped(now, shape as Geometry["shape"]), `make a viewport a ${shape}`);
-            }}
-          />
-        </Box>
-      </Rows>
-    </Group>
-  );
-}
-
-/** What it shows and with which pens, where that differs from its view. */
-function WhatIsSeen({
-  viewport,
-  view,
-  version,
-  penTables,
-  edits,
-}: Pick<Props, "viewport" | "view" | "version" | "penTables" | "edits">) {
-  const ofView: Shown = view?.spec.shown ?? {};
-  const shown: Shown = { ...ofView, ...viewport.shown };
-  const differs =
-    leftOut(shown) !== leftOut(ofView) ||
-    Object.keys(viewport.shown).length > 0 ||
-    pensChanged(viewport.pens) > 0 ||
-    viewport.pen_table !== null;
-  const show = (key: ShownKey, names: string[]) => {
-    const { [key]: _, ...rest } = viewport.shown as Shown;
-    const same = JSON.stringify([...(ofView[key] ?? [])].sort()) === JSON.stringify(names);
-    void edits.change(
-      [viewport],
-      { shown: (same ? rest : { ...rest, [key]: names }) as Viewport["shown"] },
-      "what a viewport shows",
-    );
-  };
-  return (
-    <Group name={differs ? "Shown, not as in the view" : "Shown"}>
-      <Rows>
-        <Buttons>
-          <ShownMenu shown={shown} version={version} onChange={show} />
-          {differs && (
-            <Tooltip title="Show what the view shows, with the standard pens">
-              <Button
-                sx={SLIM}
-                onClick={() =>
-                  void edits.change(
-                    [viewport],
-                    { shown: NO_CHOICE, pens: { roles: {}, layers: {} }, pen_table: null },
-                    "show a viewport as its view",
-                  )
-                }
-              >
-                As in view
-              </Button>
-            </Tooltip>
-          )}
-        </Buttons>
-        <Buttons>
-          <PensMenu
-            pens={viewport.pens}
-            table={viewport.pen_table}
-            tables={penTables}
-            onTable={(pen_table) => void edits.change([viewport], { pen_table }, "pen table of a viewport")}
-            layers={Object.keys(version?.facts.layers ?? {})}
-            onChange={(pens) => void edits.change([viewport], { pens }, "pens of a viewport")}
-          />
-        </Buttons>
-      </Rows>
-    </Group>
-  );
-}
-
-function Contents({ viewport, view, version, edits, element, now }: Props & { now: Geometry }) {
-  const moving = useSelection((s) => s.movingContents);
-  const extents = viewport.extents as unknown as Extents | null;
-  const storeys = viewport.axes && (viewport.axes.up[2] ?? 0) > 0.999 ? (version?.facts.storeys ?? []) : [];
-  const fit = () =>
-    extents &&
-    void edits.reshape(
-      new Map([
-        [viewport.id, view?.spec.kind === "perspective" ? filling(now, extents) : fittedTo(now, extents)],
-      ]),
-      "fit the crop to the drawing",
-    );
-  const leaveOut = () => {
-    const without = [
-      ...new Set([...(viewport.shown.without ?? view?.spec.shown?.without ?? []), element ?? ""]),
-    ].sort();
-    void edits.change([viewport], { shown: { ...viewport.shown, without } }, "leave an element out");
-  };
-  return (
-    <Group name="Contents">
-      <Rows>
-        <Buttons>
-          <Tooltip
-            title={
-              moving
-                ? "Return to the sheet (Escape)"
-                : "Move what is seen within the frame (Enter, or a double click)"
-            }
-          >
-            <Button
-              sx={SLIM}
-              variant={moving ? "contained" : "outlined"}
-              aria-pressed={moving}
-              onClick={() => select(viewport.id, !moving)}
-            >
-              {moving ? "Done" : "Move contents"}
-            </Button>
-          </Tooltip>
-        </Buttons>
-        {moving && element ? (
-          <Buttons>
-            <Tooltip title="Draw this viewport without the element in its middle">
-              <Button variant="outlined" sx={SLIM} onClick={leaveOut}>
-                Leave it out
-              </Button>
-            </Tooltip>
-          </Buttons>
-        ) : moving && storeys.length > 0 ? (
-          <ChoiceField
-            label="Centre on"
-            width={104}
-            value=""
-            choices={[["", "Storey…"], ...storeys.map((s) => [String(s.elevation), s.name] as const)]}
-            onChoose={(level) =>
-              level &&
-              void edits.change(
-                [viewport],
-                { centre_v: Number(level) - (viewport.axes?.origin[2] ?? 0) },
-                "centre on a storey",
-              )
-            }
-          />
-        ) : (
-          <Buttons>
-            <Tooltip title="All of the drawing is seen, and nothing beside it">
-              <span>
-                <Button variant="outlined" disabled={!extents || viewport.pinned} onClick={fit}>
-                  Fit crop
-                </Button>
-              </span>
-            </Tooltip>
-          </Buttons>
-        )}
-      </Rows>
-    </Group>
-  );
 }

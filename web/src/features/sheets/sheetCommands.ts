@@ -230,7 +230,7 @@ export function useEdits(project: string) {
       const steps = order.flatMap((v, position) =>
         v.position === position ? [] : [changing("viewports", v, { position })],
       );
-      void commit(project, front ? "bring to the front" : "put to the back", steps);
+      void commit(project, front ? "bring to the front" : "send to the back", steps);
     }
 
     const register = () => rows("sheets", project).toSorted((a, b) => a.position - b.position);
@@ -290,7 +290,7 @@ export function useEdits(project: string) {
           const row = register().find((s) => s.id === id);
           return row && row.number !== number ? [changing("sheets", row, { number })] : [];
         });
-        if (!steps.length) notify(`The sheets after ${sheet.number} are numbered on from it already.`);
+        if (!steps.length) notify(`The sheets after ${sheet.number} already follow from it.`);
         await commit(project, `renumber from ${sheet.number}`, steps);
       } catch (error) {
         notifyError(error);

@@ -144,7 +144,7 @@ export function templateEdits(project: string, template: Template, display: Disp
       ];
       void write(
         { parts: front ? [...others, ...own] : [...own, ...others] },
-        front ? "bring parts to the front" : "put parts to the back",
+        front ? "bring parts to the front" : "send parts to the back",
       );
       select(own.map((_, k) => partName(front ? others.length + k : k)));
     },

@@ -59,7 +59,7 @@ export function useCompose({ sheet, on, ladder, edits, onPlot, onOutlined }: Giv
       if (outline.points.length < 3)
         notify("An outline has three corners or more. Click where they lie; Enter closes it.", true);
       else if (crosses(outline.points))
-        notify("This outline crosses itself. Take corners back with Backspace.", true);
+        notify("This outline crosses itself. Remove corners with Backspace.", true);
       else {
         useGesture.setState({ outline: null });
         const of = on.find((v) => v.id === outline.of);
@@ -75,7 +75,7 @@ export function useCompose({ sheet, on, ladder, edits, onPlot, onOutlined }: Giv
     return {
       nudge: (dx, dy) =>
         useSelection.getState().movingContents
-          ? reshape((g) => shifted(g, dx, dy), "nudge what is seen")
+          ? reshape((g) => shifted(g, dx, dy), "nudge the contents")
           : reshape((g) => moved(g, dx, dy), chosen().length > 1 ? "nudge viewports" : "nudge a viewport"),
       stepScale: (rungs) => {
         for (const viewport of loose().slice(0, 1)) {

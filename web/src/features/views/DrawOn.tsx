@@ -30,13 +30,13 @@ interface Props {
 const SAYS: Record<NewViewRequest["kind"], readonly [title: string, how: string]> = {
   section: [
     "A section",
-    "Click where its line begins and ends. More clicks make jogs at right angles. The arrows look the way it is seen.",
+    "Click where its line starts and ends. More clicks make jogs at right angles. The arrows point the way it is seen.",
   ],
   elevation: [
     "An elevation",
-    "Click two points along the face. The arrows look at it; turn them round if they come from behind.",
+    "Click two points along the face. The arrows point at it; turn them round if they point away.",
   ],
-  perspective: ["A perspective", "Click where the eye stands, then what it looks at."],
+  perspective: ["A perspective", "Click where the eye is, then what it looks at."],
   detail: ["A detail", "Outline the part of the view that it shows."],
 };
 const SHAPES: readonly (readonly [Shape, string])[] = [

@@ -60,14 +60,14 @@ export function LineSettingsField({ project, settings, onApply }: Props) {
         }}
       />
       {now ? (
-        <Tooltip title="Delete these named line settings; views keep their lines as they are">
+        <Tooltip title="Delete these line settings; views keep their lines as they are">
           <Button onClick={() => void drop(now)} sx={{ minWidth: 0, px: 0.75 }}>
             Delete
           </Button>
         </Tooltip>
       ) : (
         settings && (
-          <Tooltip title="Save these line settings by name, to give them to other views">
+          <Tooltip title="Save these line settings by name, to use them for other views">
             <Button onClick={() => setName("")} sx={{ minWidth: 0, px: 0.75 }}>
               Save
             </Button>

@@ -10,7 +10,7 @@ import { LineSettingsField } from "./LineSettingsField";
 
 const SWITCHES = [
   ["hidden", "Hidden lines"],
-  ["seams", "Seams"],
+  ["seams", "Joints within one material"],
   ["overhead", "Overhead lines"],
 ] as const;
 
@@ -57,7 +57,7 @@ export function TogetherLedge({
           <ChoiceField
             key={key}
             label={name}
-            width={96}
+            width={key === "seams" ? 148 : 96}
             value={switched(key)}
             choices={[
               ...(switched(key) === "mixed" ? [["mixed", "Mixed"] as const] : []),
@@ -69,19 +69,19 @@ export function TogetherLedge({
         ))}
         <FigureField
           number
-          label="Crease"
+          label="Hide edges flatter than"
           unit="°"
-          width={76}
+          width={130}
           value={common("crease", "20")}
-          onCommit={(value) => set({ crease: Number(value) }, "crease angle")}
+          onCommit={(value) => set({ crease: Number(value) }, "hide flat edges")}
         />
         <FigureField
-          label="Far beyond"
+          label="Lighten beyond"
           unit="m"
-          width={92}
+          width={98}
           value={common("far", "") && String(Number(common("far", "")) / 1000)}
           onCommit={(value) =>
-            set({ far: value ? Number(value.replace(",", ".")) * 1000 : null }, "far lines")
+            set({ far: value ? Number(value.replace(",", ".")) * 1000 : null }, "lighten far lines")
           }
         />
       </Group>

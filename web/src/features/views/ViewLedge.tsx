@@ -2,9 +2,10 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
-import type { ModelVersion, View } from "../../api/client";
+import type { ModelVersion, View, ViewSpec } from "../../api/client";
 import { useSubsets } from "../../api/queries";
 import { ChoiceField } from "../../components/ChoiceField";
+import { choicesOf } from "../../components/choices";
 import { FigureField } from "../../components/FigureField";
 import { Group, Ledge } from "../../components/Ledge";
 import { StateMark } from "../../components/StateMark";
@@ -34,7 +35,7 @@ const FIGURES: Partial<
   roof: [["depth", "Depth", "mm"]],
   elevation: [
     ["bearing", "Bearing", "°"],
-    ["near", "Begins at", "mm"],
+    ["near", "Starts at", "mm"],
     ["depth", "Depth", "mm"],
   ],
   section: [["depth", "Depth", "mm"]],
@@ -44,12 +45,12 @@ const FIGURES: Partial<
   ],
   perspective: [["angle", "Field of view", "°"]],
 };
-const SIDES = [
-  ["north", "North"],
-  ["east", "East"],
-  ["south", "South"],
-  ["west", "West"],
-] as const;
+const SIDES = choicesOf<NonNullable<ViewSpec["side"]>>({
+  north: "North",
+  east: "East",
+  south: "South",
+  west: "West",
+});
 const OFF_ON = [
   ["off", "No"],
   ["on", "Yes"],
@@ -86,7 +87,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
         <Box sx={{ width: 190 }}>
           <FigureField
             label="Name"
-            width={190}
+            width={160}
             value={view.name}
             onCommit={(name) => name && void edits.change(view, { name }, `rename ${view.name}`)}
           />
@@ -102,7 +103,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               title={
                 view.held
                   ? "Follow the newest model version again"
-                  : "Keep this drawing at its model version when the model moves on"
+                  : "Keep this drawing at its model version when a new one is imported"
               }
             >
               <Button
@@ -121,7 +122,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
           </Box>
         </Box>
       </Group>
-      <Group name="Where it looks">
+      <Group name="Direction">
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.75, alignItems: "flex-end", maxWidth: 212 }}>
           {spec.kind === "elevation" && (
             <ChoiceField
@@ -155,7 +156,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               key={key}
               label={label}
               unit={unit}
-              width={key === "cut" ? 116 : 86}
+              width={key === "cut" ? 112 : 80}
               value={figure(key)}
               onCommit={(value) => commit(key, label, value)}
             />
@@ -180,19 +181,22 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
       <Group name="Lines">
         <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5 }}>
           <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
+            <LineSettingsField
+              project={view.project}
+              settings={settings}
+              onApply={(to, name) =>
+                set(
+                  { ...spec, line_settings: spec.kind === "plan" ? to : { ...to, overhead: false } },
+                  `line settings “${name}”`,
+                )
+              }
+            />
             <ChoiceField
               label="Hidden lines"
               width={92}
               value={settings.hidden ? "on" : "off"}
               choices={OFF_ON}
               onChoose={(v) => settle({ hidden: v === "on" }, "hidden lines")}
-            />
-            <ChoiceField
-              label="Seams"
-              width={92}
-              value={settings.seams ? "on" : "off"}
-              choices={OFF_ON}
-              onChoose={(v) => settle({ seams: v === "on" }, "seams")}
             />
             {spec.kind === "plan" && (
               <ChoiceField
@@ -205,30 +209,29 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
             )}
           </Box>
           <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
-            <LineSettingsField
-              project={view.project}
-              settings={settings}
-              onApply={(to, name) =>
-                set(
-                  { ...spec, line_settings: spec.kind === "plan" ? to : { ...to, overhead: false } },
-                  `line settings “${name}”`,
-                )
-              }
+            <ChoiceField
+              label="Joints within one material"
+              width={138}
+              value={settings.seams ? "on" : "off"}
+              choices={OFF_ON}
+              onChoose={(v) => settle({ seams: v === "on" }, "joints within one material")}
             />
             <FigureField
               number
-              label="Crease"
+              label="Hide edges flatter than"
               unit="°"
-              width={72}
+              width={130}
               value={String(settings.crease ?? 20)}
-              onCommit={(v) => settle({ crease: Number(v) }, "crease angle")}
+              onCommit={(v) => settle({ crease: Number(v) }, "hide flat edges")}
             />
             <FigureField
-              label="Far beyond"
+              label="Lighten beyond"
               unit="m"
-              width={88}
+              width={94}
               value={settings.far == null ? "" : String(settings.far / 1000)}
-              onCommit={(v) => settle({ far: v ? Number(v.replace(",", ".")) * 1000 : null }, "far lines")}
+              onCommit={(v) =>
+                settle({ far: v ? Number(v.replace(",", ".")) * 1000 : null }, "lighten far lines")
+              }
             />
           </Box>
         </Box>

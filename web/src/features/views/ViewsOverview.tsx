@@ -103,7 +103,7 @@ export function ViewsOverview({ views, hasModel, edits, project, onOpen, onReque
         )}
         {hasModel && (
           <>
-            <Tooltip title="A plan of each storey, the roof plan, four elevations, four axonometrics; what is there stays">
+            <Tooltip title="Plans of all storeys, the roof plan, four elevations, four axonometrics; existing views stay">
               <Button variant="outlined" onClick={() => void edits.makeStandard()}>
                 Make the standard views
               </Button>
@@ -323,8 +323,8 @@ function Empty({ hasModel, project }: { hasModel: boolean; project: string }) {
         "No views yet. Make the standard views, or a new one of your own."
       ) : (
         <>
-          There is nothing to look at yet.{" "}
-          <Link to={`/projects/${project}/model`}>Import a building file</Link> first.
+          There is no building yet. <Link to={`/projects/${project}/model`}>Import a building file</Link>{" "}
+          first.
         </>
       )}
     </Box>

@@ -53,7 +53,7 @@ export function Guides({ camera, paper, guides, onChange }: Props) {
         if (on || of !== null)
           onChange(
             { ...guides, [way]: on ? [...others, at] : others },
-            on ? (of === null ? "place a guide" : "move a guide") : "take a guide away",
+            on ? (of === null ? "place a guide" : "move a guide") : "remove a guide",
           );
       },
       onEnd: () => setHeld(null),

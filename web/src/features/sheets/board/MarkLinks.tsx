@@ -34,7 +34,7 @@ export function MarkLinks({ links, camera, of, onGo, onMove }: Props) {
       <ButtonBase
         key={k}
         aria-label={placed ? `Mark: go to ${name} on ${sheet}` : `Mark of ${name}, which is not placed yet`}
-        title={`${name}, ${placed ? `on ${sheet}` : "not placed on any sheet yet"}\nDrag it to where it is clear`}
+        title={`${name}, ${placed ? `on ${sheet}` : "not placed on any sheet yet"}\nDrag it to where it is clear of the drawing`}
         onPointerDown={(event) => {
           if (event.button !== 0) return;
           event.stopPropagation();

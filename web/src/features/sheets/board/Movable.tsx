@@ -43,7 +43,7 @@ export function Movable({ box, camera, name, onMove, onReset }: Props) {
     <Box
       role="img"
       aria-label={name}
-      title={`${name}: drag it to where it is to lie${onReset ? "; a double click puts it back" : ""}`}
+      title={`${name}: drag it to move it${onReset ? "; a double click restores it" : ""}`}
       onPointerDown={press}
       onDoubleClick={onReset}
       sx={{

@@ -195,7 +195,7 @@ function EmptySheet({ camera, sheet, hasViews }: { camera: Camera; sheet: Sheet;
       }}
     >
       {hasViews
-        ? "Nothing is placed on this sheet. Pull out the views (V) and drag a card here."
+        ? "Nothing is placed on this sheet. Open the views (V) and drag a card here."
         : "There is no view to place yet. Import a building file at the Model station."}
     </Box>
   );

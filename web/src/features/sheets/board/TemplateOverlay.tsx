@@ -5,7 +5,7 @@ import { useFields } from "../../../api/queries";
 import type { Camera } from "../../../canvas/geometry";
 import { colours } from "../../../theme/theme";
 import type { TemplateEdits } from "../templateCommands";
-import { nameOfPart } from "../TemplateLedge";
+import { nameOfPart } from "../templateParts";
 import { AlignmentLines } from "./AlignmentLines";
 import { PartFrames } from "./PartFrames";
 

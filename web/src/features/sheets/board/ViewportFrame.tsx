@@ -122,7 +122,7 @@ export function ViewportFrame({
     else if (movingContents)
       follow(
         event,
-        "move what is seen",
+        "move the contents",
         alike((dx, dy) => shifted(geometry, dx, dy)),
       );
     else {

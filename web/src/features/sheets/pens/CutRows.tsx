@@ -35,7 +35,7 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
     <>
       <Box sx={{ ...GRID, fontSize: 11.5, color: "text.secondary", mb: 0.5 }}>
         {[
-          "Words in the material's name",
+          "Words in the material’s name",
           "On paper, enlarged",
           "Fill",
           "Opacity",
@@ -52,7 +52,7 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
         const name = cut.match || "all else";
         const hatched = Boolean(cut.hatch);
         return (
-          <Box key={k} role="group" aria-label={`What is cut of ${name}`} sx={{ ...GRID, mb: 0.5 }}>
+          <Box key={k} role="group" aria-label={`Cut style of ${name}`} sx={{ ...GRID, mb: 0.5 }}>
             <FigureField
               bare
               width="100%"
@@ -186,8 +186,8 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
           </Button>
         )}
         <Box sx={{ fontSize: 12, color: "text.secondary", lineHeight: 1.35 }}>
-          Bars stand between words: “concrete | screed”. Spacing is in millimetres of paper at every scale,
-          and the turn in degrees.
+          Separate words by bars: “concrete | screed”. Spacing is in millimetres of paper at every scale, and
+          the turn in degrees.
         </Box>
       </Box>
     </>

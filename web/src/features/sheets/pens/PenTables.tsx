@@ -125,7 +125,7 @@ export function PenTables({ register, version, penParts, tables, first, onClose 
           {table.own && (
             <Button
               disabled={users.length > 0}
-              title={users.length ? `Drawn with by ${users.join(", ")}` : ""}
+              title={users.length ? `Used by ${users.join(", ")}` : ""}
               onClick={() => {
                 setKey(register.pen_table);
                 if (table.own) void remove("pen_tables", table.own);

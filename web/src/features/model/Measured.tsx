@@ -1,0 +1,53 @@
+/** The measure between two places, drawn over the building. */
+import Box from "@mui/material/Box";
+import { useEffect, useState } from "react";
+import { colours } from "../../theme/theme";
+import type { Place, Stage } from "./stage";
+
+export function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[] }) {
+  const [, follow] = useState(0);
+  useEffect(() => stage.watch(() => follow((frame) => frame + 1)), [stage]);
+  const at = ends.map((place) => stage.onScreen(place));
+  const [a, b] = ends;
+  const [p, q] = at;
+  const by = a && b ? a.map((x, k) => Math.abs((b[k] ?? 0) - x)) : null;
+  const length = by ? Math.hypot(...by) : 0;
+  return (
+    <>
+      <svg style={{ position: "absolute", inset: 0, width: "100%", height: "100%", pointerEvents: "none" }}>
+        {p && q && <line x1={p[0]} y1={p[1]} x2={q[0]} y2={q[1]} stroke={colours.rust} strokeWidth={1.6} />}
+        {at.map(([x, y], k) => (
+          <circle key={k} cx={x} cy={y} r={4} fill={colours.paper} stroke={colours.rust} strokeWidth={1.8} />
+        ))}
+      </svg>
+      <Box
+        role="status"
+        aria-label="Measured"
+        sx={{
+          position: "absolute",
+          left: 12,
+          bottom: 12,
+          pointerEvents: "none",
+          px: 1.25,
+          py: 0.5,
+          bgcolor: colours.sandPale,
+          border: `1px solid ${colours.sandShade}`,
+          borderRadius: 1,
+          fontSize: 13,
+          fontVariantNumeric: "tabular-nums",
+        }}
+      >
+        {by ? (
+          <>
+            <strong>{Math.round(length)} mm</strong>
+            <Box component="span" sx={{ color: "text.secondary", ml: 1.5 }}>
+              x {Math.round(by[0] ?? 0)} · y {Math.round(by[1] ?? 0)} · z {Math.round(by[2] ?? 0)}
+            </Box>
+          </>
+        ) : (
+          "Click the other end."
+        )}
+      </Box>
+    </>
+  );
+}

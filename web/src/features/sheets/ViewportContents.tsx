@@ -1,0 +1,171 @@
+/** What a viewport shows, with which pens, and where in the drawing it is. */
+import Button from "@mui/material/Button";
+import Tooltip from "@mui/material/Tooltip";
+import type { ModelVersion, Shown, View, Viewport } from "../../api/client";
+import { filling, fittedTo, type Extents, type Geometry } from "../../canvas/geometry";
+import { ChoiceField } from "../../components/ChoiceField";
+import { Buttons, Group, Rows } from "../../components/Ledge";
+import { leftOut, ShownMenu, type ShownKey } from "../../components/ShownMenu";
+import { select, useSelection } from "../../stores/selection";
+import { PensMenu, pensChanged } from "./PensMenu";
+import type { Edits } from "./sheetCommands";
+
+interface Props {
+  viewport: Viewport;
+  view: View | undefined;
+  version: ModelVersion | undefined;
+  edits: Edits;
+}
+/** What a viewport shows where that is what its view shows. */
+export const AS_IN_VIEW = {} as Viewport["shown"];
+const SLIM = { minWidth: 0, px: 1 };
+
+/** What it shows and with which pens, where that differs from its view. */
+export function ShownFields({
+  viewport,
+  view,
+  version,
+  penTables,
+  edits,
+}: Props & { penTables: readonly (readonly [key: string, name: string])[] }) {
+  const ofView: Shown = view?.spec.shown ?? {};
+  const shown: Shown = { ...ofView, ...viewport.shown };
+  const differs =
+    leftOut(shown) !== leftOut(ofView) ||
+    Object.keys(viewport.shown).length > 0 ||
+    pensChanged(viewport.pens) > 0 ||
+    viewport.pen_table !== null;
+  const show = (key: ShownKey, names: string[]) => {
+    const { [key]: _, ...rest } = viewport.shown as Shown;
+    const same = JSON.stringify([...(ofView[key] ?? [])].sort()) === JSON.stringify(names);
+    void edits.change(
+      [viewport],
+      { shown: (same ? rest : { ...rest, [key]: names }) as Viewport["shown"] },
+      "what a viewport shows",
+    );
+  };
+  return (
+    <Group name={differs ? "Shown, differs from the view" : "Shown"}>
+      <Rows>
+        <Buttons>
+          <ShownMenu shown={shown} version={version} onChange={show} />
+          {differs && (
+            <Tooltip title="Show what the view shows, with the sheet’s pens">
+              <Button
+                sx={SLIM}
+                onClick={() =>
+                  void edits.change(
+                    [viewport],
+                    { shown: AS_IN_VIEW, pens: { roles: {}, layers: {} }, pen_table: null },
+                    "show a viewport as its view",
+                  )
+                }
+              >
+                As in view
+              </Button>
+            </Tooltip>
+          )}
+        </Buttons>
+        <Buttons>
+          <PensMenu
+            pens={viewport.pens}
+            table={viewport.pen_table}
+            tables={penTables}
+            onTable={(pen_table) => void edits.change([viewport], { pen_table }, "pen table of a viewport")}
+            layers={Object.keys(version?.facts.layers ?? {})}
+            onChange={(pens) => void edits.change([viewport], { pens }, "pens of a viewport")}
+          />
+        </Buttons>
+      </Rows>
+    </Group>
+  );
+}
+
+export function ContentsFields({
+  viewport,
+  view,
+  version,
+  edits,
+  element,
+  now,
+}: Props & {
+  /** The element that was moved to the middle, to be hidden if that is wanted. */
+  element: string | null;
+  now: Geometry;
+}) {
+  const moving = useSelection((s) => s.movingContents);
+  const extents = viewport.extents as unknown as Extents | null;
+  const storeys = viewport.axes && (viewport.axes.up[2] ?? 0) > 0.999 ? (version?.facts.storeys ?? []) : [];
+  const fit = () =>
+    extents &&
+    void edits.reshape(
+      new Map([
+        [viewport.id, view?.spec.kind === "perspective" ? filling(now, extents) : fittedTo(now, extents)],
+      ]),
+      "fit the crop to the drawing",
+    );
+  const leaveOut = () => {
+    const without = [
+      ...new Set([...(viewport.shown.without ?? view?.spec.shown?.without ?? []), element ?? ""]),
+    ].sort();
+    void edits.change([viewport], { shown: { ...viewport.shown, without } }, "hide an element");
+  };
+  return (
+    <Group name="Contents">
+      <Rows>
+        <Buttons>
+          <Tooltip
+            title={
+              moving
+                ? "Return to the sheet (Escape)"
+                : "Move the contents within the frame (Enter, or a double click)"
+            }
+          >
+            <Button
+              sx={SLIM}
+              variant={moving ? "contained" : "outlined"}
+              aria-pressed={moving}
+              onClick={() => select(viewport.id, !moving)}
+            >
+              {moving ? "Done" : "Move contents"}
+            </Button>
+          </Tooltip>
+        </Buttons>
+        {moving && element ? (
+          <Buttons>
+            <Tooltip title="Draw this viewport without the element in its middle">
+              <Button variant="outlined" sx={SLIM} onClick={leaveOut}>
+                Hide it
+              </Button>
+            </Tooltip>
+          </Buttons>
+        ) : moving && storeys.length > 0 ? (
+          <ChoiceField
+            label="Centre on"
+            width={104}
+            value=""
+            choices={[["", "Storey…"], ...storeys.map((s) => [String(s.elevation), s.name] as const)]}
+            onChoose={(level) =>
+              level &&
+              void edits.change(
+                [viewport],
+                { centre_v: Number(level) - (viewport.axes?.origin[2] ?? 0) },
+                "centre on a storey",
+              )
+            }
+          />
+        ) : (
+          <Buttons>
+            <Tooltip title="Show all of the drawing and nothing beside it">
+              <span>
+                <Button variant="outlined" disabled={!extents || viewport.pinned} onClick={fit}>
+                  Fit crop
+                </Button>
+              </span>
+            </Tooltip>
+          </Buttons>
+        )}
+      </Rows>
+    </Group>
+  );
+}
