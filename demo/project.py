@@ -170,11 +170,11 @@ def load() -> bool:
             _more_views(project)
             _sheets(project)
             _plotting(project)
-        _work(project)
+        finish_jobs(project)
         View.objects.filter(project=project, name=HELD).update(held=True)
         _import(project, user, revised=True)
         order_all_out_of_date(project)
-        _work(project)
+        finish_jobs(project)
     except BaseException:
         project.delete()
         raise
@@ -190,13 +190,13 @@ def _import(project: Project, user: AbstractBaseUser, *, revised: bool = False) 
         path = Path(folder) / ("observatory-b.ifc" if revised else "observatory.ifc")
         write_observatory(str(path), revised=revised)
         job = import_model(project, SimpleUploadedFile(path.name, path.read_bytes()), user)
-    _work(project)
+    finish_jobs(project)
     job.refresh_from_db()
     if job.state != Job.State.DONE:
         raise SystemExit(f"The demo building could not be read: {job.message}")
 
 
-def _work(project: Project) -> None:
+def finish_jobs(project: Project) -> None:
     """Do what is in the queue, here and now, and wait for what another worker has taken out of it."""
     call_command("db_worker", batch=True, interval=0, startup_delay=False, verbosity=0, reload=False)
     while Job.objects.filter(project=project, state__in=Job.ACTIVE).exists():

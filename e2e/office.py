@@ -3,20 +3,25 @@
 from __future__ import annotations
 
 import os
+import sqlite3
 import subprocess
 import sys
 import tempfile
 from collections.abc import Callable
 from pathlib import Path
-from typing import Any
+from typing import Any, ClassVar
 
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
 from demo.building import write_observatory
+from demo.project import finish_jobs
+from server.buildings.services import import_model
+from server.projects.models import Project
 from server.sheets.models import Viewport
 
 # The browser's driver runs its own event loop in this thread; Django's ORM is used beside it, not within.
@@ -55,11 +60,11 @@ class Office(StaticLiveServerTestCase):
             "DUNEFOLD_DATABASE": str(connection.settings_dict["NAME"]),
             "DUNEFOLD_DATA": str(settings.DATA),
         }
+        self.furnish()
         # One for each test: the database is emptied between them, which no worker outlives.
         worker = subprocess.Popen([sys.executable, "manage.py", "work"], cwd=settings.ROOT, env=environment)
         self.addCleanup(worker.wait, 10)
         self.addCleanup(worker.terminate)
-        get_user_model().objects.create_user("ines", password="samphire-88")
         expect.set_options(timeout=PATIENCE)
         context = self.browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
         context.set_default_timeout(PATIENCE)
@@ -69,6 +74,10 @@ class Office(StaticLiveServerTestCase):
         self.page.on("pageerror", lambda error: self.problems.append(str(error)))
         self.addCleanup(lambda: self.assertEqual(self.problems, []))
         self.sign_in(self.page)
+
+    def furnish(self) -> None:
+        """Fill the database before anybody signs in."""
+        get_user_model().objects.create_user("ines", password="samphire-88")
 
     def sign_in(self, page: Page) -> None:
         page.goto(self.live_server_url)
@@ -88,13 +97,6 @@ class Office(StaticLiveServerTestCase):
 
     def open_sheets(self) -> None:
         self.page.get_by_role("navigation", name="Stations").get_by_role("link", name="Sheets").click()
-
-    def first_sheet_of(self, project: str, file: Path) -> None:
-        """A new project with a building and one empty sheet on the board."""
-        self.add_project(project)
-        self.import_model(file)
-        self.open_sheets()
-        self.page.get_by_role("button", name="Add the first sheet").click()
 
     # On the board
 
@@ -173,16 +175,43 @@ class Office(StaticLiveServerTestCase):
         self.page.mouse.up()
 
 
-class SheetsOffice(Office):
+class PreparedOffice(Office):
+    """A drafter with a project whose building is read and whose plain views are drawn: prepared once for all
+    tests of a run, and copied into the database of each."""
+
+    _prepared: ClassVar[sqlite3.Connection | None] = None
+    project: Project
+
+    def furnish(self) -> None:
+        if PreparedOffice._prepared is None:
+            super().furnish()
+            user = get_user_model().objects.get(username="ines")
+            project = Project.objects.create(owner=user, name="Bird observatory")
+            with tempfile.TemporaryDirectory() as folder:
+                file = Path(folder) / "observatory.ifc"
+                write_observatory(str(file))
+                import_model(project, SimpleUploadedFile(file.name, file.read_bytes()), user)
+            finish_jobs(project)
+            prepared = sqlite3.connect(":memory:")
+            with sqlite3.connect(str(connection.settings_dict["NAME"])) as database:
+                database.backup(prepared)
+            PreparedOffice._prepared = prepared
+        else:
+            with sqlite3.connect(str(connection.settings_dict["NAME"])) as database:
+                PreparedOffice._prepared.backup(database)
+        self.project = Project.objects.get(name="Bird observatory")
+
+    def open(self, station: str) -> None:
+        self.page.goto(f"{self.live_server_url}/projects/{self.project.pk}/{station}")
+
+
+class SheetsOffice(PreparedOffice):
     """A drafter at the Sheets station, with the demo building and one empty sheet on the board."""
 
     def setUp(self) -> None:
         super().setUp()
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        file = Path(folder.name) / "observatory.ifc"
-        write_observatory(str(file))
-        self.first_sheet_of("Bird observatory", file)
+        self.open("sheets")
+        self.page.get_by_role("button", name="Add the first sheet").click()
 
     @property
     def ledge(self) -> Any:

@@ -158,7 +158,7 @@ class IssueTests(SheetsOffice):
         self.to_issue()
         self.own_settings("Check print, A3 to fit")
         page.get_by_role("checkbox", name="Plot A-01").click()
-        self.plots.get_by_role("button", name="Give to 2").click()
+        self.plots.get_by_role("button", name="Apply to 2").click()
         page.get_by_role("button", name="Save…").click()
         page.get_by_role("textbox", name="Name of the list").fill("For the builder")
         page.get_by_role("textbox", name="Name of the list").press("Enter")

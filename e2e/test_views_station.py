@@ -10,23 +10,19 @@ from django.contrib.auth import get_user_model
 from playwright.sync_api import expect
 
 from demo.building import write_observatory
-from e2e.office import FIRST, Office
+from e2e.office import FIRST, PreparedOffice
 
 
-class ViewsStationTests(Office):
+class ViewsStationTests(PreparedOffice):
     in_3d = True
 
     def setUp(self) -> None:
         super().setUp()
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
-        self.first, self.second = (
-            Path(folder.name) / name for name in ("observatory.ifc", "observatory-b.ifc")
-        )
-        write_observatory(str(self.first))
+        self.second = Path(folder.name) / "observatory-b.ifc"
         write_observatory(str(self.second), revised=True)
-        self.add_project("Bird observatory")
-        self.import_model(self.first)
+        self.open("model")
 
     def station(self, name: str) -> None:
         self.page.get_by_role("navigation", name="Stations").get_by_role("link", name=name).click()
@@ -86,10 +82,10 @@ class ViewsStationTests(Office):
         furniture.click()
         expect(furniture).not_to_be_checked()
         page.keyboard.press("Escape")
-        expect(ledge.get_by_role("button", name="1 left out")).to_be_visible()
+        expect(ledge.get_by_role("button", name="1 hidden")).to_be_visible()
 
         ledge.get_by_role("button", name="Delete").click()
-        expect(page.get_by_role("dialog")).to_contain_text("It stands on no sheet")
+        expect(page.get_by_role("dialog")).to_contain_text("It is placed nowhere")
         page.get_by_role("button", name="Delete view").click()
         expect(page.get_by_role("button", name="New view")).to_be_visible()
         expect(self.card("Section")).to_have_count(0)

@@ -11,16 +11,22 @@ from playwright.sync_api import expect
 
 from demo.building import write_observatory
 from drafting.tests.pdf_reading import page_sizes, strokes, text
-from e2e.office import FIRST, Office
+from e2e.office import FIRST, Office, SheetsOffice
+
+
+def building_file(test: Office) -> Path:
+    """The demo building in a folder that goes with the test."""
+    folder = tempfile.TemporaryDirectory()
+    test.addCleanup(folder.cleanup)
+    file = Path(folder.name) / "observatory.ifc"
+    write_observatory(str(file))
+    return file
 
 
 class WholePathTests(Office):
     def setUp(self) -> None:
         super().setUp()
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.file = Path(folder.name) / "observatory.ifc"
-        write_observatory(str(self.file))
+        self.file = building_file(self)
 
     def test_from_a_building_file_to_a_pdf_that_measures_true(self):
         page = self.page
@@ -91,9 +97,21 @@ class WholePathTests(Office):
         self.import_model(self.file)
         expect(self.page.get_by_text(re.compile("is cut off"))).to_have_count(0)
 
+    def test_signing_out_shows_nothing_more_and_wrong_words_do_not_let_in(self):
+        page = self.page
+        self.add_project("Private")
+        page.get_by_role("button", name="Sign out").click()
+        expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+        expect(page.get_by_text("Private")).to_have_count(0)
+        page.get_by_label("Name").fill("ines")
+        page.get_by_label("Password").fill("guess")
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_text("Wrong name or password")).to_be_visible()
+
+
+class OneSheetTests(SheetsOffice):
     def test_what_was_done_is_taken_back_and_done_again_and_lasts(self):
         page = self.page
-        self.first_sheet_of("Careful", self.file)
         self.place_by_key("Roof plan")
         viewport = self.viewport("Roof plan")
         expect(viewport).to_be_focused()
@@ -121,15 +139,15 @@ class WholePathTests(Office):
 
     def test_a_new_version_makes_a_drawing_out_of_date_and_one_click_updates_it(self):
         page = self.page
-        self.first_sheet_of("Moving on", self.file)
         self.place_by_key("Roof plan")
         expect(self.viewport("Roof plan")).to_be_visible()
         ledge = page.get_by_role("region", name="Ledge: viewport")
         expect(ledge.get_by_text("Up to date")).to_be_visible()
 
         page.get_by_role("navigation", name="Stations").get_by_role("link", name="Model").click()
-        self.file.write_bytes(self.file.read_bytes().replace(b"'Weather mast'", b"'Wind vane'"))
-        page.get_by_label("Building file").set_input_files(self.file)
+        file = building_file(self)
+        file.write_bytes(file.read_bytes().replace(b"'Weather mast'", b"'Wind vane'"))
+        page.get_by_label("Building file").set_input_files(file)
         expect(page.get_by_text("2 · observatory.ifc")).to_be_visible()
 
         self.open_sheets()
@@ -139,20 +157,8 @@ class WholePathTests(Office):
         expect(ledge.get_by_text("Up to date")).to_be_visible()
         expect(page.get_by_role("navigation", name="Register").get_by_text("Out of date")).to_have_count(0)
 
-    def test_signing_out_shows_nothing_more_and_wrong_words_do_not_let_in(self):
-        page = self.page
-        self.add_project("Private")
-        page.get_by_role("button", name="Sign out").click()
-        expect(page.get_by_role("button", name="Sign in")).to_be_visible()
-        expect(page.get_by_text("Private")).to_have_count(0)
-        page.get_by_label("Name").fill("ines")
-        page.get_by_label("Password").fill("guess")
-        page.get_by_role("button", name="Sign in").click()
-        expect(page.get_by_text("Wrong name or password")).to_be_visible()
-
     def test_the_wheel_zooms_the_board_and_no_drawing(self):
         page = self.page
-        self.first_sheet_of("Steady", self.file)
         self.pull_out_views()
         viewport = self.drag_card("West elevation", (0.5, 0.4))
         scale = page.get_by_role("combobox", name="True scale")

@@ -41,7 +41,7 @@ def import_model(project: Project, upload: UploadedFile[Any], user: Any, unit: s
         if unit is not None and unit != project.model_unit:
             project.model_unit = unit
             project.save(update_fields=["model_unit"])
-        job = jobs.start(project, Job.Kind.READ, name)
+        job = jobs.start(project, Job.Kind.READ, name, long=True)
         ImportJob.objects.create(
             job=job,
             file_name=name,

@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+import logging
+import uuid
 from typing import Any
 
 from rest_framework import status
 from rest_framework.exceptions import APIException, ValidationError
 from rest_framework.response import Response
-from rest_framework.views import exception_handler
+from rest_framework.views import exception_handler, set_rollback
 
 from drafting.errors import DraftingError
+from server.common.space import DISK_FULL, INSUFFICIENT_STORAGE, is_busy, is_out_of_space
+
+log = logging.getLogger(__name__)
 
 
 class Conflict(APIException):
@@ -25,13 +30,24 @@ class Conflict(APIException):
         self.current = current
 
 
-def problem_response(error: Exception, context: dict[str, Any]) -> Response | None:
+def logged(what: str, *arguments: Any) -> str:
+    """Log the exception being handled under a reference, and a sentence for people that has it."""
+    reference = uuid.uuid4().hex[:8]
+    log.exception(f"{what} failed, reference {reference}", *arguments)
+    return (
+        f"Something went wrong on the server. Try again; if it happens again, give the reference {reference} "
+        "to whoever runs Dunefold."
+    )
+
+
+def problem_response(error: Exception, context: dict[str, Any]) -> Response:
     """What is wrong with a request, for people and for the interface alike."""
     if isinstance(error, DraftingError):
+        set_rollback()
         return Response({"detail": str(error), "fields": error.fields}, status.HTTP_400_BAD_REQUEST)
     response = exception_handler(error, context)
     if response is None:
-        return None
+        return _fault(error, context)
     if isinstance(error, ValidationError):
         detail = error.detail
         fields = detail if isinstance(detail, dict) else {}
@@ -39,6 +55,21 @@ def problem_response(error: Exception, context: dict[str, Any]) -> Response | No
     if isinstance(error, Conflict):
         response.data = {"detail": str(error.detail), "current": error.current}
     return response
+
+
+def _fault(error: Exception, context: dict[str, Any]) -> Response:
+    """A fault of the server's. Its details go to the log."""
+    set_rollback()
+    if is_out_of_space(error):
+        log.error("no room to write: %s", error)
+        return Response({"detail": DISK_FULL}, INSUFFICIENT_STORAGE)
+    if is_busy(error):
+        detail = "Others are saving a lot just now. This is tried again shortly."
+        return Response({"detail": detail}, status.HTTP_503_SERVICE_UNAVAILABLE, headers={"Retry-After": "1"})
+    request = context["request"]
+    return Response(
+        {"detail": logged("%s %s", request.method, request.path)}, status.HTTP_500_INTERNAL_SERVER_ERROR
+    )
 
 
 def _sentence(detail: Any) -> str:

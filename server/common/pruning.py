@@ -9,6 +9,7 @@ from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
+from django.conf import settings
 from django.db import models
 
 from server.common import storage
@@ -31,9 +32,12 @@ def register_files(model: type[models.Model], *fields: str) -> None:
 
 
 def is_old(path: Path) -> bool:
-    """Whether a file has lain for longer than the grace. One that is gone is not."""
+    """Whether a file has lain for longer than the grace, or than it takes to make one. One that is gone is
+    not."""
+    making = path.parent == storage.temporary_folder()
+    grace = 2 * settings.JOB_TIME_LIMIT if making else GRACE.total_seconds()
     try:
-        return time.time() - path.stat().st_mtime > GRACE.total_seconds()
+        return time.time() - path.stat().st_mtime > grace
     except FileNotFoundError:
         return False
 

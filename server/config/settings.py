@@ -8,6 +8,9 @@ from django.core.management.utils import get_random_secret_key
 ROOT = Path(__file__).resolve().parents[2]
 DATA = Path(os.environ.get("DUNEFOLD_DATA", ROOT / "data")).resolve()
 DATA.mkdir(parents=True, exist_ok=True)
+if DATA.stat().st_uid == os.geteuid() and os.access(DATA, os.W_OK):
+    # Whoever else works on this machine reads none of it.
+    DATA.chmod(0o700)
 
 
 def _secret() -> str:
@@ -55,6 +58,7 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.gzip.GZipMiddleware",
+    "server.common.space.room_to_write",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
@@ -141,13 +145,14 @@ SPECTACULAR_SETTINGS = {
     },
 }
 
-TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend"}}
+TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["short", "long"]}}
 
 # Limits, each of which an installation may change.
 MODEL_FILE_LIMIT = int(os.environ.get("DUNEFOLD_MODEL_FILE_LIMIT", 500 * 1024 * 1024))  # bytes
 JOB_TIME_LIMIT = float(os.environ.get("DUNEFOLD_JOB_TIME_LIMIT", 1800))  # seconds
 JOB_STALL_LIMIT = float(os.environ.get("DUNEFOLD_JOB_STALL_LIMIT", 300))  # seconds without a sign of progress
 JOB_MEMORY_LIMIT = int(os.environ.get("DUNEFOLD_JOB_MEMORY_LIMIT", 8 * 1024**3))  # bytes
+DISK_RESERVE = int(os.environ.get("DUNEFOLD_DISK_RESERVE", 200 * 1024**2))  # bytes that stay free
 FILE_UPLOAD_HANDLERS = ["django.core.files.uploadhandler.TemporaryFileUploadHandler"]
 FILE_UPLOAD_TEMP_DIR = DATA
 

@@ -6,15 +6,19 @@ from __future__ import annotations
 import atexit
 import importlib
 import multiprocessing
+import os
 import resource
 import signal
+import threading
 import time
+import traceback
 from collections.abc import Callable
-from multiprocessing.connection import Connection
+from multiprocessing.connection import Connection, wait
 from typing import Any
 
 from drafting.errors import DraftingError
 from drafting.progress import Progress
+from server.common.space import DISK_FULL, is_out_of_space
 
 #: How often it is asked whether the work is still wanted; seconds.
 POLL_INTERVAL = 0.1
@@ -28,23 +32,34 @@ class ChildProcessFailed(Exception):
     """The work could not be finished; the message is a sentence for people."""
 
 
+class UnexpectedError(Exception):
+    """The work failed for a reason that nobody foresaw; the message is the child's traceback."""
+
+
 class ChildProcess:
     """One process, started when first needed and again when it was lost. It runs one piece of work at a
-    time."""
+    time, and ends with the process that started it.
 
-    def __init__(self, memory_limit: int) -> None:
-        self._memory_limit = memory_limit
+    Args:
+        memory_limit: bytes of address space.
+        warm: whether it is to have the compiled kernels ready.
+    """
+
+    def __init__(self, memory_limit: int, *, warm: bool = True) -> None:
+        self._memory_limit, self._warm = memory_limit, warm
         self._process: Any = None
         self._pipe: Any = None
         atexit.register(self.kill)
 
     def start(self) -> None:
-        """Bring the process up, ready with compiled kernels."""
+        """Bring the process up."""
         if self._process is not None and self._process.is_alive():
             return
         context = multiprocessing.get_context("spawn")
         self._pipe, theirs = context.Pipe()
-        self._process = context.Process(target=_serve, args=(theirs, self._memory_limit), daemon=True)
+        self._process = context.Process(
+            target=_serve, args=(theirs, self._memory_limit, self._warm), daemon=True
+        )
         self._process.start()
         theirs.close()
 
@@ -67,7 +82,8 @@ class ChildProcess:
         Raises:
             DraftingError: the core refused the input.
             Cancelled: it was no longer wanted.
-            ChildProcessFailed: it crashed, took too long or too much memory.
+            ChildProcessFailed: it crashed, took too long or too much memory, or the disk is full.
+            UnexpectedError: anything else.
         """
         self.start()
         begun = heard = time.monotonic()
@@ -100,8 +116,10 @@ class ChildProcess:
                         raise ChildProcessFailed(
                             "This needs more memory than is allowed here. Use a smaller file."
                         )
+                    elif kind == "disk":
+                        raise ChildProcessFailed(DISK_FULL)
                     else:
-                        raise ChildProcessFailed(f"The work failed: {rest[0]}")
+                        raise UnexpectedError(rest[0])
         except (EOFError, BrokenPipeError, ConnectionResetError) as error:
             self.kill()
             raise ChildProcessFailed(
@@ -117,12 +135,20 @@ class ChildProcess:
             self._pipe.close()
 
 
-def _serve(pipe: Connection, memory_limit: int) -> None:
-    """In the child: wait for work, do it, tell how it went."""
-    signal.signal(signal.SIGINT, signal.SIG_IGN)  # who started this process ends it
-    from drafting.tasks import warm
+def _end_with_parent() -> None:
+    """Whatever this process is at, it ends when the one that started it has."""
+    parent = multiprocessing.parent_process()
+    if parent is not None:
+        wait([parent.sentinel])
+        os._exit(1)
 
-    warm()
+
+def _serve(pipe: Connection, memory_limit: int, warm: bool) -> None:
+    """In the child: wait for work, do it, report how it went."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)  # who started this process ends it
+    threading.Thread(target=_end_with_parent, daemon=True).start()
+    if warm:
+        importlib.import_module("drafting.tasks").warm()
     resource.setrlimit(resource.RLIMIT_AS, (memory_limit, memory_limit))
     while True:
         try:
@@ -139,4 +165,7 @@ def _serve(pipe: Connection, memory_limit: int) -> None:
         except MemoryError:
             pipe.send(("memory",))
         except Exception as error:
-            pipe.send(("failed", f"{type(error).__name__}: {error}"))
+            if is_out_of_space(error):
+                pipe.send(("disk",))
+            else:
+                pipe.send(("failed", traceback.format_exc()))

@@ -10,6 +10,25 @@ from server.common.models import UuidModel
 from server.projects.models import Project
 
 
+class Worker(UuidModel):
+    """A process that does jobs. It writes now and then that it is alive, and deletes its row when it ends.
+
+    Attributes:
+        host, pid: where it runs, by which another process of that machine knows at once that it is gone.
+    """
+
+    host = models.CharField(max_length=255)
+    pid = models.PositiveIntegerField()
+    started = models.DateTimeField(auto_now_add=True)
+    seen = models.DateTimeField()
+
+    class Meta:
+        ordering = ["started"]
+
+    def __str__(self) -> str:
+        return f"worker {self.pid} on {self.host}"
+
+
 class Job(UuidModel):
     """A piece of long work. What it is to do is a row of the app whose kind of work it is."""
 
@@ -38,6 +57,8 @@ class Job(UuidModel):
     stage = models.CharField(max_length=100, blank=True)
     share = models.FloatField(default=0.0, help_text="The share of the present stage that is done, 0 to 1.")
     message = models.TextField(blank=True, help_text="Why the work failed, in one sentence.")
+    long = models.BooleanField(default=False, help_text="Whether short work is not to wait for it.")
+    worker = models.ForeignKey(Worker, models.SET_NULL, null=True, blank=True, related_name="jobs")
     cancel_wanted = models.BooleanField(default=False)
     created = models.DateTimeField(auto_now_add=True)
     finished = models.DateTimeField(null=True, blank=True)

@@ -11,8 +11,9 @@ from django.conf import settings
 from django.utils import timezone
 
 from drafting.errors import DraftingError
+from server.common.problems import logged
 from server.jobs.child import Cancelled, ChildProcess, ChildProcessFailed
-from server.jobs.models import Job
+from server.jobs.models import Job, Worker
 
 log = logging.getLogger(__name__)
 
@@ -24,11 +25,20 @@ CANCEL_INTERVAL = 0.25
 Handler = Callable[[Job, "Work"], None]
 _handlers: dict[str, tuple[Handler, Handler]] = {}
 _child: ChildProcess | None = None
+#: The worker that this process is, and what shows that it is alive; nobody where jobs are run in a test.
+_worker: Worker | None = None
+_beat: Callable[[], None] = lambda: None  # noqa: E731
 
 
 def register(kind: str, handler: Handler, clean_up: Handler = lambda job, work: None) -> None:
     """Say what is done for a kind of job, and what cleans up when it ends without success."""
     _handlers[kind] = (handler, clean_up)
+
+
+def work_as(worker: Worker, beat: Callable[[], None]) -> None:
+    """Run jobs as a worker from now on; `beat` is called every now and then while one is run."""
+    global _worker, _beat
+    _worker, _beat = worker, beat
 
 
 def the_child() -> ChildProcess:
@@ -42,7 +52,9 @@ def the_child() -> ChildProcess:
 def run(job: Job) -> None:
     """Do a job from its beginning to its end, whatever that is. Never raises for what is wrong with the
     job."""
-    begun = Job.objects.filter(pk=job.pk, state=Job.State.WAITING).update(state=Job.State.RUNNING)
+    begun = Job.objects.filter(pk=job.pk, state=Job.State.WAITING).update(
+        state=Job.State.RUNNING, worker=_worker
+    )
     if not begun:
         return
     work = Work(job)
@@ -54,12 +66,11 @@ def run(job: Job) -> None:
     except (DraftingError, ChildProcessFailed) as error:
         state, message = Job.State.FAILED, str(error)
     except Exception:
-        log.exception("job %s failed", job.pk)
-        state, message = Job.State.FAILED, "Something went wrong on the server; it is in its log. Try again."
+        state, message = Job.State.FAILED, logged("job %s (%s)", job.pk, job)
     if state != Job.State.DONE:
         clean_up(job)
     Job.objects.filter(pk=job.pk).update(
-        state=state, message=message, stage="", share=1.0, finished=timezone.now()
+        state=state, message=message, stage="", share=1.0, worker=None, finished=timezone.now()
     )
 
 
@@ -68,13 +79,12 @@ def clean_up(job: Job) -> None:
     _handlers[job.kind][1](job, Work(job))
 
 
-def end_lost_jobs() -> None:
-    """Jobs that a stopped worker left running can't go on: say so, and clean up after them."""
-    for job in Job.objects.filter(state=Job.State.RUNNING):
-        clean_up(job)
-        job.state, job.finished = Job.State.FAILED, timezone.now()
-        job.message = "Dunefold was stopped meanwhile. Try again."
-        job.save()
+def end_lost(job: Job) -> None:
+    """A job that a stopped worker left running can't go on: say so, and clean up after it."""
+    clean_up(job)
+    job.state, job.worker, job.finished = Job.State.FAILED, None, timezone.now()
+    job.message = "Dunefold was stopped meanwhile. Try again."
+    job.save()
 
 
 class Work:
@@ -107,4 +117,5 @@ class Work:
         if now - self._asked < CANCEL_INTERVAL:
             return True
         self._asked = now
+        _beat()
         return not Job.objects.filter(pk=self._job.pk, cancel_wanted=True).exists()

@@ -1,4 +1,4 @@
-"""Starting and cancelling jobs, and putting away old ones."""
+"""Ordering and cancelling jobs, and putting away old ones."""
 
 from __future__ import annotations
 
@@ -9,17 +9,18 @@ from django.utils import timezone
 
 from server.jobs.models import Job
 from server.jobs.runner import clean_up
-from server.jobs.tasks import run_job
+from server.jobs.tasks import enqueue
 from server.projects.models import Project
 
 #: Jobs that ended longer ago than this are of no use to anybody.
 KEPT = timedelta(days=7)
 
 
-def start(project: Project, kind: str, about: str, subject: str = "") -> Job:
-    """Put a job in the queue, once the present transaction holds."""
-    job = Job.objects.create(project=project, kind=kind, about=about[:250], subject=subject)
-    transaction.on_commit(lambda: run_job.enqueue(str(job.pk)))
+def start(project: Project, kind: str, about: str, subject: str = "", *, long: bool = False) -> Job:
+    """A job and its place in the queue: both are there, or neither."""
+    with transaction.atomic():
+        job = Job.objects.create(project=project, kind=kind, about=about[:250], subject=subject, long=long)
+        enqueue(job)
     return job
 
 

@@ -34,6 +34,9 @@ from server.sheets.templates import picture_files
 from server.styles.models import PlotSettings
 from server.views.models import Linework, View
 
+#: Plots of more sheets than this do not hold up drawings.
+MAX_SHORT = 3
+
 
 class SheetListService(RowService[SheetList]):
     model = SheetList
@@ -120,7 +123,7 @@ def _about(sheets: Sequence[Sheet]) -> str:
 @transaction.atomic
 def _order(project: Project, sheets: Sequence[Sheet], chosen: PlotSettings | None, form: str) -> Plot:
     name = f"{project.name} {sheets[0].number}" if len(sheets) == 1 else project.name
-    job = jobs.start(project, Job.Kind.PLOT, _about(sheets))
+    job = jobs.start(project, Job.Kind.PLOT, _about(sheets), long=len(sheets) > MAX_SHORT)
     row = Plot.objects.create(job=job, settings=chosen, form=form, file_name=f"{file_name(name)}.{form}")
     row.sheets.set(sheets)
     return row

@@ -9,14 +9,24 @@ from typing import Any
 
 from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import transaction
 from django.test import TestCase, override_settings
+from django_tasks.backends.immediate import ImmediateBackend
 from rest_framework.test import APIClient
 
 from drafting.tests.ifc_files import write_ifc
 from server.projects.models import NamedRow
 from server.projects.presets import preset_id
 
-AT_ONCE = {"default": {"BACKEND": "django_tasks.backends.immediate.ImmediateBackend"}}
+
+class AfterCommit(ImmediateBackend):
+    """Does a task once the transaction that orders it holds, as a worker would."""
+
+    def enqueue(self, *given: Any) -> Any:
+        transaction.on_commit(lambda: super(AfterCommit, self).enqueue(*given))
+
+
+AT_ONCE = {"default": {"BACKEND": "server.tests.api_case.AfterCommit", "QUEUES": []}}
 #: Passwords of tests need no second of work each to be kept.
 QUICK = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 

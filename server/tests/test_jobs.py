@@ -8,6 +8,7 @@ from server.buildings.models import ImportJob
 from server.jobs import runner
 from server.jobs.child import Cancelled, ChildProcess, ChildProcessFailed
 from server.jobs.models import Job
+from server.jobs.workers import reconcile
 from server.projects.models import Project
 from server.tests.api_case import ApiCase
 
@@ -81,7 +82,7 @@ class JobTests(ApiCase):
     def test_a_job_that_a_stopped_worker_left_is_ended_and_tidied_up(self):
         job, waiting = self.waiting_read()
         Job.objects.filter(pk=job.pk).update(state="running")
-        runner.end_lost_jobs()
+        reconcile()
         job.refresh_from_db()
         self.assertEqual((job.state, job.message), ("failed", "Dunefold was stopped meanwhile. Try again."))
         self.assertFalse(waiting.exists())

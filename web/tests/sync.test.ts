@@ -19,7 +19,7 @@ import { queryClient } from "../src/api/queries";
 import { useNotices } from "../src/stores/notices";
 import { commit, step } from "../src/sync/commands";
 import { openHistory, useHistory } from "../src/sync/history";
-import { changing, deleting, rows } from "../src/sync/rows";
+import { changing, deleting, discardFirst, rows } from "../src/sync/rows";
 
 const PROJECT = "project";
 const viewport = (x: number, version = 1) => ({ id: "v1", sheet: "s1", view: "w1", x, version }) as Viewport;
@@ -102,12 +102,42 @@ describe("a command", () => {
     answered(viewport(40, 2));
     const done = commit(PROJECT, "move", [changing("viewports", viewport(30), MOVED)]);
     await vi.advanceTimersByTimeAsync(10);
-    expect([useNotices.getState().unsaved, stored.has("dunefold.unsaved")]).toEqual([1, true]);
+    expect(useNotices.getState().unsaved).toEqual({ count: 1, refused: "" });
+    expect(stored.has("dunefold.unsaved")).toBe(true);
     await vi.advanceTimersByTimeAsync(5_000);
     vi.useRealTimers();
     expect(await done).toBe(true);
     expect(sent(1).change).toBe(sent(0).change);
-    expect([useNotices.getState().unsaved, stored.has("dunefold.unsaved")]).toEqual([0, false]);
+    expect([useNotices.getState().unsaved, stored.has("dunefold.unsaved")]).toEqual([null, false]);
+  });
+
+  it("that the server cannot save just now is kept and sent again, whatever its fault", async () => {
+    vi.useFakeTimers();
+    for (const status of [500, 503, 507])
+      POST.mockRejectedValueOnce(new ApiError(status, "The disk of the server is full."));
+    answered(viewport(40, 2));
+    const done = commit(PROJECT, "move", [changing("viewports", viewport(30), MOVED)]);
+    await vi.advanceTimersByTimeAsync(10);
+    expect(useNotices.getState().unsaved).toEqual({ count: 1, refused: "The disk of the server is full." });
+    expect([shown()?.x, stored.has("dunefold.unsaved")]).toEqual([40, true]);
+    await vi.advanceTimersByTimeAsync(10_000);
+    vi.useRealTimers();
+    expect(await done).toBe(true);
+    expect(POST).toHaveBeenCalledTimes(4);
+  });
+
+  it("that the server never saves can be given up, and what follows is sent", async () => {
+    POST.mockRejectedValueOnce(new ApiError(500, "Something went wrong on the server."));
+    const given = commit(PROJECT, "move", [changing("viewports", viewport(30), MOVED)]);
+    answered({ ...viewport(30, 2), y: 9 });
+    const later = commit(PROJECT, "move", [
+      changing("viewports", viewport(40), { y: 9 } as Partial<Viewport>),
+    ]);
+    await vi.waitFor(() => expect(useNotices.getState().unsaved).not.toBeNull());
+    discardFirst();
+    expect(await given).toBe(false);
+    expect(await later).toBe(true);
+    expect([shown()?.x, shown()?.y]).toEqual([30, 9]);
   });
 
   it("outlasts the page", async () => {

@@ -1827,6 +1827,8 @@ export interface components {
              * @description The share of the present stage that is done, 0 to 1.
              */
             readonly share: number;
+            /** @description Whether no worker is there to do it just now. */
+            readonly paused: boolean;
             /** @description Why the work failed, in one sentence. */
             readonly message: string;
             /** Format: date-time */

@@ -10,6 +10,7 @@ import { step } from "../sync/commands";
 import { colours } from "../theme/theme";
 import { Wordmark } from "./Wordmark";
 import { useBoard } from "../stores/board";
+import { discardFirst } from "../sync/rows";
 import { useNotices } from "../stores/notices";
 import { clearHistory, useHistory } from "../sync/history";
 import { clearClipboard, resetBoard } from "../stores/reset";
@@ -135,6 +136,7 @@ function RunningJobs({ project }: { project: string }) {
         <Box sx={{ width: `${first.share * 100}%`, height: 4, bgcolor: colours.sand, borderRadius: 2 }} />
       </Box>
       <Box sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+        {first.paused ? "Paused until the server works on: " : ""}
         {verb} {first.about}
         {now.length > 1 && `, ${now.length - 1} more`}
       </Box>
@@ -151,10 +153,12 @@ function RunningJobs({ project }: { project: string }) {
   );
 }
 
-/** Changes that wait for a connection. They are kept, and nobody has to do anything. */
+/** Changes that could not be saved yet. They are kept, and sent again until they are. */
 function Unsaved() {
   const unsaved = useNotices((s) => s.unsaved);
   if (!unsaved) return null;
+  const { count, refused } = unsaved;
+  const changes = count === 1 ? "1 change" : `${count} changes`;
   return (
     <Box
       role="status"
@@ -169,7 +173,18 @@ function Unsaved() {
         whiteSpace: "nowrap",
       }}
     >
-      No connection: {unsaved === 1 ? "1 change is" : `${unsaved} changes are`} kept and saved when it is back
+      {refused ? (
+        <Tooltip title={refused}>
+          <span>{changes} kept: the server cannot save just now</span>
+        </Tooltip>
+      ) : (
+        `No connection: ${changes} kept and saved when it is back`
+      )}
+      {refused && (
+        <Button onClick={discardFirst} sx={{ minHeight: 20, minWidth: 0, px: 0.75, ml: 0.5 }}>
+          Discard
+        </Button>
+      )}
     </Box>
   );
 }

@@ -3,11 +3,12 @@ import { create } from "zustand";
 
 interface Notices {
   message: { text: string; bad: boolean } | null;
-  /** How many changes wait for a connection that was lost. */
-  unsaved: number;
+  /** How many changes wait to be saved, and in which words the server refuses them for now; blank where it cannot be
+   * reached. */
+  unsaved: { count: number; refused: string } | null;
 }
 
-export const useNotices = create<Notices>()(() => ({ message: null, unsaved: 0 }));
+export const useNotices = create<Notices>()(() => ({ message: null, unsaved: null }));
 
 export const notify = (text: string, bad = false) => useNotices.setState({ message: { text, bad } });
 

@@ -59,9 +59,17 @@ interface Unsaved {
  */
 const queue: Unsaved[] = [];
 const STORED_AS = "dunefold.unsaved";
-/** How long to wait before a lost connection is tried again; milliseconds. */
-const RETRY_AFTER = 3_000;
+/** How long to wait before a change is sent again, and where others were saving; milliseconds. */
+const [RETRY_AFTER, RETRY_BUSY_AFTER] = [3_000, 500] as const;
 let underWay = false;
+/** Whether the first change that waits is to be given up, and what ends the waiting. */
+let discarding = false;
+let wake: () => void = () => undefined;
+const waitOr = (milliseconds: number) =>
+  new Promise<void>((resolve) => {
+    wake = resolve;
+    setTimeout(resolve, milliseconds);
+  });
 /**
  * The versions that the server has answered with. What is on the screen is ahead of what has been sent: a row whose change
  * still waits may have been deleted there already, or deleted and made again.
@@ -147,17 +155,20 @@ async function send() {
         })),
       };
       const answer = await data(api.POST("/api/changes/", { body }));
-      useNotices.setState({ unsaved: 0 });
+      useNotices.setState({ unsaved: null });
       queue.shift();
       steps.forEach((step, k) => applyAnswer(project, step, answer.rows[k] ?? null));
       first.resolve();
     } catch (error) {
-      if (error instanceof ApiError && error.status === 0) {
-        useNotices.setState({ unsaved: queue.length });
-        await new Promise((resolve) => setTimeout(resolve, RETRY_AFTER));
-        continue;
+      // The fault is the connection's or the server's, not the change's: it is kept until it can be saved.
+      if (error instanceof ApiError && (error.status === 0 || error.status >= 500) && !discarding) {
+        const refused = error.status === 0 ? "" : error.message;
+        useNotices.setState({ unsaved: { count: queue.length, refused } });
+        await waitOr(error.status === 503 ? RETRY_BUSY_AFTER : RETRY_AFTER);
+        if (!discarding) continue;
       }
-      useNotices.setState({ unsaved: 0 });
+      discarding = false;
+      useNotices.setState({ unsaved: null });
       queue.shift();
       revert(project, steps, error);
       first.reject(error);
@@ -280,6 +291,12 @@ export function resume() {
   if (!kept.length || queue.length) return;
   sessionStorage.removeItem(STORED_AS);
   for (const { id, project, steps } of kept) write(project, steps, id).catch(() => undefined);
+}
+
+/** Give up the first of the changes that the server does not save. */
+export function discardFirst() {
+  discarding = true;
+  wake();
 }
 
 /** Ask the server for what it decides itself, after all that is on its way to it. */

@@ -1,35 +1,43 @@
 """The worker: does the long work that the web process puts in the queue."""
 
+import argparse
 import logging
 import time
 import uuid
 from typing import Any
 
 from django.core.management.base import BaseCommand
-from django.db import connection
-from django_tasks_db.management.commands.db_worker import Worker
+from django.db import DatabaseError, connection
+from django_tasks_db.management.commands.db_worker import Worker as QueueWorker
 
 from server.common.pruning import prune
-from server.jobs.runner import end_lost_jobs, the_child
+from server.jobs.runner import the_child, work_as
+from server.jobs.tasks import LONG, SHORT
+from server.jobs.workers import Heart, reconcile
 
 log = logging.getLogger(__name__)
 
 #: How often it is looked whether anything was written, and how long the queue is left alone at most; seconds.
 POLL_INTERVAL, MAX_QUIET = 0.05, 5.0
-#: How often what is old is put away; seconds.
-PRUNE_INTERVAL = 3600.0
+#: How often jobs, queue and workers are brought into line, and how often what is old is put away; seconds.
+RECONCILE_INTERVAL, PRUNE_INTERVAL = 30.0, 3600.0
+#: How long it rests after a fault, at first and at most; seconds.
+FIRST_REST, LONGEST_REST = 1.0, 30.0
 
 
 class Command(BaseCommand):
     help = "Run long work until stopped."
 
-    def handle(self, *args: Any, **options: Any) -> None:
+    def add_arguments(self, parser: argparse.ArgumentParser) -> None:
+        parser.add_argument(
+            "--short", action="store_true", help="drawings and single sheets only, never files and sets"
+        )
+
+    def handle(self, *args: Any, short: bool, **options: Any) -> None:
         # A signal to stop is nothing to warn of.
         logging.getLogger("django_tasks_db").setLevel(logging.ERROR)
-        end_lost_jobs()
-        the_child().start()
-        worker = Worker(
-            queue_names=["*"],
+        queue = QueueWorker(
+            queue_names=[SHORT] if short else [SHORT, LONG],
             interval=0,
             batch=True,  # it returns when the queue is empty
             backend_name="default",
@@ -39,23 +47,57 @@ class Command(BaseCommand):
             excluded_queue_names=[],
         )
         # It ends at once where it is idle, and after its present task otherwise.
-        worker.configure_signals()
-        version, worked, pruned = -1, 0.0, 0.0
-        while worker.running:
+        queue.configure_signals()
+        the_child().start()
+        heart, rest = None, FIRST_REST
+        try:
+            while queue.running:
+                try:
+                    heart = heart or Heart()
+                    Rounds(queue, heart, leads=not short).go()
+                except (DatabaseError, OSError):
+                    # A full disk, for example: what could not be written is done again when there is room.
+                    log.exception("the worker rests for %g s", rest)
+                    time.sleep(rest)
+                    rest = min(2 * rest, LONGEST_REST)
+        finally:
+            if heart is not None:
+                heart.stop()
+
+
+class Rounds:
+    """What a worker does over and over; one of them on each machine leads and tidies up."""
+
+    def __init__(self, queue: QueueWorker, heart: Heart, *, leads: bool) -> None:
+        self._queue, self._heart, self._leads = queue, heart, leads
+        work_as(heart.worker, heart.beat)
+
+    def go(self) -> None:
+        version, worked = -1, 0.0
+        reconciled = pruned = float("-inf")
+        while self._queue.running:
             now = time.monotonic()
+            self._heart.beat()
+            if now - reconciled > RECONCILE_INTERVAL:
+                reconciled = now
+                reconcile(self._heart.worker)
             # A counter of the database tells whether anybody has written since: asking the queue costs more.
             written = _data_version()
             if written != version or now - worked > MAX_QUIET:
-                worker.run()
+                self._queue.run()
                 version, worked = written, now
-            if now - pruned > PRUNE_INTERVAL:
+            if self._leads and now - pruned > PRUNE_INTERVAL:
                 pruned = now
-                try:
-                    prune()
-                except Exception:
-                    # What is left lies there till the next time; the work goes on.
-                    log.exception("pruning failed")
+                _tidy_up()
             time.sleep(POLL_INTERVAL)
+
+
+def _tidy_up() -> None:
+    """Put away what is old. What cannot be put away lies there till the next time; the work goes on."""
+    try:
+        prune()
+    except Exception:
+        log.exception("pruning failed")
 
 
 def _data_version() -> int:

@@ -1,0 +1,87 @@
+"""Faults of the server's own: a full disk, a busy database, what nobody foresaw. Nothing is lost, and nobody
+sees its inside."""
+
+import errno
+import re
+import sqlite3
+from unittest.mock import patch
+
+from django.db import OperationalError
+from django.test import override_settings
+
+from server.jobs import runner
+from server.jobs.child import UnexpectedError
+from server.jobs.models import Job
+from server.projects.models import Project
+from server.tests.api_case import ApiCase
+
+
+def refused(code):
+    cause = sqlite3.OperationalError("database or disk is full")
+    cause.sqlite_errorcode = code
+    error = OperationalError("database or disk is full")
+    error.__cause__ = cause
+    return error
+
+
+class FaultTests(ApiCase):
+    def setUp(self):
+        super().setUp()
+        self.client.raise_request_exception = False
+
+    def failing(self, error, status):
+        project = self.make_project()
+        with patch("server.projects.rows.RowKind.create", side_effect=error):
+            return self.call("post", "sheets/", {"project": project, "title": "Plan"}, status)
+
+    def test_a_full_or_read_only_disk_is_named_whatever_reports_it(self):
+        for error in (
+            OSError(errno.ENOSPC, "No space left on device"),
+            OSError(errno.EROFS, "Read-only file system"),
+            refused(sqlite3.SQLITE_FULL),
+            refused(sqlite3.SQLITE_READONLY),
+            refused(sqlite3.SQLITE_IOERR_WRITE),
+        ):
+            self.assertIn("disk of the server is full", self.failing(error, 507)["detail"])
+
+    def test_others_who_write_for_too_long_are_waited_for(self):
+        self.assertIn("tried again", self.failing(refused(sqlite3.SQLITE_BUSY), 503)["detail"])
+
+    def test_what_nobody_foresaw_has_a_reference_and_its_details_are_in_the_log(self):
+        with self.assertLogs("server", "ERROR") as log:
+            answer = self.failing(ValueError("operands could not be broadcast together"), 500)
+        (reference,) = re.findall(r"reference (\w{8})", answer["detail"])
+        self.assertNotIn("broadcast", answer["detail"])
+        self.assertIn(reference, log.output[0])
+        self.assertIn("broadcast", log.output[0])
+
+    def test_while_the_disk_is_all_but_full_reading_and_deleting_go_on(self):
+        project = self.make_project()
+        sheet = self.call("post", "sheets/", {"project": project, "title": "Plan"}, 201)
+        with override_settings(DISK_RESERVE=1 << 62):
+            answer = self.client.post("/api/sheets/", {"project": project, "title": "Roof"})
+            self.assertEqual(answer.status_code, 507)
+            self.assertIn("make room", answer.json()["detail"])
+            self.assertEqual(len(self.call("get", f"sheets/?project={project}")), 1)
+            self.call("delete", f"sheets/{sheet['id']}/", status=204)
+
+    def test_a_job_that_fails_unforeseen_tells_its_reference_and_logs_the_rest(self):
+        project = Project.objects.get(pk=self.make_project())
+        job = Job.objects.create(project=project, kind="draw", about="Plan")
+        handlers = {"draw": (lambda job, work: self.fault(), lambda job, work: None)}
+        with patch.object(runner, "_handlers", handlers), self.assertLogs("server", "ERROR") as log:
+            runner.run(job)
+        job.refresh_from_db()
+        self.assertEqual(job.state, "failed")
+        self.assertNotIn("pickle", job.message)
+        (reference,) = re.findall(r"reference (\w{8})", job.message)
+        self.assertIn(reference, log.output[0])
+        self.assertIn("cannot pickle", log.output[0])
+
+    def fault(self):
+        raise UnexpectedError("Traceback: cannot pickle")
+
+    def test_the_data_folder_is_nobody_elses(self):
+        from server.config import settings
+
+        self.assertEqual(settings.DATA.stat().st_mode & 0o077, 0)
