@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import io
 import json
-import re
 from dataclasses import dataclass
 from typing import Any
 
@@ -13,22 +12,14 @@ from PIL import Image, ImageOps, UnidentifiedImageError
 from svgelements import SVG, Close, Color, Line, Move, Path, Shape, SVGElement
 
 from drafting.errors import SheetError
+from drafting.progress import Progress, silent
+from drafting.sheets.svg import checked_svg
 
 #: Larger files and pictures are photographs by mistake; bytes and pixels.
 MAX_BYTES, MAX_PIXELS = 10_000_000, 36_000_000
-MAX_SVG_BYTES, MAX_POINTS = 2_000_000, 50_000
+MAX_POINTS = 50_000
 #: Points that a curve of an SVG is drawn with.
 _CURVE = 16
-#: What an SVG may do but a drawing may not: run, fetch, or refer to what is not in it.
-_ACTIVE = re.compile(
-    rb"<\s*(script|foreignObject|iframe|animate\w*|set)\b|\son\w+\s*=|javascript:|<!ENTITY|<!DOCTYPE[^>]*\[",
-    re.I,
-)
-_OUTSIDE = re.compile(rb"href\s*=\s*[\"'](?!#)", re.I)
-#: Elements that no line is made from, by the remedy that whoever drew them has.
-_WORDS, _RASTER = re.compile(rb"<\s*(\w+:)?text\b", re.I), re.compile(rb"<\s*(\w+:)?image\b", re.I)
-_SHADED = re.compile(rb"<\s*(\w+:)?(linearGradient|radialGradient|pattern|mask|filter)\b", re.I)
-
 Point = tuple[float, float]
 
 
@@ -77,24 +68,27 @@ def _kept(shape: list[Any]) -> Outline:
     return Outline(tuple(tuple((x, y) for x, y in ring) for ring in rings), fill, stroke, width, closed)
 
 
-def read_picture(data: bytes, name: str) -> Picture:
+def read_picture(data: bytes, name: str, progress: Progress = silent) -> Picture:
     """A picture from a file.
 
     Raises:
         SheetError: it is too large, is none of SVG, PNG and JPEG, or holds what paper cannot show.
     """
+    progress("Reading the picture", 0.0)
     if len(data) > MAX_BYTES:
         raise SheetError(
             f"“{name}” has {len(data) / 1e6:.0f} MB. A picture on a template has at most "
             f"{MAX_BYTES / 1e6:.0f} MB; "
             "make it smaller, or take an SVG."
         )
-    if b"<svg" in data[:4096].lower() or name.lower().endswith(".svg"):
+    if name.lower().endswith(".svg") or b"<svg" in data[:4096].lower().replace(b"\0", b""):
         return _vector(data, name)
     try:
         with Image.open(io.BytesIO(data)) as opened:
             return _raster(opened, name)
-    except (UnidentifiedImageError, OSError, SyntaxError, Image.DecompressionBombError):
+    except SheetError:
+        raise
+    except (UnidentifiedImageError, OSError, SyntaxError, ValueError, Image.DecompressionBombError):
         raise SheetError(f"“{name}” could not be read. A picture is an SVG, PNG or JPEG file.") from None
 
 
@@ -115,27 +109,9 @@ def _raster(opened: Image.Image, name: str) -> Picture:
 
 
 def _vector(data: bytes, name: str) -> Picture:
-    if len(data) > MAX_SVG_BYTES:
-        raise SheetError(
-            f"“{name}” has {len(data) / 1e6:.1f} MB, and an SVG has at most {MAX_SVG_BYTES / 1e6:.0f} MB."
-        )
-    for pattern, what in (
-        (
-            _ACTIVE,
-            "a script or something that moves in it, which cannot be printed. Export it as a plain SVG",
-        ),
-        (_OUTSIDE, "links to things outside it. Export it with everything in it"),
-        (_WORDS, "text in a font that may be missing here. Convert it to outlines first"),
-        (_RASTER, "a picture of pixels in it. Take that as a PNG or JPEG file"),
-        (
-            _SHADED,
-            "shades, patterns or masks in it, which lines and areas cannot show. Give it plain colours",
-        ),
-    ):
-        if pattern.search(data):
-            raise SheetError(f"“{name}” has {what}.")
+    checked = checked_svg(data, name)
     try:
-        svg = SVG.parse(io.BytesIO(data), reify=True, ppi=96)
+        svg = SVG.parse(io.BytesIO(checked), reify=True, ppi=96)
         width, height = float(svg.width), float(svg.height)
         outlines = tuple(_outlines(svg, height))
     except Exception as error:  # the parser has no exception of its own for what is no SVG

@@ -2,6 +2,8 @@
 harm."""
 
 import io
+import struct
+import zlib
 from dataclasses import replace
 from unittest import TestCase
 
@@ -94,6 +96,36 @@ class PictureTests(TestCase):
         ):
             with self.subTest(why), self.assertRaisesRegex(SheetError, why):
                 read_picture(data, name)
+
+    def test_what_unfolds_without_bounds_or_hides_behind_an_encoding_is_refused_before_it_is_drawn(self):
+        space = b'<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9">%s</svg>'
+        levels = b"".join(
+            b'<g id="a%d">%s</g>' % (k, b'<use href="#a%d"/>' % (k - 1) * 10 if k else b'<rect width="1"/>')
+            for k in range(12)
+        )
+        itself = b'<g id="a"><rect width="1" height="1"/><use href="#a"/></g>'
+        long_path = b'<path d="M0 0%s" fill="#000000"/>' % (b" 1 1" * 400_000)
+        deep = b"<g>" * 300 + b"</g>" * 300
+        script = (space % b"<script>alert(1)</script>").decode()
+        for data, why in (
+            (space % levels, "too detailed"),
+            (space % itself, "too detailed"),
+            (space % long_path, "too detailed"),
+            (space % deep, "nested more than"),
+            (f'<?xml version="1.0" encoding="UTF-16"?>{script}'.encode("utf-16"), "a script"),
+            (space % b'<rect width="1" style="fill:url(https://elsewhere)"/>', "outside"),
+            (space % b"<style>@import 'https://elsewhere';</style>", "outside"),
+        ):
+            with self.subTest(why), self.assertRaisesRegex(SheetError, why):
+                read_picture(data, "logo.svg")
+
+    def test_a_picture_with_more_words_beside_it_than_any_has_is_refused(self):
+        chunk = zlib.compress(b" " * 3_000_000)
+        body = b"zTXt" + b"Comment\0\0" + chunk
+        text = struct.pack(">I", len(body) - 4) + body + struct.pack(">I", zlib.crc32(body))
+        png = picture_file("PNG")
+        with self.assertRaisesRegex(SheetError, "could not be read"):
+            read_picture(png[:33] + text + png[33:], "logo.png")
 
     def test_a_photograph_is_turned_upright_and_told_nothing_else(self):
         pixels = Pixels.new("RGB", (40, 20), "#2d5c66")

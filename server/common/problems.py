@@ -17,6 +17,12 @@ from server.common.space import DISK_FULL, INSUFFICIENT_STORAGE, is_busy, is_out
 log = logging.getLogger(__name__)
 
 
+class Unreadable(APIException):
+    """What was sent could not be worked with: too large, too slow, or it brought the reader down."""
+
+    status_code = status.HTTP_422_UNPROCESSABLE_ENTITY
+
+
 class Conflict(APIException):
     """A write that was made from an older state than the one there is; `current` is the row as it is now."""
 

@@ -8,11 +8,11 @@ from typing import Any
 from django.db.models import Q
 
 from drafting.sheets.picture import Picture as CorePicture
-from drafting.sheets.picture import read_picture
 from drafting.sheets.template import Blank, TemplateSpec, check_blank, parse_template
 from drafting.sheets.template_presets import LOGO
 from server.common import storage
 from server.common.rows import Memo
+from server.jobs.apart import run_apart
 from server.projects.models import NamedRow, Project
 from server.projects.services import NamedRowService
 from server.sheets.models import Picture, Register, Template
@@ -58,9 +58,10 @@ def add_picture(project: Project, name: str, data: bytes) -> Picture:
     """Store a picture with its project.
 
     Raises:
-        SheetError: it is none that paper can show.
+        DraftingError: it is none that paper can show.
+        ChildProcessFailed: reading it takes too long or too much memory.
     """
-    picture = read_picture(data, name)
+    picture: CorePicture = run_apart("drafting.sheets.picture:read_picture", data, name)
     file = storage.store(storage.write_chunks([picture.to_bytes()]))
     return Picture.objects.create(
         project=project,

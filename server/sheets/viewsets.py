@@ -19,7 +19,9 @@ from rest_framework.views import APIView
 from drafting.sheets.fields import FIELDS
 from drafting.sheets.placing import free_spaces
 from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
+from server.common.problems import Unreadable
 from server.common.responses import stored_file
+from server.jobs.child import ChildProcessFailed
 from server.projects.models import Project
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project, row_viewset
 from server.projects.serializers import OfOneProjectSerializer
@@ -176,7 +178,10 @@ class PictureViewSet(
     def create(self, request: Request) -> Response:
         """Store a picture, as SVG, PNG or JPEG."""
         given = _given(PictureSerializer, request)
-        picture = templates.add_picture(given["project"], given["file"].name, given["file"].read())
+        try:
+            picture = templates.add_picture(given["project"], given["file"].name, given["file"].read())
+        except ChildProcessFailed as error:
+            raise Unreadable(str(error)) from error
         return Response(self.get_serializer(picture).data, status=status.HTTP_201_CREATED)
 
     @extend_schema(responses={(200, "image/*"): OpenApiTypes.BINARY})

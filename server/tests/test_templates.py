@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import uuid
 from typing import Any
+from unittest.mock import patch
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from drafting.sheets.template_presets import TEMPLATE_PRESETS
 from drafting.tests.test_picture import LOGO, picture_file
+from server.jobs.apart import run_apart
 from server.sheets.models import Register, Sheet, Template
 from server.tests.api_case import ApiCase
 
@@ -101,6 +103,20 @@ class TemplateTests(ApiCase):
         words = self.words()
         self.assertIn("Another office", words)
         self.assertNotIn("Reed and Rope", words)
+
+    def test_a_picture_that_brings_its_reader_down_or_takes_too_long_harms_nobody(self):
+        def stalling(function, *given):
+            return run_apart("server.tests.child_work:stall")
+
+        with patch("server.sheets.templates.run_apart", stalling), patch("server.jobs.apart.TIME_LIMIT", 0.3):
+            file = SimpleUploadedFile("logo.svg", LOGO)
+            answer = self.call(
+                "post", "pictures/", {"project": self.project, "file": file}, 422, format="multipart"
+            )
+        self.assertIn("longer than is allowed", answer["detail"])
+        self.assertEqual(self.call("get", f"pictures/?project={self.project}"), [])
+        file = SimpleUploadedFile("logo.svg", LOGO)
+        self.call("post", "pictures/", {"project": self.project, "file": file}, 201, format="multipart")
 
     def test_a_logo_stands_on_every_sheet_and_one_with_a_script_on_none(self):
         file = SimpleUploadedFile("logo.svg", LOGO)
