@@ -198,7 +198,9 @@ def _import(project: Project, user: AbstractBaseUser, *, revised: bool = False) 
 
 def finish_jobs(project: Project) -> None:
     """Do what is in the queue, here and now, and wait for what another worker has taken out of it."""
-    call_command("db_worker", batch=True, interval=0, startup_delay=False, verbosity=0, reload=False)
+    call_command(
+        "db_worker", queue_name="*", batch=True, interval=0, startup_delay=False, verbosity=0, reload=False
+    )
     while Job.objects.filter(project=project, state__in=Job.ACTIVE).exists():
         time.sleep(0.1)
 

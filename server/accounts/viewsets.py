@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.contrib.auth import authenticate, login, logout
+from django.http import HttpRequest, JsonResponse
 from drf_spectacular.utils import extend_schema
 from rest_framework.exceptions import ValidationError
 from rest_framework.permissions import AllowAny
@@ -12,6 +15,12 @@ from rest_framework.throttling import BaseThrottle, ScopedRateThrottle
 from rest_framework.views import APIView
 
 from server.accounts.serializers import CredentialsSerializer, SessionSerializer
+
+
+def locked_out(request: HttpRequest, *given: Any, **more: Any) -> JsonResponse:
+    """What somebody is answered who has guessed too often, whatever was asked."""
+    detail = "Too many wrong passwords. Try again in a quarter of an hour."
+    return JsonResponse({"detail": detail}, status=429)
 
 
 class SessionView(APIView):
@@ -31,7 +40,7 @@ class SessionView(APIView):
     def post(self, request: Request) -> Response:
         given = CredentialsSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        user = authenticate(request, **given.validated_data)
+        user = authenticate(request._request, **given.validated_data)
         if user is None:
             raise ValidationError("Wrong name or password. Try again.")
         login(request, user)

@@ -1,8 +1,10 @@
-"""Answering with a stored file."""
+"""Answering with a stored file, and what browsers may keep of answers."""
 
 from __future__ import annotations
 
-from django.http import FileResponse, HttpResponseNotModified
+from collections.abc import Callable
+
+from django.http import FileResponse, HttpRequest, HttpResponse, HttpResponseNotModified
 from django.http.response import HttpResponseBase
 from django.utils.cache import patch_cache_control
 from rest_framework.request import Request
@@ -23,6 +25,20 @@ def stored_gzip(request: Request, name: str, file: str, content_type: str) -> Ht
     response.headers["ETag"] = tag
     patch_cache_control(response, private=True, immutable=True, max_age=YEAR)
     return response
+
+
+def api_is_not_stored(
+    get_response: Callable[[HttpRequest], HttpResponse],
+) -> Callable[[HttpRequest], HttpResponse]:
+    """Middleware: what the API answers stays in no cache, unless the answer says that it may."""
+
+    def middleware(request: HttpRequest) -> HttpResponse:
+        response = get_response(request)
+        if request.path.startswith("/api/"):
+            response.headers.setdefault("Cache-Control", "no-store")
+        return response
+
+    return middleware
 
 
 def stored_file(file: str, content_type: str, name: str = "") -> FileResponse:

@@ -1,0 +1,77 @@
+"""Signing in: guessing is slowed down on every path, for the one who guesses alone; cookies and headers."""
+
+import base64
+import os
+import subprocess
+import sys
+
+from django.conf import settings
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.test import override_settings
+from rest_framework.test import APIClient
+
+from server.tests.api_case import ApiCase
+
+
+@override_settings(AXES_FAILURE_LIMIT=3)
+class GuessingTests(ApiCase):
+    def form(self, password, address="10.0.0.1", name="ines"):
+        body = {"username": name, "password": password}
+        return APIClient(REMOTE_ADDR=address).post("/api/session/", body)
+
+    def basic(self, password, address="10.0.0.1"):
+        words = base64.b64encode(f"ines:{password}".encode()).decode()
+        client = APIClient(REMOTE_ADDR=address, HTTP_AUTHORIZATION=f"Basic {words}")
+        return client.get("/api/projects/")
+
+    def test_guesses_are_counted_on_both_paths_together(self):
+        for k in range(2):
+            self.assertEqual(self.form(f"guess-{k}").status_code, 400)
+        self.basic("guess-3")
+        refused = self.form("samphire-88")
+        self.assertEqual(refused.status_code, 429)
+        self.assertIn("quarter of an hour", refused.json()["detail"])
+        self.assertNotEqual(self.basic("samphire-88").status_code, 200)
+
+    def test_who_guesses_locks_out_neither_an_office_nor_the_account_elsewhere(self):
+        for k in range(4):
+            self.form(f"guess-{k}")
+        self.assertEqual(self.form("samphire-88", address="10.0.0.2").status_code, 200)
+        self.assertEqual(self.form("nobody", name="somebody").status_code, 400)
+
+    def test_a_password_has_twelve_characters(self):
+        validate_password("samphire-8812")
+        with self.assertRaisesRegex(ValidationError, "12 characters"):
+            validate_password("samphire-88")
+
+
+class HeaderTests(ApiCase):
+    def test_no_script_runs_that_is_no_file_of_ours_and_no_answer_is_stored(self):
+        page = self.client.get("/projects")
+        policy = page.headers["Content-Security-Policy"]
+        self.assertIn("default-src 'self'", policy)
+        self.assertNotIn("script-src", policy)
+        self.assertEqual(self.client.get("/api/projects/").headers["Cache-Control"], "no-store")
+
+    def test_behind_a_proxy_with_tls_the_deployment_check_has_nothing_to_say(self):
+        environment = {
+            **os.environ,
+            "DUNEFOLD_ORIGINS": "https://drawings.example",
+            "DUNEFOLD_HOSTS": "drawings.example",
+            "DUNEFOLD_DATA": str(self.data),
+        }
+        run = subprocess.run(
+            [sys.executable, "manage.py", "check", "--deploy", "--fail-level", "WARNING"],
+            cwd=settings.ROOT,
+            env=environment,
+            capture_output=True,
+            text=True,
+        )
+        self.assertEqual(run.returncode, 0, run.stderr)
+        self.assertIn("no issues", run.stdout)
+        code = "from server.config.settings import SESSION_COOKIE_SECURE as secure; print(secure)"
+        secure = subprocess.run(
+            [sys.executable, "-c", code], cwd=settings.ROOT, env=environment, capture_output=True, text=True
+        )
+        self.assertEqual(secure.stdout.strip(), "True")
