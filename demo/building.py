@@ -215,7 +215,7 @@ def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any, revised: bool) -> No
     door(w, ground, south, "D01 deck", "x", 0, WALL, 3400, 1010, 0, 2150, glazed=True)
     for k, x in enumerate((1200, 4200, 7200, 9900)):
         window(w, ground, north, f"W1{k + 1}", "x", inner_w, WALL, x, 900, 1200, 950)
-    door(w, ground, east, "D02 store", "y", inner_l, WALL, 3000, 926, 0)
+    door(w, ground, east, "D02 store", "y", inner_l, WALL, 2600, 926, 0, opens=-1)
     door(w, ground, west, "D03 tower", "y", 0, WALL, 3050, 926, 0)
     door(w, upper, gables[0], "D11 tower", "y", 0, WALL, 3050, 926, UPPER)
     window(w, upper, gables[1], "W21", "y", inner_l, WALL, 2600, 1800, UPPER + 850, 1300, 2)
@@ -225,7 +225,7 @@ def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any, revised: bool) -> No
             w, ground, f"Partition {k + 1}", (x, WALL, 0), (x + 120, inner_w, UPPER - 300), "Plaster",
             INNER_WALL, "west", "Inner walls",
         )  # fmt: skip
-        door(w, ground, wall, f"D0{k + 4}", "y", x, 120, 3900, 926, 0)
+        door(w, ground, wall, f"D0{k + 4}", "y", x, 120, 3900, 926, 0, opens=-1 if k else 1)
     wash = _wall(
         w, ground, "Partition 3", (8520, 3600, 0), (inner_l, 3720, UPPER - 300), "Plaster", INNER_WALL,
         "south", "Inner walls",
@@ -325,7 +325,7 @@ def _tower(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
             STONE_WALL,
             "east",
         )
-        door(w, storey, east, f"D2{int(z0 > 0)}", "y", x1 - t, t, 3050, 926, z0)
+        door(w, storey, east, f"D2{int(z0 > 0)}", "y", x1 - t, t, 3050, 926, z0, opens=-1)
         if storey is ground:
             door(w, storey, west, "D20 tower", "y", x0, t, 3000, 1010, 0, 2150)
             window(w, storey, south, "W31", "x", y0, t, -2500, 800, 900, 1200)

@@ -93,7 +93,7 @@ def furnish(w: IfcWriter, ground: Any, upper: Any, lookout: Any, revised: bool) 
     for k, x in enumerate((-3300.0, -2300.0, -1300.0)):
         stool = w.post((x, 2300, LOOKOUT), 170, 620, "Oak")
         w.element("IfcFurniture", f"Stool {k + 1}", lookout, [stool], "Furniture", "Oak")
-    for k, y in enumerate((1800.0, 2700.0, 3600.0, 4500.0)):
+    for k, y in enumerate((1700.0, 3600.0, 4500.0)):
         piece(f"Store rack {k + 1}", ground, [(12100, y, -150, 12600, y + 800, 1700)], "Pine")
     if revised:
         piece("Map chest", ground, [(320, 5200, 0, 1220, 6000, 900)], "Oak")

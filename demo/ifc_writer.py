@@ -111,17 +111,21 @@ class IfcWriter:
         layer: str,
         material: str = "",
         across: Across | None = None,
+        place: tuple[Point3, Point3] | None = None,
         **attributes: Any,
     ) -> Any:
-        """An element with a body of `items` in model coordinates. Without `material`, its items' styles name
-        theirs.
+        """An element with a body of `items` in model coordinates, or where it has a `place` in axes of its
+        own: from a point of the model, the first along a level direction, the third up. Without `material`,
+        its items' styles name theirs.
 
         `across` says how the layers of its material lie: the axis through them, where along it the first
         begins, and whether they go up it (1) or down (-1).
         """
-        place = self._placement(storey.ObjectPlacement, (0, 0, -(getattr(storey, "Elevation", 0) or 0.0)))
+        (x, y, z), along = place or ((0, 0, 0), None)
+        at = (x, y, z - (getattr(storey, "Elevation", 0) or 0.0))
+        placement = self._placement(storey.ObjectPlacement, at, along)
         product = self._rooted(
-            ifc_class, name, ObjectPlacement=place, Representation=self._shape(items, layer), **attributes
+            ifc_class, name, ObjectPlacement=placement, Representation=self._shape(items, layer), **attributes
         )
         self._contained[storey].append(product)
         if material:
@@ -275,8 +279,11 @@ class IfcWriter:
             f.createIfcDirection(tuple(map(float, x))) if x else None,
         )
 
-    def _placement(self, relative_to: Any, at: Sequence[float] = (0, 0, 0)) -> Any:
-        return self.file.createIfcLocalPlacement(relative_to, self._axes(at))
+    def _placement(
+        self, relative_to: Any, at: Sequence[float] = (0, 0, 0), along: Sequence[float] | None = None
+    ) -> Any:
+        axes = self._axes(at, (0, 0, 1), along) if along else self._axes(at)
+        return self.file.createIfcLocalPlacement(relative_to, axes)
 
     def _offset(self, product: Any) -> Sequence[float]:
         return product.ObjectPlacement.RelativePlacement.Location.Coordinates

@@ -75,43 +75,60 @@ def door(
     width: float,
     floor: float,
     height: float = 2100.0,
+    *,
+    opens: int = 1,
+    hinge: str = "left",
     glazed: bool = False,
 ) -> None:
+    """A door of one leaf, which opens up the axis across its wall (1) or down it (-1), with its hinge to the
+    left or right as one goes that way. It has axes of its own: along its width, the way it opens, and up."""
     end, head, bar = start + width, floor + height, 50.0
     deep = min(thick, 120.0)
-    front = at + (thick - deep) / 2
+    front = (thick - deep) / 2
+
+    def box(x: tuple[float, float], y: tuple[float, float], z: tuple[float, float], style: str) -> Any:
+        return w.box((x[0], y[0], z[0]), (x[1], y[1], z[1]), style)
+
     items = [
-        along_wall(w, axis, (start, start + bar), (front, front + deep), (floor, head), "Oak"),
-        along_wall(w, axis, (end - bar, end), (front, front + deep), (floor, head), "Oak"),
-        along_wall(w, axis, (start + bar, end - bar), (front, front + deep), (head - bar, head), "Oak"),
+        box((0, bar), (front, front + deep), (0, height), "Oak"),
+        box((width - bar, width), (front, front + deep), (0, height), "Oak"),
+        box((bar, width - bar), (front, front + deep), (height - bar, height), "Oak"),
     ]
-    leaf = (front + deep / 2 - 22, front + deep / 2 + 22)
-    inner = (start + bar, end - bar)
+    middle = thick / 2
+    leaf, inner = (middle - 22, middle + 22), (bar, width - bar)
     if glazed:
-        stile, pane = 110.0, (front + deep / 2 - 12, front + deep / 2 + 12)
-        rail, top = floor + 300.0, head - bar - stile
+        stile, pane = 110.0, (middle - 12, middle + 12)
+        rail, top = 300.0, height - bar - stile
+        between = (inner[0] + stile, inner[1] - stile)
         items += [
-            along_wall(w, axis, (inner[0], inner[0] + stile), leaf, (floor, head - bar), "Oak"),
-            along_wall(w, axis, (inner[1] - stile, inner[1]), leaf, (floor, head - bar), "Oak"),
-            along_wall(w, axis, (inner[0] + stile, inner[1] - stile), leaf, (floor, rail), "Oak"),
-            along_wall(w, axis, (inner[0] + stile, inner[1] - stile), leaf, (top, head - bar), "Oak"),
-            along_wall(w, axis, (inner[0] + stile, inner[1] - stile), pane, (rail, top), "Glass"),
+            box((inner[0], inner[0] + stile), leaf, (0, height - bar), "Oak"),
+            box((inner[1] - stile, inner[1]), leaf, (0, height - bar), "Oak"),
+            box(between, leaf, (0, rail), "Oak"),
+            box(between, leaf, (top, height - bar), "Oak"),
+            box(between, pane, (rail, top), "Glass"),
         ]
     else:
-        items.append(along_wall(w, axis, inner, leaf, (floor, head - bar), "Oak"))
-    knob = (inner[1] - 130, inner[1] - 60)
-    items.append(along_wall(w, axis, knob, (leaf[0] - 40, leaf[0]), (floor + 1020, floor + 1045), "Steel"))
-    door = w.element(
+        items.append(box(inner, leaf, (0, height - bar), "Oak"))
+    knob = (inner[1] - 130, inner[1] - 60) if hinge == "left" else (inner[0] + 60, inner[0] + 130)
+    items.append(box(knob, (leaf[0] - 40, leaf[0]), (1020, 1045), "Steel"))
+    if axis == "x":
+        place = ((start, at, floor), (1, 0, 0)) if opens > 0 else ((end, at + thick, floor), (-1, 0, 0))
+    else:
+        place = ((at, end, floor), (0, -1, 0)) if opens > 0 else ((at + thick, start, floor), (0, 1, 0))
+    made = w.element(
         "IfcDoor",
         name,
         storey,
         items,
         "Windows and doors",
+        place=place,
         OverallHeight=float(height),
         OverallWidth=float(width),
+        PredefinedType="DOOR",
+        OperationType=f"SINGLE_SWING_{hinge.upper()}",
     )
     hole = along_wall(w, axis, (start, end), (at - 20, at + thick + 20), (floor, head), "")
-    w.opening(host, f"{name} opening", [hole], door)
+    w.opening(host, f"{name} opening", [hole], made)
 
 
 def round_window(

@@ -9,6 +9,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from drafting.building.doors import Door
 from drafting.building.intersections import Intersections, find_intersections
 from drafting.building.topology import Topology, build_topology
 from drafting.errors import ViewError
@@ -78,6 +79,7 @@ class Building:
         triangle_element: (T,) int32 index into `elements`.
         triangle_material: (T,) int32 index into `materials`.
         build_ups: the layers of those elements that have them, by index into `elements`.
+        doors: those doors of which the file says how they open, by index into `elements`.
         true_north: degrees from the model's y axis to true north, clockwise; None where the file does not say
             it.
         grid: the straight lines of its grids.
@@ -96,6 +98,7 @@ class Building:
     schema: str = ""
     unit: str = "millimetre"
     build_ups: dict[int, BuildUp] = field(default_factory=dict)
+    doors: dict[int, Door] = field(default_factory=dict)
     true_north: float | None = None
     grid: tuple[GridLine, ...] = ()
     unplaced: frozenset[str] = frozenset()

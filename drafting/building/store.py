@@ -5,13 +5,15 @@ from __future__ import annotations
 import json
 from dataclasses import asdict
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 
+from drafting.building.doors import Door
 from drafting.building.model import Building, BuildUp, Element, GridLine, Storey
 
 #: Raised whenever the stored format changes.
-FORMAT_VERSION = 2
+FORMAT_VERSION = 3
 
 
 def save_building(building: Building, path: Path) -> None:
@@ -26,6 +28,7 @@ def save_building(building: Building, path: Path) -> None:
         "build_ups": [
             [which, b.normal, b.start, b.layers] for which, b in sorted(building.build_ups.items())
         ],
+        "doors": [[which, asdict(door)] for which, door in sorted(building.doors.items())],
         "true_north": building.true_north,
         "grid": [[line.name, line.ends] for line in building.grid],
         "left_out": building.left_out,
@@ -62,6 +65,7 @@ def load_building(path: Path) -> Building:
                 )
                 for which, normal, start, layers in facts.get("build_ups", ())
             },
+            doors={which: _door(door) for which, door in facts.get("doors", ())},
             true_north=facts.get("true_north"),
             grid=tuple(
                 GridLine(name, ((ax, ay), (bx, by))) for name, ((ax, ay), (bx, by)) in facts.get("grid", ())
@@ -69,3 +73,8 @@ def load_building(path: Path) -> Building:
             left_out=facts["left_out"],
             warnings=tuple(facts["warnings"]),
         )
+
+
+def _door(kept: Any) -> Door:
+    plain: dict[str, Any] = {name: tuple(x) if isinstance(x, list) else x for name, x in kept.items()}
+    return Door(**plain)

@@ -35,6 +35,7 @@ def in_unit(building: Building, unit: str) -> Building:
             which: BuildUp(b.normal, b.start * by, tuple((m, thickness * by) for m, thickness in b.layers))
             for which, b in building.build_ups.items()
         },
+        doors={which: door.scaled(by) for which, door in building.doors.items()},
         grid=tuple(
             GridLine(line.name, ((ax * by, ay * by), (bx * by, by_ * by)))
             for line in building.grid

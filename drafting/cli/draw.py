@@ -94,6 +94,7 @@ def _add_view_options(group: argparse._ArgumentGroup) -> None:
     group.add_argument("--crease", type=float, metavar="DEGREES", help="sharper creases than this are edges")
     group.add_argument("--seams", action="store_true", help="draw joints within one material")
     group.add_argument("--hidden", action="store_true", help="draw hidden lines")
+    group.add_argument("--as-modelled", action="store_true", help="plan: doors and stairs without symbols")
     group.add_argument("--overhead", action="store_true", help="plan: draw what is above the cut")
     group.add_argument("--far", type=float, metavar="MM", help="lines further off than this are far lines")
     group.add_argument("--bands", metavar="MM,MM,...", help="distances at which pens may change")
@@ -120,7 +121,9 @@ def _view_of(given: argparse.Namespace) -> AnyView:
     except ValueError:
         raise ViewError(f"“{given.bands}” are no depth bands; give distances in mm with commas.") from None
     settings = {name: value for name in ("crease", "far") if (value := getattr(given, name)) is not None}
-    settings |= {"seams": given.seams, "hidden": given.hidden, "overhead": given.overhead, "bands": bands}
+    symbols = not given.as_modelled
+    settings |= {"seams": given.seams, "hidden": given.hidden, "overhead": given.overhead}
+    settings |= {"doors": symbols, "stairs": symbols, "bands": bands}
     shown = {
         "without_layers": given.without_layer,
         "without_storeys": given.without_storey,

@@ -15,6 +15,7 @@ from drafting.linework import tolerances as tol
 from drafting.linework.cuts import CutPart, caps, cut_outlines, cut_parts, layer_divisions, merged, rings_of
 from drafting.linework.joining import JoinedLines, join
 from drafting.linework.model import CUT, EDGE, OVERHEAD, Linework, PackedLines, PackedRegions
+from drafting.linework.plan_symbols import is_plan, with_symbols
 from drafting.linework.scene import Edges, Faces, edges_of, faces_of, into_picture, limit_edges, limit_faces
 from drafting.linework.segments import Segments, clipped, split_by_depth
 from drafting.linework.visibility import trace
@@ -152,11 +153,15 @@ def _seen_from(
     progress("Finding what is hidden", 0.3)
     found = trace(faces, edges, _clearance(edges, camera), settings.seams, settings.hidden)
     depth = camera.cuts[0].depth if camera.cuts else 0.0
+    seen = [Segments.of(found.ends, found.role, edges.element[found.edge])]
+    if is_plan(camera):
+        replaced = with_symbols(building, camera, shown, settings, parts, seen[0])
+        parts, seen = replaced.parts, [replaced.seen, replaced.symbols]
     return (
         Segments.concatenate([
             Segments.along(cut_outlines(parts), CUT, depth),
             Segments.along(layer_divisions(parts), EDGE, depth),
-            Segments.of(found.ends, found.role, edges.element[found.edge]),
+            *seen,
         ]),
         parts,
     )  # fmt: skip

@@ -19,12 +19,12 @@ from drafting.views.spec import AnyView, dump_view
 Ints = NDArray[np.int32]
 
 #: Raised whenever the engine would draw the same view differently, so that stored linework is drawn anew.
-ENGINE_VERSION = 4
+ENGINE_VERSION = 5
 
 #: Line roles, the heaviest first; where two lines lie on each other the first is kept.
-Role = Literal["cut", "profile", "edge", "seam", "far", "overhead", "hidden"]
+Role = Literal["cut", "profile", "edge", "seam", "far", "overhead", "hidden", "symbol"]
 ROLES: tuple[Role, ...] = get_args(Role)
-CUT, PROFILE, EDGE, SEAM, FAR, OVERHEAD, HIDDEN = range(7)
+CUT, PROFILE, EDGE, SEAM, FAR, OVERHEAD, HIDDEN, SYMBOL = range(8)
 #: Decimals of a millimetre that are stored: far below what any scale shows.
 DECIMALS = 4
 

@@ -38,7 +38,8 @@ class Segments:
     def along(cls, lines: Sequence[tuple[int, Floats]], role: int, depth: float) -> Segments:
         """The pieces of polylines, (element, (n, 2) points) each, at one depth."""
         ends = np.concatenate([np.empty((0, 2, 2)), *(np.stack([x[:-1], x[1:]], axis=1) for _, x in lines)])
-        element = np.repeat(np.array([e for e, _ in lines], np.int32), [len(x) - 1 for _, x in lines])
+        count = np.array([len(x) - 1 for _, x in lines], np.int64)
+        element = np.repeat(np.array([e for e, _ in lines], np.int32), count)
         at = np.full((len(ends), 2, 1), depth)
         return cls.of(np.concatenate([ends, at], axis=2), np.full(len(ends), role, np.int8), element)
 
@@ -78,6 +79,26 @@ def split_by_depth(segments: Segments, bands: Sequence[float], far: float | None
         beyond = (middle < far) & np.isin(role, (PROFILE, EDGE, SEAM))
         role = np.where(beyond, FAR, role).astype(np.int8)
     return Segments(segments.ends, role, segments.element, band.astype(np.int8))
+
+
+def beyond(segments: Segments, element: int, point: Floats, away: Floats) -> Segments:
+    """The segments without what of one element lies beyond a line of the paper.
+
+    Args:
+        point: (2,) u, v of the line.
+        away: (2,) the direction, at right angles to it, of what is left out.
+    """
+    off = (segments.ends[:, :, :2] - point) @ away
+    change = off[:, 1] - off[:, 0]
+    share = np.clip(-off[:, 0] / np.where(change == 0.0, 1.0, change), 0.0, 1.0)
+    at = segments.ends[:, 0] + (segments.ends[:, 1] - segments.ends[:, 0]) * share[:, None]
+    ends = segments.ends.copy()
+    own = segments.element == element
+    for k in (0, 1):
+        moved = own & (off[:, k] > 0)
+        ends[moved, k] = at[moved]
+    left = ~(own & (off > 0).all(axis=1))
+    return segments.select(np.flatnonzero(left), ends[left])
 
 
 def _divided(segments: Segments, depth: float) -> Segments:

@@ -117,6 +117,7 @@ def hierarchy(
         "far": Stroke(thin, screen=far_screen),
         "overhead": Stroke(edge, pattern="dashed"),
         "hidden": Stroke(thin, pattern="dashed"),
+        "symbol": Stroke(thin),
     }
 
 

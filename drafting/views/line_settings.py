@@ -30,6 +30,8 @@ class LineSettings:
         seams: draw joints within one material in one plane.
         hidden: draw what is hidden, in a role of its own.
         overhead: of a plan, draw what is above its cut.
+        doors: of a plan, draw doors open with their swing, and not their leaves as they are cut.
+        stairs: of a plan, break stairs and ramps off at the cut, and draw a walking line with an arrow up.
         far: lines further off than this are far lines, mm; None for none.
         bands: distances, mm, rising, at which pens may change: a line's band is how many of them lie before
             it.
@@ -43,6 +45,10 @@ class LineSettings:
     seams: Flag = False
     hidden: Flag = False
     overhead: Annotated[Flag, Field(description="Of a plan: what is above its cut.")] = False
+    doors: Annotated[Flag, Field(description="Of a plan: doors open, with their swing.")] = True
+    stairs: Annotated[
+        Flag, Field(description="Of a plan: stairs broken off at the cut, with an arrow up.")
+    ] = True
     far: Annotated[Distance | None, Field(description="Lines further off than this are far lines; mm.")] = (
         None
     )

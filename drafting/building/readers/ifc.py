@@ -15,8 +15,10 @@ import ifcopenshell.util.element
 import ifcopenshell.util.unit
 import numpy as np
 
+from drafting.building.doors import Door
 from drafting.building.model import NO_LAYER, NO_MATERIAL, Building, BuildUp, Element, Floats, Ints, Storey
 from drafting.building.readers.excluded_classes import EXCLUDED, EXCLUDED_2X3
+from drafting.building.readers.ifc_doors import read_door
 from drafting.building.readers.ifc_grid import read_grids
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
@@ -64,6 +66,8 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
     mesh = _Mesh()
     elements: list[Element] = []
     usages: dict[int, tuple[Floats, Any]] = {}
+    doors: dict[str, Door] = {}
+    unit = ifcopenshell.util.unit.calculate_unit_scale(file) * MM_PER_METRE
     unplaced: set[str] = set()
 
     geometry: Any = ifcopenshell.geom
@@ -87,6 +91,10 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
             if usage is not None and usage.is_a("IfcMaterialLayerSetUsage"):
                 usages[len(elements)] = mesh.matrix_of(shape), usage
             mesh.add(shape, material, [_style_name(file, style) for style in shape.geometry.materials])
+            if product.is_a("IfcDoor"):
+                door = read_door(product, mesh.matrix_of(shape), mesh.local_of(shape), unit)
+                if door is not None:
+                    doors[product.GlobalId] = door
             storey = _storey_of(product)
             if ifcopenshell.util.element.get_container(product) is None:
                 unplaced.add(product.GlobalId)
@@ -111,7 +119,11 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
     order = sorted(range(len(elements)), key=lambda i: elements[i].id)
     building = mesh.building(elements, order, storeys, file, left_out, usages)
     return replace(
-        building, unplaced=frozenset(unplaced), true_north=_true_north(file), grid=read_grids(file)
+        building,
+        doors={k: doors[element.id] for k, element in enumerate(building.elements) if element.id in doors},
+        unplaced=frozenset(unplaced),
+        true_north=_true_north(file),
+        grid=read_grids(file),
     )
 
 
@@ -228,11 +240,15 @@ class _Mesh:
         matrix[:3, 3] *= MM_PER_METRE
         return matrix
 
+    @staticmethod
+    def local_of(shape: Any) -> Floats:
+        """(n, 3) corners in the element's own axes, in mm."""
+        return np.asarray(shape.geometry.verts, np.float64).reshape(-1, 3) * MM_PER_METRE
+
     def add(self, shape: Any, material: str, styles: list[str]) -> None:
         geometry = shape.geometry
-        local = np.asarray(geometry.verts, np.float64).reshape(-1, 3)
         matrix = self.matrix_of(shape)
-        self.vertices.append(local * MM_PER_METRE @ matrix[:3, :3].T + matrix[:3, 3])
+        self.vertices.append(self.local_of(shape) @ matrix[:3, :3].T + matrix[:3, 3])
         self.triangles.append(np.asarray(geometry.faces, np.int32).reshape(-1, 3))
         if material:
             names = [material]

@@ -1138,6 +1138,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -1178,6 +1180,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -1408,6 +1412,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -1445,6 +1451,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -1618,6 +1626,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -1661,6 +1671,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -1870,6 +1882,8 @@ export interface components {
          *         seams: draw joints within one material in one plane.
          *         hidden: draw what is hidden, in a role of its own.
          *         overhead: of a plan, draw what is above its cut.
+         *         doors: of a plan, draw doors open with their swing, and not their leaves as they are cut.
+         *         stairs: of a plan, break stairs and ramps off at the cut, and draw a walking line with an arrow up.
          *         far: lines further off than this are far lines, mm; None for none.
          *         bands: distances, mm, rising, at which pens may change: a line's band is how many of them lie before
          *             it.
@@ -1889,6 +1903,16 @@ export interface components {
              * @default false
              */
             overhead: boolean;
+            /**
+             * @description Of a plan: doors open, with their swing.
+             * @default true
+             */
+            doors: boolean;
+            /**
+             * @description Of a plan: stairs broken off at the cut, with an arrow up.
+             * @default true
+             */
+            stairs: boolean;
             /** @description Lines further off than this are far lines; mm. */
             far?: number;
             /**
@@ -1908,6 +1932,8 @@ export interface components {
          *         seams: draw joints within one material in one plane.
          *         hidden: draw what is hidden, in a role of its own.
          *         overhead: of a plan, draw what is above its cut.
+         *         doors: of a plan, draw doors open with their swing, and not their leaves as they are cut.
+         *         stairs: of a plan, break stairs and ramps off at the cut, and draw a walking line with an arrow up.
          *         far: lines further off than this are far lines, mm; None for none.
          *         bands: distances, mm, rising, at which pens may change: a line's band is how many of them lie before
          *             it.
@@ -1927,6 +1953,16 @@ export interface components {
              * @default false
              */
             overhead: boolean;
+            /**
+             * @description Of a plan: doors open, with their swing.
+             * @default true
+             */
+            doors: boolean;
+            /**
+             * @description Of a plan: stairs broken off at the cut, with an arrow up.
+             * @default true
+             */
+            stairs: boolean;
             /** @description Lines further off than this are far lines; mm. */
             far?: number | null;
             /**
@@ -2620,6 +2656,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -2670,6 +2708,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -2736,6 +2776,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -2779,6 +2821,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -3193,6 +3237,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -3228,6 +3274,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -3297,6 +3345,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }
@@ -3340,6 +3390,8 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "doors": true,
+             *       "stairs": true,
              *       "far": null,
              *       "bands": []
              *     }

@@ -4,7 +4,7 @@
 import type { DrawingItem } from "../api/client";
 
 /** Line roles, the heaviest first: where pens are as wide, the last is drawn first. */
-export const ROLES = ["cut", "profile", "edge", "seam", "far", "overhead", "hidden"] as const;
+export const ROLES = ["cut", "profile", "edge", "seam", "far", "overhead", "hidden", "symbol"] as const;
 
 export type PaperPen = DrawingItem["pens"][string];
 
@@ -29,6 +29,7 @@ export const WORKING: Record<string, string> = {
   far: "#8a949a",
   overhead: "#6b4c86",
   hidden: "#4f7d57",
+  symbol: "#4d565d",
 };
 const WORKING_FILL = "#f0e3d8";
 const WORKING_HATCH = "#c9b69a";

@@ -19,6 +19,7 @@ export function screenPens(weight = 1) {
   return {
     hidden: pen(0.25, SOFT, [12, 6]),
     overhead: pen(0.25, SOFT, [12, 6]),
+    symbol: pen(0.25, SOFT),
     far: pen(0.22, "#7b858c"),
     seam: pen(0.25, "#7b858c"),
     edge: pen(0.3, SOFT),

@@ -17,6 +17,8 @@ const STANDARD: Required<LineSettings> = {
   seams: false,
   hidden: false,
   overhead: false,
+  doors: true,
+  stairs: true,
   far: null,
   bands: [],
 };

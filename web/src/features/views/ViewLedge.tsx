@@ -51,6 +51,13 @@ const SIDES = choicesOf<NonNullable<ViewSpec["side"]>>({
   south: "South",
   west: "West",
 });
+/** Whether doors, and stairs, have symbols in a plan. */
+const PLAN_SYMBOLS = [
+  ["true true", "Open doors, broken stairs"],
+  ["true false", "Open doors"],
+  ["false true", "Broken stairs"],
+  ["false false", "As modelled"],
+] as const;
 const OFF_ON = [
   ["off", "No"],
   ["on", "Yes"],
@@ -161,6 +168,18 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               onCommit={(value) => commit(key, label, value)}
             />
           ))}
+          {spec.kind === "plan" && (
+            <ChoiceField
+              label="Doors and stairs"
+              width={198}
+              value={`${settings.doors ?? true} ${settings.stairs ?? true}`}
+              choices={PLAN_SYMBOLS}
+              onChoose={(v) => {
+                const [doors, stairs] = v.split(" ").map((on) => on === "true");
+                settle({ doors, stairs }, "doors and stairs");
+              }}
+            />
+          )}
           {spec.kind === "section" && (
             <Tooltip title="Camera to the other side of the line">
               <Button

@@ -19,6 +19,7 @@ const MEANING: Record<string, string> = {
   far: "beyond the view's distance",
   overhead: "above a plan's cut",
   hidden: "behind something else",
+  symbol: "doors open, stairs broken off",
 };
 
 interface Props {
