@@ -52,6 +52,7 @@ def read_model(
         "layers": building.layer_counts(),
         "classes": building.class_counts(),
         "left_out": building.left_out,
+        "failed": list(building.failed),
         "warnings": list(building.warnings),
     }
 

@@ -20,6 +20,9 @@ Ints = NDArray[np.int32]
 #: What stands for a layer or a material where the file names none.
 NO_LAYER = "No layer"
 NO_MATERIAL = "No material"
+#: The terrain of a site (ISO 16739-1), and the layer and material that it has where the file names none.
+GROUND_CLASSES = ("IfcSite", "IfcGeographicElement")
+GROUND_LAYER, GROUND_MATERIAL = "Ground", "Ground"
 #: A model further from zero than half of this is drawn from a nearer origin, so that its
 #: coordinates keep their precision; the step is coarse so that two versions share one origin.
 ORIGIN_STEP = 1e7
@@ -43,6 +46,11 @@ class Element:
     storey: int
     layer: str
     material: str
+
+    @property
+    def is_ground(self) -> bool:
+        """Whether it is the ground that the building stands on."""
+        return self.ifc_class in GROUND_CLASSES
 
 
 @dataclass(frozen=True)
@@ -85,6 +93,7 @@ class Building:
         grid: the straight lines of its grids.
         unplaced: ids of elements that the file puts in no storey and on no site.
         left_out: element counts by class that are no building fabric and so are not drawn.
+        failed: names of those whose shape could not be made.
         warnings: sentences about what was found wrong but could be drawn.
     """
 
@@ -103,6 +112,7 @@ class Building:
     grid: tuple[GridLine, ...] = ()
     unplaced: frozenset[str] = frozenset()
     left_out: dict[str, int] = field(default_factory=dict)
+    failed: tuple[str, ...] = ()
     warnings: tuple[str, ...] = ()
 
     @cached_property
@@ -141,6 +151,13 @@ class Building:
             return self.storeys[int(wanted)]
         there = ", ".join(f"{i}: {s.name}" for i, s in enumerate(self.storeys)) or "none"
         raise ViewError(f"The building has no storey “{wanted}”. Its storeys are {there}.")
+
+    @property
+    def account(self) -> str:
+        """What became of the shapes in the file, in words: they add up."""
+        left, failed = sum(self.left_out.values()), len(self.failed)
+        shapes = len(self.elements) + left + failed
+        return f"{shapes} shapes: {len(self.elements)} drawn, {left} left out, {failed} could not be read"
 
     def layer_counts(self) -> dict[str, int]:
         """How many elements stand on each layer, by name."""

@@ -32,6 +32,7 @@ def save_building(building: Building, path: Path) -> None:
         "true_north": building.true_north,
         "grid": [[line.name, line.ends] for line in building.grid],
         "left_out": building.left_out,
+        "failed": building.failed,
         "warnings": building.warnings,
     }
     with path.open("wb") as stream:
@@ -71,6 +72,7 @@ def load_building(path: Path) -> Building:
                 GridLine(name, ((ax, ay), (bx, by))) for name, ((ax, ay), (bx, by)) in facts.get("grid", ())
             ),
             left_out=facts["left_out"],
+            failed=tuple(facts.get("failed", ())),
             warnings=tuple(facts["warnings"]),
         )
 

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import argparse
+import contextlib
 import json
+import os
 import sys
+from collections.abc import Iterator
 from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -146,7 +149,8 @@ def _run(given: argparse.Namespace) -> int:
     paper = Paper.of(given.paper, given.orientation)
     scale = Scale.parse(given.scale) if given.scale else None
     pens = _pens(given.pens)
-    building = read_building(given.file, unit=given.unit, up=given.up)
+    with _chatter_apart():
+        building = read_building(given.file, unit=given.unit, up=given.up)
     for warning in building.warnings:
         print(f"note: {warning}", file=sys.stderr)
     if view is None:
@@ -223,8 +227,23 @@ def sheet_for(name: str, linework: Linework, view: AnyView, paper: Paper, scale:
     return Sheet(paper, {"project": name, "title": view.title}, (viewport,))
 
 
+@contextlib.contextmanager
+def _chatter_apart() -> Iterator[None]:
+    """What geometry kernels print goes to standard error, and not among what is asked for."""
+    sys.stdout.flush()
+    kept = os.dup(1)
+    os.dup2(2, 1)
+    try:
+        yield
+    finally:
+        os.dup2(kept, 1)
+        os.close(kept)
+
+
 def _list(building: Building) -> None:
-    print(f"{building.schema}, drawn in {building.unit}s, {len(building.elements)} elements")
+    print(f"{building.schema}, drawn in {building.unit}s, {building.account}")
+    for name in building.failed:
+        print(f"  could not be read: {name}")
     print("Storeys")
     for number, storey in enumerate(building.storeys):
         print(f"  {number}  {storey.name}  {storey.elevation:+.0f} mm")

@@ -291,6 +291,7 @@ def _packed(
         tuple(layer_of),
         tuple(building.materials[m] for m in materials.tolist()),
         tuple(_notes(building, camera, shown, not count)),
+        tuple(k for k, e in enumerate(elements.tolist()) if building.elements[e].is_ground),
     )
 
 
@@ -302,6 +303,11 @@ def _notes(building: Building, camera: Camera, shown: Bools, empty: bool) -> lis
         notes.append("Nothing of the building lies beyond the cut.")
     elif empty:
         notes.append(f"There is nothing to draw here: no line is longer than {tol.SHORTEST:g} mm.")
+    if building.failed:
+        more = len(building.failed) - 1
+        others = f" and {more} more" if more else ""
+        verb = "are" if more else "is"
+        notes.append(f"{building.failed[0]}{others} could not be read from the file and {verb} missing.")
     loose = int((~building.topology.closed & shown).sum())
     if loose:
         counted = "1 element is" if loose == 1 else f"{loose} elements are"

@@ -25,6 +25,8 @@ ENGINE_VERSION = 5
 Role = Literal["cut", "profile", "edge", "seam", "far", "overhead", "hidden", "symbol"]
 ROLES: tuple[Role, ...] = get_args(Role)
 CUT, PROFILE, EDGE, SEAM, FAR, OVERHEAD, HIDDEN, SYMBOL = range(8)
+#: So much of the ground about a building belongs to its drawing; mm.
+GROUND_ABOUT = 2_000.0
 #: Decimals of a millimetre that are stored: far below what any scale shows.
 DECIMALS = 4
 
@@ -112,6 +114,7 @@ class Linework:
         camera: what it was looked at with.
         elements, layers, materials: the names that lines and regions refer to by number.
         notes: sentences about what to know of the drawing.
+        surroundings: which of the elements are the ground, and not the building on it.
     """
 
     camera: Camera
@@ -121,6 +124,7 @@ class Linework:
     layers: tuple[str, ...] = ()
     materials: tuple[str, ...] = ()
     notes: tuple[str, ...] = ()
+    surroundings: tuple[int, ...] = ()
 
     @cached_property
     def groups(self) -> dict[tuple[Role, str], Longs]:
@@ -165,11 +169,17 @@ class Linework:
 
     @property
     def extents(self) -> tuple[float, float, float, float] | None:
-        """Least u, least v, greatest u, greatest v of all lines; None for an empty drawing."""
+        """Least u, least v, greatest u, greatest v of the building and of the ground about it; None for an
+        empty drawing."""
         if not len(self.packed):
             return None
-        points = self.packed.lines.points
+        points = self.packed.lines.points[:, :2]
         low, high = points.min(axis=0), points.max(axis=0)
+        ground = np.isin(self.packed.element, self.surroundings)
+        if ground.any() and not ground.all():
+            own = np.repeat(~ground, np.diff(self.packed.lines.starts))
+            low = np.maximum(low, points[own].min(axis=0) - GROUND_ABOUT)
+            high = np.minimum(high, points[own].max(axis=0) + GROUND_ABOUT)
         return float(low[0]), float(low[1]), float(high[0]), float(high[1])
 
     def as_dict(self) -> dict[str, Any]:

@@ -34,6 +34,11 @@ class FactsSerializer(serializers.Serializer[Any]):
     layers = serializers.DictField(child=serializers.IntegerField())
     classes = serializers.DictField(child=serializers.IntegerField())
     left_out = serializers.DictField(child=serializers.IntegerField())
+    failed = serializers.ListField(
+        child=serializers.CharField(),
+        required=False,
+        help_text="Names of those that could not be read.",
+    )
     warnings = serializers.ListField(child=serializers.CharField())
 
 

@@ -3,32 +3,38 @@
 from __future__ import annotations
 
 import math
-import os
 from collections import Counter
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 import ifcopenshell
-import ifcopenshell.geom
 import ifcopenshell.util.element
+import ifcopenshell.util.placement
 import ifcopenshell.util.unit
 import numpy as np
 
 from drafting.building.doors import Door
-from drafting.building.model import NO_LAYER, NO_MATERIAL, Building, BuildUp, Element, Floats, Ints, Storey
+from drafting.building.model import (
+    GROUND_CLASSES,
+    GROUND_LAYER,
+    GROUND_MATERIAL,
+    NO_LAYER,
+    NO_MATERIAL,
+    Building,
+    BuildUp,
+    Element,
+    Floats,
+    Ints,
+    Storey,
+)
 from drafting.building.readers.excluded_classes import EXCLUDED, EXCLUDED_2X3
 from drafting.building.readers.ifc_doors import read_door
 from drafting.building.readers.ifc_grid import read_grids
+from drafting.building.readers.ifc_shapes import Shapes, has_body
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
 
-#: Sides of a full circle where the file gives a curve; 7.5 degrees between facets.
-CIRCLE_SIDES = 48
-#: Exact where openings are cut from swept solids, and several times faster than the default on real houses.
-#: The
-#: manifold kernel is faster still, but moves corners by up to 0.05 mm.
-GEOMETRY_LIBRARY: Any = "hybrid-cgal-simple-opencascade"
 #: The geometry kernel works in metres, whatever the file's unit.
 MM_PER_METRE = 1000.0
 LAYER_AXES = ("AXIS1", "AXIS2", "AXIS3")
@@ -70,47 +76,30 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
     unit = ifcopenshell.util.unit.calculate_unit_scale(file) * MM_PER_METRE
     unplaced: set[str] = set()
 
-    geometry: Any = ifcopenshell.geom
-    settings = geometry.settings()
-    settings.set("weld-vertices", True)
-    settings.set("circle-segments", CIRCLE_SIDES)
-    iterator: Any = geometry.iterator(
-        settings,
-        file,
-        os.cpu_count() or 1,
-        exclude=left_out or None,
-        geometry_library=GEOMETRY_LIBRARY,
-    )
-    started = iterator.initialize()
-    while started:
-        shape = iterator.get()
-        product: Any = file.by_id(shape.id)
-        if len(shape.geometry.faces):
-            material = _material_of(product)
-            usage: Any = ifcopenshell.util.element.get_material(product)
-            if usage is not None and usage.is_a("IfcMaterialLayerSetUsage"):
-                usages[len(elements)] = mesh.matrix_of(shape), usage
-            mesh.add(shape, material, [_style_name(file, style) for style in shape.geometry.materials])
-            if product.is_a("IfcDoor"):
-                door = read_door(product, mesh.matrix_of(shape), mesh.local_of(shape), unit)
-                if door is not None:
-                    doors[product.GlobalId] = door
-            storey = _storey_of(product)
-            if ifcopenshell.util.element.get_container(product) is None:
-                unplaced.add(product.GlobalId)
-            elements.append(
-                Element(
-                    id=product.GlobalId,
-                    name=product.Name or "",
-                    ifc_class=product.is_a(),
-                    storey=storey_index.get(storey, -1),
-                    layer=_layer_of(product, layer_of),
-                    material=material or NO_MATERIAL,
-                )
+    shapes = Shapes(file, left_out)
+    for product, shape in shapes.read(progress):
+        material = _material_of(product) or (GROUND_MATERIAL if product.is_a() in GROUND_CLASSES else "")
+        usage: Any = ifcopenshell.util.element.get_material(product)
+        if usage is not None and usage.is_a("IfcMaterialLayerSetUsage"):
+            usages[len(elements)] = mesh.matrix_of(shape), usage
+        mesh.add(shape, material, [_style_name(file, style) for style in shape.geometry.materials])
+        if product.is_a("IfcDoor"):
+            door = read_door(product, mesh.matrix_of(shape), mesh.local_of(shape), unit)
+            if door is not None:
+                doors[product.GlobalId] = door
+        storey = _storey_of(product)
+        if ifcopenshell.util.element.get_container(product) is None and not product.is_a("IfcSite"):
+            unplaced.add(product.GlobalId)
+        elements.append(
+            Element(
+                id=product.GlobalId,
+                name=product.Name or "",
+                ifc_class=product.is_a(),
+                storey=storey_index.get(storey, -1),
+                layer=_layer_of(product, layer_of),
+                material=material or NO_MATERIAL,
             )
-        progress("Reading shapes", iterator.progress() / 100)
-        if not iterator.next():
-            break
+        )
     if not elements:
         raise BuildingFileError(
             f"“{name}” holds no element with a shape. Export it with geometry, and not only as a list of "
@@ -120,6 +109,7 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
     building = mesh.building(elements, order, storeys, file, left_out, usages)
     return replace(
         building,
+        failed=tuple(sorted(f"“{p.Name or p.GlobalId}” ({p.is_a()})" for p in shapes.failed)),
         doors={k: doors[element.id] for k, element in enumerate(building.elements) if element.id in doors},
         unplaced=frozenset(unplaced),
         true_north=_true_north(file),
@@ -161,12 +151,19 @@ def _first_line(error: Exception) -> str:
 
 def _read_storeys(file: Any) -> tuple[tuple[Storey, ...], dict[int, int]]:
     """Storeys from the lowest up, and where each one's file id stands among them."""
-    unit = ifcopenshell.util.unit.calculate_unit_scale(file) * 1000
-    found = sorted(file.by_type("IfcBuildingStorey"), key=lambda s: (s.Elevation or 0.0, s.id()))
-    storeys = tuple(
-        Storey(s.Name or f"Storey {i}", float(s.Elevation or 0.0) * unit) for i, s in enumerate(found)
-    )
+    unit = ifcopenshell.util.unit.calculate_unit_scale(file) * MM_PER_METRE
+    heights = {s.id(): _height(s) * unit for s in file.by_type("IfcBuildingStorey")}
+    found = sorted(file.by_type("IfcBuildingStorey"), key=lambda s: (heights[s.id()], s.id()))
+    storeys = tuple(Storey(s.Name or f"Storey {i}", heights[s.id()]) for i, s in enumerate(found))
     return storeys, {s.id(): i for i, s in enumerate(found)}
+
+
+def _height(storey: Any) -> float:
+    """How high a storey is, in the file's unit: where it is placed. Its Elevation, which is counted from the
+    ground floor, says it only where it has no place."""
+    if storey.ObjectPlacement is None:
+        return float(storey.Elevation or 0.0)
+    return float(ifcopenshell.util.placement.get_local_placement(storey.ObjectPlacement)[2, 3])
 
 
 def _excluded(file: Any) -> list[Any]:
@@ -178,7 +175,7 @@ def _excluded(file: Any) -> list[Any]:
             products = file.by_type(name)
         except RuntimeError:  # the schema does not know the class
             continue
-        found.update((p.id(), p) for p in products if getattr(p, "Representation", None))
+        found.update((p.id(), p) for p in products if has_body(p) and not p.is_a("IfcSite"))
     return list(found.values())
 
 
@@ -200,7 +197,7 @@ def _layer_of(product: Any, layers: dict[int, str]) -> str:
                 for source in (mapped, *mapped.Items):
                     if source.id() in layers:
                         return layers[source.id()]
-    return NO_LAYER
+    return GROUND_LAYER if product.is_a() in GROUND_CLASSES else NO_LAYER
 
 
 def _material_of(product: Any) -> str:

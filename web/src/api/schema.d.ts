@@ -1713,6 +1713,8 @@ export interface components {
             left_out: {
                 [key: string]: number;
             };
+            /** @description Names of those that could not be read. */
+            failed?: string[];
             warnings: string[];
         };
         /** @description A field that a title block can have. */

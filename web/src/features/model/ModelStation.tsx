@@ -194,6 +194,14 @@ function Progress({ text, share }: { text: string; share: number }) {
   );
 }
 
+/** How many of the file's shapes are drawn: those, those left out and those that failed add up. */
+function ofShapes({ elements, left_out, failed }: ModelVersion["facts"]) {
+  const shapes = elements + Object.values(left_out).reduce((a, b) => a + b, 0) + (failed?.length ?? 0);
+  return shapes === elements
+    ? elements.toLocaleString()
+    : `${elements.toLocaleString()} of ${shapes.toLocaleString()}`;
+}
+
 function Found({ version, project }: { version: ModelVersion; project: Project }) {
   const { facts } = version;
   const metres = facts.size.map((x) => (x / 1000).toFixed(2)).join(" × ");
@@ -201,7 +209,7 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
   return (
     <Panel name="What was found">
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(5, auto)", gap: 2, mb: 2 }}>
-        <Fact name="Elements" value={facts.elements.toLocaleString()} />
+        <Fact name="Elements drawn" value={ofShapes(facts)} />
         <Fact name="Overall size" value={`${metres} m`} />
         <Fact name="Unit of the file" value={facts.unit} />
         <Fact
@@ -229,6 +237,12 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
           rows={Object.entries(facts.classes).map(([name, count]) => [name, String(count)])}
         />
       </Box>
+      {facts.failed?.length ? (
+        <Alert severity="error" sx={{ mt: 2 }}>
+          Could not be read and is missing in every drawing: {facts.failed.join(", ")}. Export it again as a
+          plain solid.
+        </Alert>
+      ) : null}
       {left.length > 0 && (
         <Box sx={{ mt: 2, fontSize: 12.5, color: "text.secondary" }}>
           Not drawn, being no building fabric: {left.map(([name, count]) => `${count} ${name}`).join(", ")}.
