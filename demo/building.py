@@ -34,6 +34,7 @@ from demo.measures import (
     WIDTH,
 )
 from demo.openings import along_wall, door, round_window, window
+from demo.rooms import add_rooms
 
 #: What stands in the ground: plinths as x0, y0, x1, y1, and the middles of the deck's piers.
 PLINTHS = {
@@ -72,6 +73,7 @@ def write_observatory(path: str, *, revised: bool = False) -> None:
     _deck(w, ground)
     _stairs(w, ground, upper)
     furnish(w, ground, upper, lookout, revised)
+    add_rooms(w, ground, upper, lookout, 3300.0 if revised else 3000.0)
     w.grid(
         [(str(k + 1), (x, -4300.0), (x, WIDTH + 1200.0)) for k, x in enumerate((TOWER[0], 0.0, LENGTH))],
         [(letter, (TOWER[0] - 2000.0, y), (LENGTH + 3500.0, y)) for letter, y in (("A", 0.0), ("B", WIDTH))],

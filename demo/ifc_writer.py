@@ -59,6 +59,7 @@ class IfcWriter:
         self._aggregate(self.project, [self.site])
         self._aggregate(self.site, [self.building])
         self._storeys: list[Any] = []
+        self._spaces: dict[Any, list[Any]] = {}
         self._contained: dict[Any, list[Any]] = {self.site: []}
         self._layers: dict[str, list[Any]] = {}
         self._styles: dict[str, Any] = {}
@@ -132,6 +133,24 @@ class IfcWriter:
             self._material_users.setdefault((material, across), []).append(product)
         return product
 
+    def room(
+        self, storey: Any, number: str, name: str, outline: Sequence[Point], floor: float, top: float
+    ) -> Any:
+        """A space over an outline, from its floor to its top."""
+        solid = self.prism(outline, floor, top, "")
+        elevation = getattr(storey, "Elevation", 0) or 0.0
+        space = self._rooted(
+            "IfcSpace",
+            number,
+            LongName=name,
+            ObjectPlacement=self._placement(storey.ObjectPlacement, (0, 0, -elevation)),
+            Representation=self._shape([solid], None),
+            CompositionType="ELEMENT",
+            PredefinedType="INTERNAL",
+        )
+        self._spaces.setdefault(storey, []).append(space)
+        return space
+
     def opening(self, host: Any, name: str, items: Sequence[Any], filled_by: Any = None) -> Any:
         """Take `items` out of a host; the element that fills the hole, if any, is related to it."""
         place = self._placement(host.ObjectPlacement.PlacementRelTo, tuple(self._offset(host)))
@@ -173,6 +192,10 @@ class IfcWriter:
         """Finish the relations and write the file."""
         f = self.file
         self._aggregate(self.building, self._storeys)
+        for storey, spaces in self._spaces.items():
+            self._rooted(
+                "IfcRelAggregates", f"{storey.Name} rooms", RelatingObject=storey, RelatedObjects=spaces
+            )
         for place, things in self._contained.items():
             if things:
                 self._rooted(

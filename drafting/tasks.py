@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import asdict
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -49,6 +50,7 @@ def read_model(
         "true_north": building.true_north,
         "storeys": [{"name": s.name, "elevation": s.elevation} for s in building.storeys],
         "grid": [{"name": line.name, "ends": line.ends} for line in building.grid],
+        "rooms": [asdict(room) for room in building.rooms],
         "layers": building.layer_counts(),
         "classes": building.class_counts(),
         "left_out": building.left_out,

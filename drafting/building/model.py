@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from drafting.building.doors import Door
 from drafting.building.intersections import Intersections, find_intersections
+from drafting.building.rooms import Room
 from drafting.building.topology import Topology, build_topology
 from drafting.errors import ViewError
 
@@ -88,6 +89,7 @@ class Building:
         triangle_material: (T,) int32 index into `materials`.
         build_ups: the layers of those elements that have them, by index into `elements`.
         doors: those doors of which the file says how they open, by index into `elements`.
+        rooms: its spaces.
         true_north: degrees from the model's y axis to true north, clockwise; None where the file does not say
             it.
         grid: the straight lines of its grids.
@@ -108,6 +110,7 @@ class Building:
     unit: str = "millimetre"
     build_ups: dict[int, BuildUp] = field(default_factory=dict)
     doors: dict[int, Door] = field(default_factory=dict)
+    rooms: tuple[Room, ...] = ()
     true_north: float | None = None
     grid: tuple[GridLine, ...] = ()
     unplaced: frozenset[str] = frozenset()

@@ -11,6 +11,7 @@ import numpy as np
 
 from drafting.building.doors import Door
 from drafting.building.model import Building, BuildUp, Element, GridLine, Storey
+from drafting.building.rooms import Room
 
 #: Raised whenever the stored format changes.
 FORMAT_VERSION = 3
@@ -29,6 +30,7 @@ def save_building(building: Building, path: Path) -> None:
             [which, b.normal, b.start, b.layers] for which, b in sorted(building.build_ups.items())
         ],
         "doors": [[which, asdict(door)] for which, door in sorted(building.doors.items())],
+        "rooms": [asdict(room) for room in building.rooms],
         "true_north": building.true_north,
         "grid": [[line.name, line.ends] for line in building.grid],
         "left_out": building.left_out,
@@ -67,6 +69,7 @@ def load_building(path: Path) -> Building:
                 for which, normal, start, layers in facts.get("build_ups", ())
             },
             doors={which: _door(door) for which, door in facts.get("doors", ())},
+            rooms=tuple(_room(room) for room in facts.get("rooms", ())),
             true_north=facts.get("true_north"),
             grid=tuple(
                 GridLine(name, ((ax, ay), (bx, by))) for name, ((ax, ay), (bx, by)) in facts.get("grid", ())
@@ -80,3 +83,7 @@ def load_building(path: Path) -> Building:
 def _door(kept: Any) -> Door:
     plain: dict[str, Any] = {name: tuple(x) if isinstance(x, list) else x for name, x in kept.items()}
     return Door(**plain)
+
+
+def _room(kept: Any) -> Room:
+    return Room(**{**kept, "place": tuple(kept["place"])})

@@ -36,6 +36,7 @@ def in_unit(building: Building, unit: str) -> Building:
             for which, b in building.build_ups.items()
         },
         doors={which: door.scaled(by) for which, door in building.doors.items()},
+        rooms=tuple(room.scaled(by) for room in building.rooms),
         grid=tuple(
             GridLine(line.name, ((ax * by, ay * by), (bx * by, by_ * by)))
             for line in building.grid

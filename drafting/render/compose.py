@@ -12,8 +12,9 @@ from drafting.render.drawing_list import drawing_list_items, list_box
 from drafting.render.drawing_title import drawing_title_items, title_box
 from drafting.render.items import Drawing
 from drafting.render.mark_items import grid_items, level_items, mark_items
+from drafting.render.room_items import room_items
 from drafting.render.template_items import template_items
-from drafting.sheets.reference_marks import Annotation
+from drafting.sheets.annotation import Annotation
 from drafting.sheets.sheet import Sheet
 from drafting.sheets.viewport import Viewport
 from drafting.styles.pen_presets import CONSTRUCTION
@@ -34,6 +35,8 @@ def compose(
         *(item for viewport, about in annotated for item in grid_items(about.grid, viewport.id)),
         *(item for viewport, about in annotated for item in mark_items(about.marks, viewport.id)),
         *(item for viewport, about in annotated for item in level_items(about.levels, viewport.id)),
+        # Names of rooms keep away what lies under them: the line of a section too.
+        *(item for viewport, about in annotated for item in room_items(about.rooms, viewport.id)),
         *(item for viewport, about in annotated for item in drawing_title_items(viewport, about.north)),
         *(drawing_list_items(sheet.drawing_list) if sheet.drawing_list else ()),
         *template_items(sheet),

@@ -123,17 +123,6 @@ class GridMark:
     bubble: Point
 
 
-@dataclass(frozen=True)
-class Annotation:
-    """What is derived about a viewport beside its drawing: marks, levels, grid, and the way to north on
-    paper."""
-
-    marks: tuple[Mark, ...] = ()
-    levels: tuple[Level, ...] = ()
-    grid: tuple[GridMark, ...] = ()
-    north: Point | None = None
-
-
 def grid_in(seen: MarkedView, lines: Sequence[tuple[str, Point, Point]]) -> list[GridMark]:
     """The lines of a grid (name and ends, mm) that are seen: from above, or from the side by looking along
     them."""

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from drafting.sheets.annotation import Annotation
 from drafting.sheets.fields import Revision, derived_fields
 from drafting.sheets.paper import Paper
 from drafting.sheets.picture import Picture
-from drafting.sheets.reference_marks import Annotation
 from drafting.sheets.template import Blank, TemplateSpec
 from drafting.sheets.template_presets import STANDARD
 from drafting.sheets.viewport import Viewport

@@ -10,13 +10,14 @@ from typing import Any
 import numpy as np
 from django.utils import timezone
 
+from drafting.building.rooms import Room
 from drafting.render.compose import compose
 from drafting.render.display_list import DisplayList
 from drafting.sheets import sheet as core
+from drafting.sheets.annotation import Annotation
 from drafting.sheets.fields import FIELDS, Revision, common_scale_text
 from drafting.sheets.picture import Picture
 from drafting.sheets.reference_marks import (
-    Annotation,
     MarkedView,
     Reference,
     Subject,
@@ -25,6 +26,7 @@ from drafting.sheets.reference_marks import (
     marks_in,
     north_on_paper,
 )
+from drafting.sheets.room_tags import room_tags_in
 from drafting.sheets.template import TemplateSpec
 from drafting.sheets.viewport import NOT_TO_SCALE
 from drafting.sheets.viewport import Viewport as CoreViewport
@@ -56,6 +58,7 @@ class WholeSet:
         storeys: name and elevation (mm) of each.
         true_north: degrees from the model's y axis, if the model says it.
         grid: name and ends (mm) of each line of the building's grid.
+        rooms: the rooms of the building.
         templates: by their ids.
         pictures: by what templates call them.
         pens: pen tables, by their ids.
@@ -67,6 +70,7 @@ class WholeSet:
     storeys: tuple[tuple[str, float], ...]
     true_north: float | None
     grid: tuple[GridLine, ...]
+    rooms: tuple[Room, ...]
     templates: Mapping[Any, TemplateSpec]
     pictures: Mapping[str, Picture]
     pens: Mapping[str, PenTableSpec]
@@ -85,6 +89,7 @@ class WholeSet:
                 (line["name"], tuple(line["ends"][0]), tuple(line["ends"][1]))
                 for line in facts.get("grid", [])
             ),
+            tuple(Room(**{**room, "place": tuple(room["place"])}) for room in facts.get("rooms", [])),
             templates_of(project),
             pictures_of(project),
             pen_tables_of(project),
@@ -159,6 +164,7 @@ def annotations_of(
             tuple(marks_in(seen, whole.subjects, [mark.bubble for mark in grid])) if row.marks else (),
             tuple(levels_in(seen, whole.storeys, row.scale_in_feet)) if row.levels else (),
             grid,
+            tuple(room_tags_in(seen, whole.rooms, whole.storeys, row.scale_in_feet)) if row.rooms else (),
             north_on_paper(seen, whole.true_north),
         )
     return found

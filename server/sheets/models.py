@@ -170,10 +170,11 @@ class Viewport(Drawn, VersionedModel):
     pinned = models.BooleanField(default=False)
     framed = models.BooleanField(default=False)
     opaque = models.BooleanField(default=False)
-    #: Whether the marks of other views, the storeys' levels and the grid are seen in it.
+    #: Whether the marks of other views, the storeys' levels, the grid and the names of rooms are seen in it.
     marks = models.BooleanField(default=True)
     levels = models.BooleanField(default=True)
     grid = models.BooleanField(default=True)
+    rooms = models.BooleanField(default=True)
     #: By how much its drawing title was moved by hand, paper mm; so, by the view that is marked, the bubbles
     #: of marks.
     title_offset = models.JSONField(default=no_offset)

@@ -129,12 +129,10 @@ class ViewportSerializer(RowSerializer):
         model = Viewport
         fixed = ("sheet",)
         fields = [
-            "id", "sheet", "view", "position", "x", "y", "width", "height", "shape", "corners", "centre_u",
-            "centre_v",
-            "turn", "scale", "ratio", "pinned", "framed", "opaque", "marks", "levels", "grid", "title_style",
-            "title_offset", "mark_offsets", "pen_table", "pens", "shown", "linework", "wanted", "extents",
-            "axes",
-            "state", "at", "version",
+            "id", "sheet", "view", "position", "x", "y", "width", "height", "shape", "corners",
+            "centre_u", "centre_v", "turn", "scale", "ratio", "pinned", "framed", "opaque",
+            "marks", "levels", "grid", "rooms", "title_style", "title_offset", "mark_offsets",
+            "pen_table", "pens", "shown", "linework", "wanted", "extents", "axes", "state", "at", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:

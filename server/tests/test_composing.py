@@ -110,6 +110,21 @@ class ComposingTests(ApiCase):
         self.assertNotIn("1:50", [w for w in self.words(self.sheet) if w != "1:50"])
         self.assertIn("edges", self.change(placed, 400, title_style="edges")["detail"])
 
+    def test_rooms_are_named_on_plans_where_they_are_wanted(self):
+        self.import_model(self.project, self.ifc(extra="IfcSpace"))
+        plan = self.view_named(self.project, "Plan, Deck")["id"]
+        # The space lies beside the wall, at x = 9000 to 14000.
+        placed = self.place(view=plan, scale="1:100")
+        self.change(placed, x=60, y=150, width=200, height=60, centre_u=8000, centre_v=100)
+
+        def names():
+            items = self.call("get", f"sheets/{self.sheet}/display/")["items"]
+            return [i["text"] for i in items if i["type"] == "text" and i["layer"] == "Rooms"]
+
+        self.assertEqual(names(), ["IfcSpace  1.0 m²"])
+        self.change(placed, rooms=False)
+        self.assertEqual(names(), [])
+
     def test_what_cannot_be_left_out_is_refused(self):
         self.assertIn("at least 1", self.change(self.place(), 400, shown={"without_layers": [""]})["detail"])
 

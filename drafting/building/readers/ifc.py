@@ -31,6 +31,7 @@ from drafting.building.model import (
 from drafting.building.readers.excluded_classes import EXCLUDED, EXCLUDED_2X3
 from drafting.building.readers.ifc_doors import read_door
 from drafting.building.readers.ifc_grid import read_grids
+from drafting.building.readers.ifc_rooms import read_rooms
 from drafting.building.readers.ifc_shapes import Shapes, has_body
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
@@ -107,7 +108,7 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
         )
     order = sorted(range(len(elements)), key=lambda i: elements[i].id)
     building = mesh.building(elements, order, storeys, file, left_out, usages)
-    return replace(
+    building = replace(
         building,
         failed=tuple(sorted(f"“{p.Name or p.GlobalId}” ({p.is_a()})" for p in shapes.failed)),
         doors={k: doors[element.id] for k, element in enumerate(building.elements) if element.id in doors},
@@ -115,6 +116,9 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
         true_north=_true_north(file),
         grid=read_grids(file),
     )
+    progress("Reading rooms", 0.0)
+    rooms, about = read_rooms(file, building)
+    return replace(building, rooms=rooms, warnings=(*building.warnings, *about))
 
 
 def _true_north(file: Any) -> float | None:

@@ -57,13 +57,13 @@ class Shapes:
                 continue
             if open_sides and left and _is_solid(product):
                 left -= 1
-                again = self._again(settings, product)
+                again = _made_by(SLOW_KERNELS, settings, product)
                 shape = again if again is not None and not _open_sides(again) else shape
             missing.pop(product.id(), None)
             yield product, shape
         for number, product in enumerate(missing.values()):
             progress("Making shapes again", number / len(missing))
-            shape = self._again(settings, product)
+            shape = _made_by(SLOW_KERNELS, settings, product)
             if shape is None:
                 self.failed.append(product)
             else:
@@ -84,16 +84,10 @@ class Shapes:
             progress("Reading shapes", iterator.progress() / 100)
             going = iterator.next()
 
-    def _again(self, settings: Any, product: Any) -> Any:
-        geometry: Any = ifcopenshell.geom
-        for kernel in SLOW_KERNELS:
-            try:
-                shape = geometry.create_shape(settings, product, geometry_library=kernel)
-            except RuntimeError:  # the kernel cannot make it
-                continue
-            if _open_sides(shape) is not None:
-                return shape
-        return None
+
+def body_of(product: Any) -> Any:
+    """The shape of one product, by whichever kernel can make it; None where none can."""
+    return _made_by((FAST_KERNEL, *SLOW_KERNELS), _settings(), product)
 
 
 def has_body(product: Any) -> bool:
@@ -102,6 +96,18 @@ def has_body(product: Any) -> bool:
     return representation is not None and any(
         r.RepresentationIdentifier not in NO_BODY and r.Items for r in representation.Representations
     )
+
+
+def _made_by(kernels: tuple[Any, ...], settings: Any, product: Any) -> Any:
+    geometry: Any = ifcopenshell.geom
+    for kernel in kernels:
+        try:
+            shape = geometry.create_shape(settings, product, geometry_library=kernel)
+        except RuntimeError:  # the kernel cannot make it
+            continue
+        if _open_sides(shape) is not None:
+            return shape
+    return None
 
 
 def _settings() -> Any:

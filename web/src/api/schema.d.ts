@@ -2444,6 +2444,7 @@ export interface components {
             marks?: boolean;
             levels?: boolean;
             grid?: boolean;
+            rooms?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
             /** @description Paper mm. */
             title_offset?: number[];
@@ -4032,6 +4033,7 @@ export interface components {
             marks?: boolean;
             levels?: boolean;
             grid?: boolean;
+            rooms?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
             /** @description Paper mm. */
             title_offset?: number[];
@@ -4109,6 +4111,7 @@ export interface components {
             marks?: boolean;
             levels?: boolean;
             grid?: boolean;
+            rooms?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
             /** @description Paper mm. */
             title_offset?: number[];

@@ -165,6 +165,12 @@ export function ViewportLedge(props: Props) {
               tip="The building’s grid lines, in plans"
               onToggle={() => change({ grid: !(viewport.grid ?? true) }, "grid lines shown or not")}
             />
+            <ToggleButton
+              on={viewport.rooms ?? true}
+              name="Rooms"
+              tip="Number, name and area of each room, in plans"
+              onToggle={() => change({ rooms: !(viewport.rooms ?? true) }, "room names shown or not")}
+            />
           </Buttons>
         </Rows>
       </Group>

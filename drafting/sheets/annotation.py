@@ -1,0 +1,20 @@
+"""What is derived about a viewport beside its drawing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from drafting.geometry.boxes import Point
+from drafting.sheets.reference_marks import GridMark, Level, Mark
+from drafting.sheets.room_tags import RoomTag
+
+
+@dataclass(frozen=True)
+class Annotation:
+    """Marks, levels, grid and names of rooms of a viewport, and the way to north on paper."""
+
+    marks: tuple[Mark, ...] = ()
+    levels: tuple[Level, ...] = ()
+    grid: tuple[GridMark, ...] = ()
+    rooms: tuple[RoomTag, ...] = ()
+    north: Point | None = None

@@ -1,0 +1,66 @@
+"""Names of rooms on plans: which are seen in a viewport, where, and what each says."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from shapely import Point as ShapelyPoint
+from shapely import Polygon
+
+from drafting.building.rooms import Room
+from drafting.geometry.boxes import Point
+from drafting.sheets.reference_marks import CLEAR, MarkedView
+from drafting.views.plan import Plan
+
+#: Square millimetres in a square metre and in a square foot.
+_METRE, _FOOT = 1e6, 304.8**2
+
+
+@dataclass(frozen=True)
+class RoomTag:
+    """The tag of a room: its middle and the width that it may have on paper, mm, and its lines."""
+
+    room: str
+    at: Point
+    width: float
+    number: str
+    name: str
+    area: str
+
+
+def room_tags_in(
+    seen: MarkedView, rooms: Sequence[Room], storeys: Sequence[tuple[str, float]], in_feet: bool
+) -> list[RoomTag]:
+    """The tags of the rooms that a plan's cut goes through, where they lie within the viewport."""
+    if not isinstance(seen.spec, Plan):
+        return []
+    elevation = _elevation(seen.spec.storey, storeys)
+    if elevation is None:
+        return []
+    cut = elevation + seen.spec.cut
+    window = Polygon(seen.viewport.outline).buffer(-CLEAR)
+    found = []
+    for room in rooms:
+        at = seen.to_paper((*room.place, room.floor))
+        if room.floor < cut < room.floor + room.height and window.contains(ShapelyPoint(at)):
+            width = room.width * seen.viewport.scale.ratio
+            area = area_text(room.area, in_feet)
+            found.append(RoomTag(room.id, at, width, room.number, room.name, area))
+    return found
+
+
+def area_text(area: float, in_feet: bool) -> str:
+    """An area in mm2 as plans have it.
+
+    >>> area_text(14_238_000, False), area_text(14_238_000, True)
+    ('14.2 m²', '153 sq ft')
+    """
+    return f"{area / _FOOT:.0f} sq ft" if in_feet else f"{area / _METRE:.1f} m²"
+
+
+def _elevation(storey: str, storeys: Sequence[tuple[str, float]]) -> float | None:
+    for number, (name, elevation) in enumerate(storeys):
+        if storey.casefold() in (name.casefold(), str(number)):
+            return elevation
+    return None
