@@ -89,7 +89,7 @@ TEMPLATES = [
 
 DATABASES = {
     "default": {
-        "ENGINE": "django.db.backends.sqlite3",
+        "ENGINE": "server.common.sqlite",
         "NAME": os.environ.get("DUNEFOLD_DATABASE", DATA / "dunefold.sqlite3"),
         "OPTIONS": {
             "timeout": 20,

@@ -1,14 +1,21 @@
 """Faults of the server's own: a full disk, a busy database, what nobody foresaw. Nothing is lost, and nobody
 sees its inside."""
 
+import contextlib
 import errno
 import re
 import sqlite3
+import tempfile
+from pathlib import Path
+from unittest import TestCase
 from unittest.mock import patch
 
-from django.db import OperationalError
+from django.db import OperationalError, connections
+from django.db.backends.sqlite3.base import DatabaseWrapper as DjangoWrapper
 from django.test import override_settings
 
+from server.common.space import is_out_of_space
+from server.common.sqlite.base import DatabaseWrapper
 from server.jobs import runner
 from server.jobs.child import UnexpectedError
 from server.jobs.models import Job
@@ -85,3 +92,29 @@ class FaultTests(ApiCase):
         from server.config import settings
 
         self.assertEqual(settings.DATA.stat().st_mode & 0o077, 0)
+
+
+class ReadOnlyDiskTests(TestCase):
+    def test_what_is_there_is_read_and_nothing_is_written(self):
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "kept.sqlite3"
+            with contextlib.closing(sqlite3.connect(path)) as made:
+                made.executescript("PRAGMA journal_mode=WAL; CREATE TABLE t(x); INSERT INTO t VALUES (7);")
+            given = {**connections["default"].settings_dict, "NAME": str(path)}
+            opened = DjangoWrapper.get_new_connection
+
+            def unwritable(wrapper, params):
+                if "uri" in params and params["uri"] and "?" in str(params["database"]):
+                    return opened(wrapper, params)
+                raise sqlite3.OperationalError("unable to open database file")
+
+            with (
+                patch.object(DjangoWrapper, "get_new_connection", unwritable),
+                patch("server.common.sqlite.base.os.access", return_value=False),
+            ):
+                wrapper = DatabaseWrapper(given, "kept")
+                with contextlib.closing(wrapper), wrapper.cursor() as cursor:
+                    self.assertEqual(cursor.execute("SELECT x FROM t").fetchone(), (7,))
+                    with self.assertRaises(OperationalError) as refused_write:
+                        cursor.execute("INSERT INTO t VALUES (8)")
+            self.assertTrue(is_out_of_space(refused_write.exception))
