@@ -1,6 +1,7 @@
 /** The Issue station: which sheets, how they are plotted, the exact pages, and where they go. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import { EmptyState } from "../../components/EmptyState";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Link } from "react-router-dom";
@@ -70,23 +71,11 @@ export function IssueStation({ project }: { project: Project }) {
 
   if (isSuccess && !sheets.length)
     return (
-      <Box
-        sx={{
-          flex: 1,
-          display: "flex",
-          flexDirection: "column",
-          alignItems: "center",
-          justifyContent: "center",
-          gap: 1.5,
-          bgcolor: colours.sand,
-          fontSize: 15,
-        }}
-      >
-        There is no sheet to plot yet.
+      <EmptyState text="There is no sheet to plot yet.">
         <Button variant="contained" component={Link} to={`/projects/${id}/sheets`}>
           Compose one at the Sheets station
         </Button>
-      </Box>
+      </EmptyState>
     );
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column" }}>

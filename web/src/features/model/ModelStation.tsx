@@ -19,7 +19,7 @@ import { WhatChanged } from "./WhatChanged";
 // Showing 3D takes a large library; it is fetched when there is a building to show.
 const Building3D = lazy(() => import("./Building3D").then((m) => ({ default: m.Building3D })));
 
-/** Most files say their unit; some say it wrongly. What is chosen here is remembered for the next version. */
+/** Most files give their unit; some give it wrongly. A choice is for the one file that is imported with it. */
 const UNITS = [
   ["", "As the file says"],
   ...choicesOf<Exclude<Project["model_unit"], "">>({
@@ -89,7 +89,7 @@ function ImportPanel({
   const client = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
   const [sent, setSent] = useState<number | null>(null);
-  const [unit, setUnit] = useState<string>(project.model_unit);
+  const [unit, setUnit] = useState("");
   const [problem, setProblem] = useState("");
   const [over, setOver] = useState(false);
   const underWay = lastRead && isActive(lastRead);

@@ -4,6 +4,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import TextField from "@mui/material/TextField";
+import { NameDialog } from "../../components/NameDialog";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router-dom";
@@ -206,34 +207,13 @@ function ProjectMenu({ project }: { project: Project }) {
       >
         {project.archived ? "Restore" : "Archive"}
       </Button>
-      <Dialog
-        open={name !== null}
-        onClose={() => setName(null)}
-        transitionDuration={0}
-        maxWidth="xs"
-        fullWidth
-      >
-        <Box
-          component="form"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name?.trim()) void write({ name: name.trim() });
-          }}
-          sx={{ p: 2.5, display: "flex", gap: 1, alignItems: "center" }}
-        >
-          <TextField
-            label="Name"
-            autoFocus
-            fullWidth
-            value={name ?? ""}
-            onChange={(event) => setName(event.target.value)}
-            slotProps={{ htmlInput: { maxLength: 200 } }}
-          />
-          <Button type="submit" variant="contained" disabled={!name?.trim()}>
-            Rename
-          </Button>
-        </Box>
-      </Dialog>
+      <NameDialog
+        label="Name"
+        action="Rename"
+        name={name}
+        onName={setName}
+        onDone={(whole) => void write({ name: whole })}
+      />
     </Box>
   );
 }

@@ -1,6 +1,7 @@
 /** The Sheets station: register, board, ledge and rack. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import { EmptyState } from "../../components/EmptyState";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router-dom";
 import { api, data, type Project, type View } from "../../api/client";
@@ -224,21 +225,10 @@ const MAIN = {
 
 function NoSheets({ onAdd }: { onAdd: () => void }) {
   return (
-    <Box
-      sx={{
-        flex: 1,
-        display: "flex",
-        flexDirection: "column",
-        alignItems: "center",
-        justifyContent: "center",
-        gap: 2,
-        bgcolor: colours.sand,
-      }}
-    >
-      <Box sx={{ fontSize: 15 }}>The register is empty.</Box>
+    <EmptyState text="The register is empty.">
       <Button variant="contained" onClick={onAdd}>
         Add the first sheet
       </Button>
-    </Box>
+    </EmptyState>
   );
 }

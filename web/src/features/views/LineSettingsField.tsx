@@ -1,9 +1,8 @@
 /** Named line settings: one is given to what is chosen, the present one is kept by name, one is deleted. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
-import TextField from "@mui/material/TextField";
 import Tooltip from "@mui/material/Tooltip";
+import { NameDialog } from "../../components/NameDialog";
 import { useState } from "react";
 import type { LineSettings, NamedLineSettings } from "../../api/client";
 import { commit } from "../../sync/commands";
@@ -37,9 +36,9 @@ export function LineSettingsField({ project, settings, onApply }: Props) {
   const [name, setName] = useState<string | null>(null);
   const now = settings && named.find((n) => alike(n.settings, settings));
 
-  const keep = () => {
-    if (!name?.trim() || !settings) return;
-    const row = { id: newId(), project, name: name.trim(), settings };
+  const keep = (whole: string) => {
+    if (!settings) return;
+    const row = { id: newId(), project, name: whole, settings };
     setName(null);
     void commit(project, `save the line settings ${row.name}`, [making("line_settings", row)]);
   };
@@ -76,34 +75,13 @@ export function LineSettingsField({ project, settings, onApply }: Props) {
           </Tooltip>
         )
       )}
-      <Dialog
-        open={name !== null}
-        onClose={() => setName(null)}
-        transitionDuration={0}
-        maxWidth="xs"
-        fullWidth
-      >
-        <Box
-          component="form"
-          onSubmit={(event) => {
-            event.preventDefault();
-            keep();
-          }}
-          sx={{ p: 2.5, display: "flex", gap: 1, alignItems: "center" }}
-        >
-          <TextField
-            label="Name of the line settings"
-            autoFocus
-            fullWidth
-            value={name ?? ""}
-            onChange={(event) => setName(event.target.value)}
-            slotProps={{ htmlInput: { maxLength: 200 } }}
-          />
-          <Button type="submit" variant="contained" disabled={!name?.trim()}>
-            Save
-          </Button>
-        </Box>
-      </Dialog>
+      <NameDialog
+        label="Name of the line settings"
+        action="Save"
+        name={name}
+        onName={setName}
+        onDone={keep}
+      />
     </Box>
   );
 }
