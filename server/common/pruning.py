@@ -31,6 +31,14 @@ def register_files(model: type[models.Model], *fields: str) -> None:
     _files.append((model, fields))
 
 
+def file_columns() -> Iterator[tuple[str, str]]:
+    """The table and column of every field that holds hashes of stored files."""
+    for model, fields in _files:
+        for name in fields:
+            column: Any = model._meta.get_field(name)
+            yield model._meta.db_table, column.column
+
+
 def is_old(path: Path) -> bool:
     """Whether a file has lain for longer than the grace, or than it takes to make one. One that is gone is
     not."""

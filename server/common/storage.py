@@ -56,7 +56,17 @@ def store(path: Path) -> str:
     final = path_of(name)
     final.parent.mkdir(parents=True, exist_ok=True)
     path.replace(final)
+    _flush_folder(final.parent)
     return name
+
+
+def _flush_folder(place: Path) -> None:
+    """A name that was changed outlasts a power loss only when its folder is on the disk too."""
+    opened = os.open(place, os.O_RDONLY)
+    try:
+        os.fsync(opened)
+    finally:
+        os.close(opened)
 
 
 def stored_files() -> Iterator[Path]:

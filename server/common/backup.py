@@ -1,0 +1,204 @@
+"""All data in one file: written while people work, verified, and restored on another machine."""
+
+from __future__ import annotations
+
+import contextlib
+import hashlib
+import io
+import json
+import sqlite3
+import tarfile
+import tempfile
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.db import connection
+from django.utils import timezone
+
+from server.common import storage
+from server.common.pruning import file_columns
+
+#: Raised whenever the archive's own form changes; older ones are still restored.
+FORMAT = 1
+MANIFEST, DATABASE = "manifest.json", "database.sqlite3"
+_CHUNK = 1 << 20
+
+
+class BackupError(Exception):
+    """The archive or the data cannot be used; the message is a sentence for people."""
+
+
+@dataclass
+class Found:
+    """What was found in data or in an archive: how many files, and sentences about what is wrong."""
+
+    files: int = 0
+    size: int = 0
+    wrong: list[str] = field(default_factory=list)
+
+
+def write_backup(target: Path) -> Found:
+    """Write one archive of the database and of the files that it names, and read it again to be sure.
+
+    The database is copied by SQLite's own means, so that it is one moment of it while others write. The
+    installation's secret key is no part of it.
+
+    Raises:
+        BackupError: a file that the database names is missing or damaged; nothing is left at `target`.
+        OSError: there is no room.
+    """
+    part = target.with_name(f"{target.name}.part")
+    try:
+        with tempfile.TemporaryDirectory(dir=settings.DATA) as folder:
+            copy = Path(folder) / DATABASE
+            connection.ensure_connection()
+            with contextlib.closing(sqlite3.connect(copy)) as made:
+                connection.connection.backup(made)
+                named = sorted(_named_in(made))
+            with tarfile.open(part, "w") as archive:
+                files = {}
+                for digest in named:
+                    path = storage.path_of(digest)
+                    if not path.is_file():
+                        raise BackupError(f"The file {digest} is missing from the data. Run check-data.")
+                    archive.add(path, _member(digest))
+                    files[digest] = path.stat().st_size
+                archive.add(copy, DATABASE)
+                manifest = {
+                    "format": FORMAT,
+                    "made": timezone.now().isoformat(),
+                    "database": _digest(copy.open("rb")),
+                    "files": files,
+                }
+                _add_bytes(archive, MANIFEST, json.dumps(manifest).encode())
+        found = read_backup(part)
+        if found.wrong:
+            raise BackupError(f"{found.wrong[0]} Run check-data.")
+        part.replace(target)
+        return found
+    finally:
+        part.unlink(missing_ok=True)
+
+
+def read_backup(source: Path, each: Callable[[str, Any], None] = lambda name, stream: None) -> Found:
+    """Read an archive through and compare every file with its hash. `each` is handed the name and a stream of
+    every file that belongs to it, after that was found right.
+
+    Raises:
+        BackupError: it is no backup, is cut off, or is of a newer form.
+    """
+    found = Found()
+    try:
+        with tarfile.open(source) as archive:
+            manifest = _manifest(archive)
+            wanted = {DATABASE: manifest["database"]} | {_member(d): d for d in manifest["files"]}
+            for name, digest in wanted.items():
+                stream = archive.extractfile(name)
+                if stream is None or _digest(stream) != digest:
+                    found.wrong.append(f"“{name}” is damaged.")
+                    continue
+                stream.seek(0)
+                found.files, found.size = found.files + 1, found.size + archive.getmember(name).size
+                each(name, stream)
+    except (tarfile.TarError, KeyError, EOFError, ValueError) as error:
+        raise BackupError(f"“{source.name}” is no whole backup. Take another one.") from error
+    return found
+
+
+def restore(source: Path, database: Path | None = None) -> Found:
+    """Put a backup where this installation's data belong, where there are none yet.
+
+    Raises:
+        BackupError: there are data already, or the archive is damaged; nothing is changed.
+    """
+    data = Path(settings.DATA)
+    database = database or Path(str(settings.DATABASES["default"]["NAME"]))
+    if database.exists() or any(storage.stored_files()):
+        raise BackupError(f"There are data in {data} already. Name an empty folder in DUNEFOLD_DATA.")
+    with tempfile.TemporaryDirectory(dir=data) as folder:
+        place = Path(folder)
+
+        def keep(name: str, stream: Any) -> None:
+            path = place / name
+            path.parent.mkdir(parents=True, exist_ok=True)
+            with path.open("wb") as out:
+                while chunk := stream.read(_CHUNK):
+                    out.write(chunk)
+
+        found = read_backup(source, keep)
+        if found.wrong:
+            raise BackupError(f"The backup cannot be restored: {found.wrong[0]}")
+        with contextlib.closing(sqlite3.connect(place / DATABASE)) as made:
+            if made.execute("PRAGMA integrity_check").fetchone() != ("ok",):
+                raise BackupError("The backup cannot be restored: its database is damaged.")
+        if (place / "files").exists():
+            (place / "files").rename(storage.folder())
+        (place / DATABASE).rename(database)
+    return found
+
+
+def check_data() -> Found:
+    """Compare every file that the database names with its hash, and check the database itself."""
+    found = Found()
+    with connection.cursor() as cursor:
+        for (line,) in cursor.execute("PRAGMA integrity_check").fetchall():
+            if line != "ok":
+                found.wrong.append(f"The database is damaged: {line}. Restore a backup.")
+        for table, *_ in cursor.execute("PRAGMA foreign_key_check").fetchall():
+            found.wrong.append(f"A row of {table} refers to one that is not there.")
+        connection.ensure_connection()
+        named = sorted(_named_in(connection.connection))
+    for digest in named:
+        path = storage.path_of(digest)
+        if not path.is_file():
+            found.wrong.append(f"The file {digest} is missing. Restore it from a backup.")
+        elif _digest(path.open("rb")) != digest:
+            found.wrong.append(f"The file {digest} is damaged. Restore it from a backup.")
+        else:
+            found.files, found.size = found.files + 1, found.size + path.stat().st_size
+    return found
+
+
+def _named_in(database: Any) -> Iterator[str]:
+    """The hashes of stored files that the rows of a database name."""
+    seen: set[str] = set()
+    for table, column in file_columns():
+        for (value,) in database.execute(f'SELECT DISTINCT "{column}" FROM "{table}"'):
+            # What is not a hash is a file that waits to be read; its job says so after a restore.
+            if value and len(value) == 64 and value not in seen:
+                seen.add(value)
+                yield value
+
+
+def _member(digest: str) -> str:
+    return f"files/{digest[:2]}/{digest}"
+
+
+def _manifest(archive: tarfile.TarFile) -> dict[str, Any]:
+    stream = archive.extractfile(MANIFEST)
+    manifest: dict[str, Any] = json.loads(stream.read()) if stream else {}
+    if not isinstance(manifest.get("files"), dict) or not all(_is_hash(name) for name in manifest["files"]):
+        raise ValueError("no manifest")
+    if manifest["format"] > FORMAT:
+        raise BackupError("This backup was made by a newer Dunefold. Restore it with that.")
+    return manifest
+
+
+def _is_hash(name: str) -> bool:
+    return len(name) == 64 and set(name) <= set("0123456789abcdef")
+
+
+def _digest(stream: Any) -> str:
+    digest = hashlib.sha256()
+    while chunk := stream.read(_CHUNK):
+        digest.update(chunk)
+    return digest.hexdigest()
+
+
+def _add_bytes(archive: tarfile.TarFile, name: str, data: bytes) -> None:
+    entry = tarfile.TarInfo(name)
+    entry.size = len(data)
+    archive.addfile(entry, io.BytesIO(data))
