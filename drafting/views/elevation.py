@@ -19,6 +19,23 @@ SIDE_BEARINGS: dict[Side, float] = {"north": 0.0, "south": 180.0, "east": 90.0, 
 SIDES: tuple[Side, ...] = tuple(SIDE_BEARINGS)
 
 
+#: The sixteen points of the compass, clockwise from north.
+WINDS = (
+    "north", "north-north-east", "north-east", "east-north-east", "east", "east-south-east", "south-east",
+    "south-south-east", "south", "south-south-west", "south-west", "west-south-west", "west",
+    "west-north-west", "north-west", "north-north-west",
+)  # fmt: skip
+
+
+def wind(bearing: float) -> str:
+    """The point of the compass that is nearest to a bearing, degrees clockwise from north.
+
+    >>> wind(285.95)
+    'west-north-west'
+    """
+    return WINDS[round(bearing * len(WINDS) / 360.0) % len(WINDS)]
+
+
 @dataclass(frozen=True)
 class Elevation(BaseView):
     """An elevation.
@@ -55,11 +72,8 @@ class Elevation(BaseView):
 
     @property
     def title(self) -> str:
-        return (
-            f"{(self.side or '').capitalize()} elevation"
-            if self.bearing is None
-            else f"Elevation {self.bearing:g}°"
-        )
+        way = (self.side or "") if self.bearing is None else wind(self.bearing)
+        return f"{way.capitalize()} elevation"
 
     @property
     def subject(self) -> tuple[Any, ...]:
