@@ -29,6 +29,7 @@ export default tseslint.config(
       ],
     },
     rules: {
+      "max-len": ["error", { code: 110 }],
       // A name that begins with an underscore is there to be left out.
       "@typescript-eslint/no-unused-vars": ["error", { varsIgnorePattern: "^_", argsIgnorePattern: "^_" }],
       "boundaries/dependencies": [

@@ -1,4 +1,4 @@
-/** What gestures make of viewports: a scale is never changed by one, and what is seen stays where it is on paper. */
+/** What gestures make of viewports: none changes a scale, and what is seen stays where it is on paper. */
 import { describe, expect, it } from "vitest";
 import {
   cropped,

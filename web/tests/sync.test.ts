@@ -1,4 +1,4 @@
-/** Changes on their way to the server: shown at once, sent in order, undone, and put right when they are refused. */
+/** Changes on their way to the server: shown at once, sent in order, undone, put right when refused. */
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
 const POST = vi.hoisted(() => vi.fn());

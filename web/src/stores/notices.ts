@@ -3,8 +3,7 @@ import { create } from "zustand";
 
 interface Notices {
   message: { text: string; bad: boolean } | null;
-  /** How many changes wait to be saved, and in which words the server refuses them for now; blank where it cannot be
-   * reached. */
+  /** How many changes wait to be saved, and why the server refuses them; blank where it cannot be reached. */
   unsaved: { count: number; refused: string } | null;
 }
 

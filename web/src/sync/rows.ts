@@ -71,8 +71,8 @@ const waitOr = (milliseconds: number) =>
     setTimeout(resolve, milliseconds);
   });
 /**
- * The versions that the server has answered with. What is on the screen is ahead of what has been sent: a row whose change
- * still waits may have been deleted there already, or deleted and made again.
+ * The versions that the server has answered with. What is on the screen is ahead of what has been sent: a row
+ * whose change still waits may have been deleted there already, or deleted and made again.
  */
 const versions = new Map<string, number>();
 

@@ -23,6 +23,9 @@ import { PartsList, type By } from "./PartsList";
 import { Subsets } from "./Subsets";
 import { notify } from "../../stores/notices";
 
+const HOW_TO_MOVE =
+  "The building. Drag or use the arrow keys to turn it, drag with the right button to move it, " +
+  "turn the wheel or press plus and minus to come nearer, press 0 to see all of it.";
 const DIRECTIONS: Record<string, readonly [string, Way]> = {
   se: ["From the south-east", [1, -1, 0.8]],
   sw: ["From the south-west", [-1, -1, 0.8]],
@@ -236,7 +239,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
             ref={canvas}
             role="application"
             tabIndex={0}
-            aria-label="The building. Drag or use the arrow keys to turn it, drag with the right button to move it, turn the wheel or press plus and minus to come nearer, press 0 to see all of it."
+            aria-label={HOW_TO_MOVE}
             onPointerDown={press}
             onKeyDown={(event) => {
               if (event.ctrlKey || event.metaKey || event.altKey) return;

@@ -19,7 +19,7 @@ import { WhatChanged } from "./WhatChanged";
 // Showing 3D takes a large library; it is fetched when there is a building to show.
 const Building3D = lazy(() => import("./Building3D").then((m) => ({ default: m.Building3D })));
 
-/** Most files give their unit; some give it wrongly. A choice is for the one file that is imported with it. */
+/** Most files give their unit; some give it wrongly. A choice is for the one file imported with it. */
 const UNITS = [
   ["", "As the file says"],
   ...choicesOf<Exclude<Project["model_unit"], "">>({

@@ -1,4 +1,4 @@
-/** Where a viewport is on paper, how large, and of which shape; from which of its corners that is measured. */
+/** Where a viewport is on paper, how large, of which shape, and from which corner that is measured. */
 import Box from "@mui/material/Box";
 import { useState } from "react";
 import type { Viewport } from "../../api/client";

@@ -79,7 +79,7 @@ export function Rack({ project, views, hasModel, onPlace, onArrange }: Props) {
           ? "Drag a card onto the sheet, or press Enter on it. Click cards to choose several."
           : hasModel
             ? "This project has no views."
-            : "Import a building file at the Model station first; its plans and elevations are then listed here."}
+            : "Import a building file at the Model station first; its views are then listed here."}
       </Box>
       <Box sx={{ flex: 1, overflowY: "auto", px: 1.5, pb: 1.5 }}>
         {views.map((view) => (

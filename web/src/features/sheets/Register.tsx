@@ -26,6 +26,7 @@ interface Props {
 
 export function Register({ sheets, viewports, warnings, open, onOpen, onAdd, onAddSeveral, onMove }: Props) {
   const [held, setHeld] = useState<{ id: string; to: number } | null>(null);
+  const atEnd = held?.to === sheets.length;
 
   /**
    * Where in the register the sheet being dragged comes to lie: before the first whose middle is below the
@@ -106,7 +107,7 @@ export function Register({ sheets, viewports, warnings, open, onOpen, onAdd, onA
                 event.preventDefault();
                 onMove(sheet, k + by);
               }}
-              title={`${sheet.number} ${sheet.title}\nDrag it, or press Alt and an arrow, to move it in the register`}
+              title={`${sheet.number} ${sheet.title}\nDrag it, or press Alt and an arrow, to move it`}
               aria-current={current ? "page" : undefined}
               aria-label={`Sheet ${sheet.number} ${sheet.title}`}
               sx={{
@@ -120,7 +121,7 @@ export function Register({ sheets, viewports, warnings, open, onOpen, onAdd, onA
                 boxShadow: current ? `inset 3px 0 0 ${colours.rust}` : "none",
                 opacity: held?.id === sheet.id ? 0.5 : 1,
                 borderTop: `2px solid ${held?.to === k ? colours.rust : "transparent"}`,
-                borderBottom: `2px solid ${held?.to === sheets.length && k === sheets.length - 1 ? colours.rust : "transparent"}`,
+                borderBottom: `2px solid ${atEnd && k === sheets.length - 1 ? colours.rust : "transparent"}`,
                 "&:hover": { bgcolor: current ? colours.sand : colours.sandPale },
               }}
             >

@@ -277,7 +277,7 @@ export function SheetLedge({
         </Box>
         <Box sx={{ display: "flex", gap: 0.5 }}>
           {beyond.length > 0 && (
-            <Tooltip title="They keep their scale and their distance from the title block; move or crop them, or choose a larger paper">
+            <Tooltip title="They keep their scale; move or crop them, or choose a larger paper">
               <Button onClick={() => select(beyond)} sx={{ minWidth: 0, px: 1, color: colours.rust }}>
                 {beyond.length} off paper
               </Button>

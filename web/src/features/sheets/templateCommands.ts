@@ -161,9 +161,8 @@ export function templateEdits(project: string, template: Template, display: Disp
     leave() {
       useBoard.setState({ template: null });
       select(null);
-      notify(
-        `The template “${now().name}” is on ${rows("sheets", project).filter((s) => s.template === template.id).length} sheets.`,
-      );
+      const users = rows("sheets", project).filter((s) => s.template === template.id);
+      notify(`The template “${now().name}” is on ${users.length} sheets.`);
     },
   };
 }

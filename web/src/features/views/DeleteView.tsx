@@ -22,7 +22,7 @@ export function DeleteView({
       <DialogTitle sx={{ fontSize: 16, fontWeight: 650 }}>Delete “{view.name}”?</DialogTitle>
       <DialogContent sx={{ fontSize: 13.5 }}>
         {on.length
-          ? `It is placed on ${on.length === 1 ? "sheet" : "sheets"} ${on.join(", ")}; its viewports there go with it. This can be undone.`
+          ? `It is placed on ${on.join(", ")}; its viewports there go with it. This can be undone.`
           : "It is placed nowhere. This can be undone."}
       </DialogContent>
       <DialogActions>

@@ -30,7 +30,7 @@ interface Props {
 const SAYS: Record<NewViewRequest["kind"], readonly [title: string, how: string]> = {
   section: [
     "A section",
-    "Click where its line starts and ends. More clicks make jogs at right angles. The arrows point the way it is seen.",
+    "Click where its line starts and ends; more clicks make jogs. The arrows point the way it is seen.",
   ],
   elevation: [
     "An elevation",

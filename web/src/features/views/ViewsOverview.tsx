@@ -103,7 +103,7 @@ export function ViewsOverview({ views, hasModel, edits, project, onOpen, onReque
         )}
         {hasModel && (
           <>
-            <Tooltip title="Plans of all storeys, the roof plan, four elevations, four axonometrics; existing views stay">
+            <Tooltip title="Plans, roof plan, four elevations, four axonometrics; existing views stay">
               <Button variant="outlined" onClick={() => void edits.makeStandard()}>
                 Make the standard views
               </Button>

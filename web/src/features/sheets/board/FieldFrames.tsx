@@ -1,6 +1,6 @@
 /**
- * The fields of the title block under the pointer: a click edits one; one that is overridden on this sheet shows
- * it.
+ * The fields of the title block under the pointer: a click edits one; one that is overridden on this sheet
+ * shows it.
  */
 import ButtonBase from "@mui/material/ButtonBase";
 import Popover from "@mui/material/Popover";

@@ -1,4 +1,4 @@
-/** Marks under the pointer: a click goes to the drawing that a mark points to, and dragging moves its bubble. */
+/** Marks under the pointer: a click goes to the drawing that one points to, dragging moves its bubble. */
 import ButtonBase from "@mui/material/ButtonBase";
 import { useState } from "react";
 import type { DisplayList } from "../../../api/client";
@@ -34,7 +34,7 @@ export function MarkLinks({ links, camera, of, onGo, onMove }: Props) {
       <ButtonBase
         key={k}
         aria-label={placed ? `Mark: go to ${name} on ${sheet}` : `Mark of ${name}, which is not placed yet`}
-        title={`${name}, ${placed ? `on ${sheet}` : "not placed on any sheet yet"}\nDrag it to where it is clear of the drawing`}
+        title={`${name}, ${placed ? `on ${sheet}` : "not placed yet"}\nDrag it clear of the drawing`}
         onPointerDown={(event) => {
           if (event.button !== 0) return;
           event.stopPropagation();

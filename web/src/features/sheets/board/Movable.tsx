@@ -1,6 +1,6 @@
 /**
- * Something on the sheet under the pointer that fills itself: a table, a drawing title. Dragged to where it is
- * to lie.
+ * Something on the sheet under the pointer that fills itself: a table, a drawing title. Dragged to where it
+ * is to lie.
  */
 import Box from "@mui/material/Box";
 import { useState, type PointerEvent } from "react";
