@@ -55,8 +55,8 @@ def _stray(building: Building) -> list[str]:
         return []
     furthest = float(away[stray].max()) / 1000
     what = _named(building, stray.tolist())
-    stands = "stands" if len(stray) == 1 else "stand"
-    return [f"{what} {stands} up to {furthest:,.0f} m from the rest. Check whether that is intended."]
+    verb = "is" if len(stray) == 1 else "are"
+    return [f"{what} {verb} up to {furthest:,.0f} m from the rest. Check whether that is intended."]
 
 
 def _unplaced(building: Building) -> list[str]:

@@ -89,8 +89,8 @@ def _bubble(at: Point, mark: Mark, source: str) -> Iterator[Item]:
     yield Path(((x - BUBBLE, y), (x + BUBBLE, y)), BUBBLE_PEN, LAYER, source)
     room = 2 * BUBBLE - 2.4
     for words, size, base_line, bold in (
-        (mark.stands.drawing or NOWHERE, NUMBER, y + 1.2, True),
-        (mark.stands.sheet or NOWHERE, SHEET, y - 1.2 - SHEET, False),
+        (mark.reference.drawing or NOWHERE, NUMBER, y + 1.2, True),
+        (mark.reference.sheet or NOWHERE, SHEET, y - 1.2 - SHEET, False),
     ):
         text, fitted = fit(words, size, room, bold)
         yield Text(

@@ -53,7 +53,7 @@ class Subject:
     id: str
     spec: AnyView
     toward: Axis
-    stands: Reference = Reference()
+    reference: Reference = Reference()
 
 
 @dataclass(frozen=True)
@@ -85,7 +85,7 @@ class Mark:
 
     Attributes:
         subject: the id of the view that is marked.
-        stands: what its bubbles say.
+        reference: what its bubbles say.
         kind: section, elevation or detail.
         line: a section's line, or the closed outline of a detail.
         bubbles: the middles of its bubbles.
@@ -94,7 +94,7 @@ class Mark:
     """
 
     subject: str
-    stands: Reference
+    reference: Reference
     kind: str
     line: tuple[Point, ...]
     bubbles: tuple[Point, ...]
@@ -214,7 +214,7 @@ def _section(seen: MarkedView, subject: Subject, spec: Section, window: BaseGeom
     bubbles = _beyond(points[0], points[1]), _beyond(points[-1], points[-2])
     # From the side the line would run through all that is drawn there, and say no more than its ends.
     yield Mark(
-        subject.id, subject.stands, "section", tuple(points), bubbles, sight, through=_looks_down(seen)
+        subject.id, subject.reference, "section", tuple(points), bubbles, sight, through=_looks_down(seen)
     )
 
 
@@ -238,7 +238,7 @@ def _elevation(
         at = max(part.coords, key=lambda p: p[0] * way[0] + p[1] * way[1])
         if all(math.dist(at, b) >= 2 * BUBBLE for b in taken):
             bubble = (float(at[0]), float(at[1]))
-            yield Mark(subject.id, subject.stands, "elevation", (), (bubble,), (-way[0], -way[1]))
+            yield Mark(subject.id, subject.reference, "elevation", (), (bubble,), (-way[0], -way[1]))
             return
 
 
@@ -260,7 +260,7 @@ def _detail(seen: MarkedView, subject: Subject, spec: Detail, window: BaseGeomet
     nearest = room.boundary.interpolate(room.boundary.project(LineString([best, best]).centroid))
     inside = room.contains(LineString([best, (best[0] + 1e-6, best[1])]))
     bubble = best if inside else (float(nearest.x), float(nearest.y))
-    yield Mark(subject.id, subject.stands, "detail", tuple(ring), (bubble,), None)
+    yield Mark(subject.id, subject.reference, "detail", tuple(ring), (bubble,), None)
 
 
 def levels_in(seen: MarkedView, storeys: Sequence[tuple[str, float]], feet: bool = False) -> list[Level]:

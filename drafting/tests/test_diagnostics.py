@@ -18,7 +18,7 @@ from drafting.tests.scenes import box, building
 HOUSE = [box((k * 3000, 0, 0), (k * 3000 + 3000, 300, 3000)) for k in range(4)]
 
 
-class DoubtsTests(TestCase):
+class WarningsTests(TestCase):
     def test_nothing_is_wrong_with_a_house(self):
         self.assertEqual(warnings_about(building(HOUSE)), [])
 
@@ -33,7 +33,7 @@ class DoubtsTests(TestCase):
     def test_a_stray_element_is_named_with_how_far_it_stands(self):
         stray = box((9e6, 0, 0), (9e6 + 500, 500, 500))
         sentence = warnings_about(building([*HOUSE, stray]))
-        self.assertTrue(any("“wall 4” stands up to 8,99" in line for line in sentence), sentence)
+        self.assertTrue(any("“wall 4” is up to 8,99" in line for line in sentence), sentence)
 
     def test_open_elements_are_named_and_many_are_counted(self):
         points, faces = HOUSE[0]

@@ -23,7 +23,7 @@ def seen(table, tables=None, viewports=SHEET.viewports):
     return [(round(s.width, 3), s.colour) for s in found if s.layer == WALL.lines[0].layer]
 
 
-class ShippedTests(TestCase):
+class PresetTests(TestCase):
     def test_cut_profile_edge_and_far_read_apart_in_every_table(self):
         for name, table in PEN_TABLE_PRESETS.values():
             with self.subTest(name):

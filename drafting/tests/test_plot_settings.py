@@ -97,8 +97,8 @@ class ConflictTests(TestCase):
             (PlotSettings(paper="A0", resolution=600), "Choose 300 or less"),
         ):
             with self.subTest(settings):
-                (said,) = conflicts(settings, Paper.of("A1"))
-                self.assertIn(why, said)
+                (sentence,) = conflicts(settings, Paper.of("A1"))
+                self.assertIn(why, sentence)
                 with self.assertRaises(SheetError):
                     page(settings, replace(SHEET, paper=Paper.of("A1")))
 

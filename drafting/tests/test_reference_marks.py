@@ -54,7 +54,7 @@ class SectionMarkTests(TestCase):
     def test_a_sections_line_lies_on_the_plan_where_it_cuts(self):
         (mark,) = marks_in(PLAN, [ALONG])
         self.assertEqual({round(y, 9) for _, y in mark.line}, {125.0})
-        self.assertEqual((mark.kind, mark.stands), ("section", Reference("1", "A-05")))
+        self.assertEqual((mark.kind, mark.reference), ("section", Reference("1", "A-05")))
         self.assertAlmostEqual(mark.sight[0], 0)
         self.assertAlmostEqual(mark.sight[1], 1)
 

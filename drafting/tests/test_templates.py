@@ -31,7 +31,7 @@ ISO_7200 = {
 }  # fmt: skip
 
 
-def said(sheet):
+def texts_of(sheet):
     return [item.text for item in template_items(sheet) if isinstance(item, Text)]
 
 
@@ -135,7 +135,7 @@ class FieldTests(TestCase):
             revisions=(Revision("P01", "2026-03-02", "First", "I. M."),
             Revision("P02", "2026-03-16", "Ramp", "I. M.")),
         )  # fmt: skip
-        words = said(sheet)
+        words = texts_of(sheet)
         for text in ("Bjørnøya šķūnis", "A-01", "2 of 5", "A3", "P02", "2026-03-16", "Ramp", "First", "–"):
             self.assertIn(text, words)
         self.assertEqual(sheet.field_values["file_name"], "2607-A-01-P02")
@@ -144,14 +144,14 @@ class FieldTests(TestCase):
         sheet = Sheet(
             A3, {"client": "Ternhaven Bird Society"}, overrides={"client": "Sandwick", "scale": "1:1"}
         )
-        self.assertIn("Sandwick", said(sheet))
-        self.assertNotIn("Ternhaven Bird Society", said(sheet))
+        self.assertIn("Sandwick", texts_of(sheet))
+        self.assertNotIn("Ternhaven Bird Society", texts_of(sheet))
         self.assertEqual({f.field for f in compose(sheet).fields if f.overridden}, {"client", "scale"})
         self.assertEqual(sheet.derived_values["client"], "Ternhaven Bird Society")
 
     def test_the_newest_revisions_stay_where_there_is_no_room_for_all(self):
         revisions = tuple(Revision(f"P{n:02}", "2026-03-16", f"Change {n}", "") for n in range(1, 9))
-        words = said(Sheet(A3, revisions=revisions))
+        words = texts_of(Sheet(A3, revisions=revisions))
         self.assertEqual([w for w in words if w.startswith("Change")], ["Change 6", "Change 7", "Change 8"])
 
     def test_a_revision_table_between_two_sides_that_meet_is_left_out(self):

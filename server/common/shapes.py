@@ -76,24 +76,24 @@ class ShapeSerializerExtension(OpenApiSerializerExtension):  # type: ignore[no-u
             mode="serialization", ref_template="#/components/schemas/{model}"
         )
         for key, part in schema.pop("$defs", {}).items():
-            _register(auto_schema, key, _tidied(part, asked=False))
-        return _tidied(schema, asked=False)
+            _register(auto_schema, key, _tidied(part, requested=False))
+        return _tidied(schema, requested=False)
 
 
 def shape_schema(auto_schema: AutoSchema, shape: Any, direction: str, name: str = "") -> dict[str, Any]:
     """A reference to a shape's component, which is registered with all that it is made of."""
-    asked = direction == "request"
-    suffix = "Request" if asked else ""
+    requested = direction == "request"
+    suffix = "Request" if requested else ""
     schema = adapter(shape).json_schema(
-        mode="validation" if asked else "serialization",
+        mode="validation" if requested else "serialization",
         ref_template=f"#/components/schemas/{{model}}{suffix}",
     )
     for key, part in schema.pop("$defs", {}).items():
-        _register(auto_schema, f"{key}{suffix}", _tidied(part, asked))
+        _register(auto_schema, f"{key}{suffix}", _tidied(part, requested))
     own = name or schema.get("title", "")
     if "$ref" in schema or not own:
-        return _tidied(schema, asked)
-    return _register(auto_schema, f"{own}{suffix}", _tidied(schema, asked))
+        return _tidied(schema, requested)
+    return _register(auto_schema, f"{own}{suffix}", _tidied(schema, requested))
 
 
 def _register(auto_schema: AutoSchema, name: str, schema: dict[str, Any]) -> dict[str, Any]:
@@ -104,7 +104,7 @@ def _register(auto_schema: AutoSchema, name: str, schema: dict[str, Any]) -> dic
     return {"$ref": f"#/components/schemas/{name}"}
 
 
-def _tidied(schema: dict[str, Any], asked: bool) -> dict[str, Any]:
+def _tidied(schema: dict[str, Any], requested: bool) -> dict[str, Any]:
     """Without the titles that the types' generator has no use for; what may be None is left out of an answer,
     and so it is not required there."""
 
@@ -119,12 +119,12 @@ def _tidied(schema: dict[str, Any], asked: bool) -> dict[str, Any]:
             if not (key == "title" and isinstance(value, str)) and not (key == "default" and value is None)
         }
         options = kept.get("anyOf", ())
-        if isinstance(options, list) and {"type": "null"} in options and not asked:
+        if isinstance(options, list) and {"type": "null"} in options and not requested:
             rest = [option for option in options if option != {"type": "null"}]
             kept.pop("anyOf")
             kept |= rest[0] if len(rest) == 1 else {"anyOf": rest}
         properties = node.get("properties")
-        if isinstance(properties, dict) and "required" in kept and not asked:
+        if isinstance(properties, dict) and "required" in kept and not requested:
             nullable = {
                 name for name, part in properties.items() if {"type": "null"} in part.get("anyOf", ())
             }

@@ -87,13 +87,13 @@ class ChildProcess:
         """
         self.start()
         begun = heard = time.monotonic()
-        asked = 0.0
+        checked = 0.0
         try:
             self._pipe.send((function, arguments))
             while True:
                 now = time.monotonic()
-                if now - asked > POLL_INTERVAL:
-                    asked = now
+                if now - checked > POLL_INTERVAL:
+                    checked = now
                     if not wanted():
                         self.kill()
                         raise Cancelled

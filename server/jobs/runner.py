@@ -92,7 +92,7 @@ class Work:
 
     def __init__(self, job: Job) -> None:
         self._job = job
-        self._written = self._asked = 0.0
+        self._written = self._checked = 0.0
 
     def run(self, step: str, *arguments: Any) -> Any:
         """Run a step of the core's tasks in the child process. See ChildProcess.run for what it raises."""
@@ -114,8 +114,8 @@ class Work:
 
     def _wanted(self) -> bool:
         now = time.monotonic()
-        if now - self._asked < CANCEL_INTERVAL:
+        if now - self._checked < CANCEL_INTERVAL:
             return True
-        self._asked = now
+        self._checked = now
         _beat()
         return not Job.objects.filter(pk=self._job.pk, cancel_wanted=True).exists()

@@ -145,10 +145,10 @@ class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
         return Response(self.kind.update(self.get_object(), request.data, self.get_serializer_context(), {}))
 
     def destroy(self, request: Request, *args: Any, **kwargs: Any) -> Response:
-        asked = request.query_params.get("version", "")
-        if asked and not asked.isdigit():
-            raise serializers.ValidationError({"version": f"“{asked}” is no version."})
-        self.kind.delete(self.get_object(), int(asked) if asked else None, self.get_serializer_context())
+        version = request.query_params.get("version", "")
+        if version and not version.isdigit():
+            raise serializers.ValidationError({"version": f"“{version}” is no version."})
+        self.kind.delete(self.get_object(), int(version) if version else None, self.get_serializer_context())
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 

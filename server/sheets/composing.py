@@ -172,14 +172,14 @@ def annotations_of(
 
 def subjects_of(project: Project) -> list[Subject]:
     """The views of a project that are marked on others, with where they first stand in the register."""
-    stands: dict[Any, Reference] = {}
+    references: dict[Any, Reference] = {}
     placed = Viewport.objects.filter(sheet__project=project).order_by(
         "sheet__position", "sheet__number", "sheet", "position", "id"
     )
     rows = placed.values_list("sheet", "sheet__number", "view")
     for _, group in groupby(rows, key=lambda row: row[0]):
         for number, (_, sheet, viewed) in enumerate(group, 1):
-            stands.setdefault(viewed, Reference(str(number), sheet))
+            references.setdefault(viewed, Reference(str(number), sheet))
     views = View.objects.filter(project=project, linework__isnull=False).select_related("linework")
     subjects = []
     for view in views:
@@ -187,5 +187,5 @@ def subjects_of(project: Project) -> list[Subject]:
         if spec.marked and view.linework and view.linework.axes:
             axes = view.linework.axes
             x, y, z = np.cross(axes["right"], axes["up"]).tolist()
-            subjects.append(Subject(str(view.pk), spec, (x, y, z), stands.get(view.pk, Reference())))
+            subjects.append(Subject(str(view.pk), spec, (x, y, z), references.get(view.pk, Reference())))
     return subjects

@@ -12,7 +12,7 @@ import type { Part } from "../src/api/client";
 import { placementOf, type Geometry } from "../src/canvas/geometry";
 import { cutOf, type Cut } from "../src/canvas/hatching";
 import { fittedTo, stretches } from "../src/canvas/patterns";
-import { ROLES, said, screened } from "../src/canvas/penColours";
+import { ROLES, stated, screened } from "../src/canvas/penColours";
 import { endsOf } from "../src/canvas/templateParts";
 
 const close = (found: readonly number[], wanted: readonly number[]) => {
@@ -42,7 +42,7 @@ describe("the board agrees with the core", () => {
   );
 
   it.each(pens)("on a pen changed by $change", ({ pen, change, changed }) =>
-    expect({ ...pen, ...said(change as never) }).toEqual(changed),
+    expect({ ...pen, ...stated(change as never) }).toEqual(changed),
   );
 
   it.each(materials)("on which row fills $material", ({ rows, material, row }) => {

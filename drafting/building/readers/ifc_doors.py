@@ -28,9 +28,9 @@ def read_door(product: Any, matrix: Floats, points: Floats, unit: float) -> Door
     operation = operation_of(getattr(of, "OperationType", None) for of in (product, kind))
     low, high = points.min(axis=0), points.max(axis=0)
     width, depth, height = (float(x) for x in high - low)
-    said = (getattr(product, "OverallWidth", None) or 0.0) * unit
+    given = (getattr(product, "OverallWidth", None) or 0.0) * unit
     # A shape that is much wider is the door with something beside it, and nobody knows where its hinge is.
-    unlike = said > 0.0 and abs(width - said) > SLACK * said
+    unlike = given > 0.0 and abs(width - given) > SLACK * given
     if not operation or unlike or width <= 0.0 or height <= 0.0 or depth > width:
         return None
     if abs(matrix[2, 2]) < 1.0 - UPRIGHT:

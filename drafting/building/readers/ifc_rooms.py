@@ -30,7 +30,7 @@ def read_rooms(file: Any, building: Building) -> tuple[tuple[Room, ...], tuple[s
     `building` is what is built of it: names stand clear of it.
     """
     found, silent = [], []
-    standing = _Standing(building)
+    obstacles = _Obstacles(building)
     square = ifcopenshell.util.unit.calculate_unit_scale(file, "AREAUNIT")
     for space in file.by_type("IfcSpace"):
         shape = body_of(space) if has_body(space) else None
@@ -38,7 +38,7 @@ def read_rooms(file: Any, building: Building) -> tuple[tuple[Room, ...], tuple[s
         if outline is None or outline.is_empty:
             silent.append(space.LongName or space.Name or space.GlobalId)
             continue
-        place, width = roomiest(outline, standing.on(low, outline))
+        place, width = roomiest(outline, obstacles.on(low, outline))
         found.append(
             Room(
                 space.GlobalId,
@@ -85,7 +85,7 @@ def _about(names: Sequence[str]) -> tuple[str, ...]:
     return (f"The room “{names[0]}”{more} {verb} no outline in the file, and so no name in plans.",)
 
 
-class _Standing:
+class _Obstacles:
     """What stands on floors: boxes of elements, and the ways of doors."""
 
     def __init__(self, building: Building) -> None:

@@ -1,6 +1,6 @@
 /** The painter: strokes linework into pictures in a thread of its own, so that no gesture waits for it. */
 import { fillRegions, setReal, type PicturePlacement } from "./hatching";
-import { ROLES, said, screened } from "./penColours";
+import { ROLES, stated, screened } from "./penColours";
 import { elementAt, fetchLinework, pointsOf, type Linework, type Polylines } from "./linework";
 import { fittedTo, lengthOf, stretches } from "./patterns";
 import type { PainterRequest, PainterAnswer } from "./pictures";
@@ -63,7 +63,11 @@ function picture(
     const pen = style.pens[role];
     const rank = ROLES.indexOf(role as (typeof ROLES)[number]);
     return pen
-      ? [...layers].map(([layer, group]) => ({ group, rank, pen: { ...pen, ...said(style.layers[layer]) } }))
+      ? [...layers].map(([layer, group]) => ({
+          group,
+          rank,
+          pen: { ...pen, ...stated(style.layers[layer]) },
+        }))
       : [];
   });
   for (const { group, pen } of strokes.sort((a, b) => a.pen.width - b.pen.width || b.rank - a.rank)) {

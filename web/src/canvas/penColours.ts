@@ -18,7 +18,7 @@ export function screened(colour: string, screen: number): string {
 }
 
 /** What a change says, without what it leaves as it is. */
-export const said = (change: DrawingItem["layers"][string] | undefined) =>
+export const stated = (change: DrawingItem["layers"][string] | undefined) =>
   Object.fromEntries(Object.entries(change ?? {}).filter(([, value]) => value != null)) as Partial<PaperPen>;
 
 export const WORKING: Record<string, string> = {

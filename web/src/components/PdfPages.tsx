@@ -48,7 +48,7 @@ export function PdfPages({ pdf, pages }: Props) {
     const element = scroller.current;
     if (!element) return;
     let timer = 0;
-    const settle = () => {
+    const rested = () => {
       window.clearTimeout(timer);
       timer = window.setTimeout(() => setSeen((n) => n + 1), REST);
     };
@@ -57,11 +57,11 @@ export function PdfPages({ pdf, pages }: Props) {
       event.preventDefault();
       stepped.current(event.deltaY < 0 ? 1 : -1);
     };
-    element.addEventListener("scroll", settle);
+    element.addEventListener("scroll", rested);
     element.addEventListener("wheel", wheel, { passive: false });
     return () => {
       window.clearTimeout(timer);
-      element.removeEventListener("scroll", settle);
+      element.removeEventListener("scroll", rested);
       element.removeEventListener("wheel", wheel);
     };
   }, []);

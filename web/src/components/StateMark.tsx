@@ -2,15 +2,15 @@
 import Box from "@mui/material/Box";
 import { colours } from "../theme/theme";
 
-const LOOKS = {
+const MARKS = {
   up_to_date: ["Up to date", colours.sea, "●"],
   out_of_date: ["Out of date", colours.rust, "◐"],
   held: ["Held", colours.ink, "■"],
   undrawn: ["Not drawn", colours.inkSoft, "○"],
 } as const;
 
-export function StateMark({ state }: { state: keyof typeof LOOKS }) {
-  const [word, colour, shape] = LOOKS[state];
+export function StateMark({ state }: { state: keyof typeof MARKS }) {
+  const [word, colour, shape] = MARKS[state];
   return (
     <Box component="span" sx={{ color: colour, fontSize: 11.5, fontWeight: 600, whiteSpace: "nowrap" }}>
       <span aria-hidden style={{ fontSize: 9, marginRight: 3 }}>

@@ -224,7 +224,7 @@ export function PlotFields({
               onChoose={(colours) => set({ colours: colours as PlotSpec["colours"] }, "the colours")}
             />
             {spec.colours === "chosen" && (
-              <Kept
+              <KeptColours
                 project={project}
                 kept={spec.kept}
                 onChange={(kept) => set({ kept: [...kept] }, "the kept colours")}
@@ -259,7 +259,7 @@ export function PlotFields({
 }
 
 /** The colours that stay where all else is black: those that the project's pen tables have. */
-function Kept({
+function KeptColours({
   project,
   kept,
   onChange,

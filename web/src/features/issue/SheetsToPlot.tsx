@@ -45,7 +45,7 @@ export function SheetsToPlot({ project, sheets, lists, settings, without, all, c
     const wanted = lists.find((l) => l.id === key)?.sheets;
     if (key) onChoose(new Set(sheets.filter((s) => wanted && !wanted.includes(s.id)).map((s) => s.id)));
   };
-  const keep = () => {
+  const save = () => {
     if (naming?.trim())
       saveList(
         project,
@@ -118,12 +118,12 @@ export function SheetsToPlot({ project, sheets, lists, settings, without, all, c
               inputProps={{ "aria-label": "Name of the list", maxLength: 100 }}
               onChange={(event) => setNaming(event.target.value)}
               onKeyDown={(event) => {
-                if (event.key === "Enter") keep();
+                if (event.key === "Enter") save();
                 if (event.key === "Escape") setNaming(null);
               }}
               sx={{ flex: 1 }}
             />
-            <Button variant="outlined" onClick={keep} sx={{ minWidth: 0, px: 1 }}>
+            <Button variant="outlined" onClick={save} sx={{ minWidth: 0, px: 1 }}>
               Save
             </Button>
           </>

@@ -145,7 +145,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
     window.addEventListener("pointerup", letGo);
   };
 
-  const keep = async (spec: ViewSpec) => {
+  const saveView = async (spec: ViewSpec) => {
     const made = await edits.make(spec);
     if (made) {
       notify("Saved as a view.");
@@ -157,7 +157,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
   const save = () => {
     const sight = stage?.sight();
     if (sight)
-      void keep("eye" in sight ? { kind: "perspective", ...sight } : { kind: "axonometric", ...sight });
+      void saveView("eye" in sight ? { kind: "perspective", ...sight } : { kind: "axonometric", ...sight });
   };
   const anyChange =
     version.changes &&
@@ -321,7 +321,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
             element={element}
             more={picked.length - 1}
             onHide={() => setOff(new Set([...off, ...picked.map((k) => `id:${elements[k]?.id}`)]))}
-            onFace={face === null ? undefined : () => void keep({ kind: "elevation", bearing: face })}
+            onFace={face === null ? undefined : () => void saveView({ kind: "elevation", bearing: face })}
           />
         )}
       </Box>

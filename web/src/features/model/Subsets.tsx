@@ -26,7 +26,7 @@ export function Subsets({ project, elements, chosen, onShow }: Props) {
   useViews(project); // which of them are limited to a subset has to be known when it is deleted
   const [name, setName] = useState("");
 
-  const keep = () => {
+  const save = () => {
     const subset = { id: newId(), project, name: name.trim(), elements: chosen.map((e) => e.id) };
     setName("");
     void commit(project, `keep ${subset.name}`, [making("subsets", subset)]);
@@ -75,7 +75,7 @@ export function Subsets({ project, elements, chosen, onShow }: Props) {
           component="form"
           onSubmit={(event) => {
             event.preventDefault();
-            if (name.trim()) keep();
+            if (name.trim()) save();
           }}
           sx={{ display: "flex", gap: 0.5, mt: 0.5 }}
         >

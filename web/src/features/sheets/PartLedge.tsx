@@ -180,7 +180,7 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
             value={part.across ?? "right"}
             choices={ACROSS}
             onChoose={(across) =>
-              void edits.keep({ across: across as Part["across"], up: part.up ?? "bottom" })
+              void edits.anchor({ across: across as Part["across"], up: part.up ?? "bottom" })
             }
           />
           <ChoiceField
@@ -188,7 +188,7 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
             width={104}
             value={part.up ?? "bottom"}
             choices={UP}
-            onChoose={(up) => void edits.keep({ across: part.across ?? "right", up: up as Part["up"] })}
+            onChoose={(up) => void edits.anchor({ across: part.across ?? "right", up: up as Part["up"] })}
           />
         </Rows>
       </Group>

@@ -97,7 +97,7 @@ export function templateEdits(project: string, template: Template, display: Disp
         what,
       ),
     /** Parts keep to other sides, and stay where they are on this paper. */
-    keep: (to: Pick<Part, "across" | "up">) =>
+    anchor: (to: Pick<Part, "across" | "up">) =>
       change(chosen(), (part, ends) => laid({ ...part, ...to }, ends, display), "keep parts to other sides"),
     add(name: string) {
       const kind = NEW.find(([n]) => n === name);

@@ -27,7 +27,7 @@ interface Props {
   onMake: (spec: Spec, name?: string) => Promise<void>;
 }
 
-const SAYS: Record<NewViewRequest["kind"], readonly [title: string, how: string]> = {
+const HOW_TO: Record<NewViewRequest["kind"], readonly [title: string, how: string]> = {
   section: [
     "A section",
     "Click where its line starts and ends; more clicks make jogs. The arrows point the way it is seen.",
@@ -66,7 +66,7 @@ export function DrawOn({ request, views, onCancel, onMake }: Props) {
   const open = points.length < most;
   const figures = { depth, eyeHeight, targetHeight, floor: 0, angle };
   const spec = base ? specOf(kind, shape, points, base.spec, origin, figures) : null;
-  const [title, how] = SAYS[kind];
+  const [title, how] = HOW_TO[kind];
 
   const add = (at: Point, free: boolean) =>
     setPoints((old) => {

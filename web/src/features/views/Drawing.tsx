@@ -73,9 +73,9 @@ export function Drawing({
   useLayoutEffect(() => {
     const element = box.current;
     if (!element) return;
-    const look = () => setSize({ width: element.clientWidth, height: element.clientHeight });
-    look();
-    const watch = new ResizeObserver(look);
+    const measure = () => setSize({ width: element.clientWidth, height: element.clientHeight });
+    measure();
+    const watch = new ResizeObserver(measure);
     watch.observe(element);
     return () => watch.disconnect();
   }, []);

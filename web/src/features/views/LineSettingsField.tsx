@@ -36,7 +36,7 @@ export function LineSettingsField({ project, settings, onApply }: Props) {
   const [name, setName] = useState<string | null>(null);
   const now = settings && named.find((n) => alike(n.settings, settings));
 
-  const keep = (whole: string) => {
+  const save = (whole: string) => {
     if (!settings) return;
     const row = { id: newId(), project, name: whole, settings };
     setName(null);
@@ -80,7 +80,7 @@ export function LineSettingsField({ project, settings, onApply }: Props) {
         action="Save"
         name={name}
         onName={setName}
-        onDone={keep}
+        onDone={save}
       />
     </Box>
   );

@@ -70,7 +70,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
   const { data: subsets = NONE } = useSubsets(view.project);
   const settings = spec.line_settings ?? {};
   const set = (to: Spec, what: string) => void edits.change(view, { spec: to }, `${what} of ${view.name}`);
-  const settle = (change: Parameters<typeof withLineSettings>[1], what: string) =>
+  const setLines = (change: Parameters<typeof withLineSettings>[1], what: string) =>
     set(withLineSettings(spec, change), what);
   const figure = (key: keyof Spec) =>
     spec[key] == null ? "" : String(Math.round(Number(spec[key]) * 10) / 10);
@@ -176,7 +176,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               choices={PLAN_SYMBOLS}
               onChoose={(v) => {
                 const [doors, stairs] = v.split(" ").map((on) => on === "true");
-                settle({ doors, stairs }, "doors and stairs");
+                setLines({ doors, stairs }, "doors and stairs");
               }}
             />
           )}
@@ -215,7 +215,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               width={92}
               value={settings.hidden ? "on" : "off"}
               choices={OFF_ON}
-              onChoose={(v) => settle({ hidden: v === "on" }, "hidden lines")}
+              onChoose={(v) => setLines({ hidden: v === "on" }, "hidden lines")}
             />
             {spec.kind === "plan" && (
               <ChoiceField
@@ -223,7 +223,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
                 width={92}
                 value={settings.overhead ? "on" : "off"}
                 choices={OFF_ON}
-                onChoose={(v) => settle({ overhead: v === "on" }, "overhead lines")}
+                onChoose={(v) => setLines({ overhead: v === "on" }, "overhead lines")}
               />
             )}
           </Box>
@@ -233,7 +233,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               width={138}
               value={settings.seams ? "on" : "off"}
               choices={OFF_ON}
-              onChoose={(v) => settle({ seams: v === "on" }, "joints within one material")}
+              onChoose={(v) => setLines({ seams: v === "on" }, "joints within one material")}
             />
             <FigureField
               number
@@ -241,7 +241,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               unit="°"
               width={130}
               value={String(settings.crease ?? 20)}
-              onCommit={(v) => settle({ crease: Number(v) }, "hide flat edges")}
+              onCommit={(v) => setLines({ crease: Number(v) }, "hide flat edges")}
             />
             <FigureField
               label="Lighten beyond"
@@ -249,7 +249,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               width={94}
               value={settings.far == null ? "" : String(settings.far / 1000)}
               onCommit={(v) =>
-                settle({ far: v ? Number(v.replace(",", ".")) * 1000 : null }, "lighten far lines")
+                setLines({ far: v ? Number(v.replace(",", ".")) * 1000 : null }, "lighten far lines")
               }
             />
           </Box>

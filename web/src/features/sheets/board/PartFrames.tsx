@@ -89,18 +89,18 @@ export function PartFrames({ display, parts, camera, nameOf, onLay }: Props) {
     }
     if (!chosen.includes(name)) select(name);
     (event.currentTarget as HTMLElement).focus({ preventScroll: true });
-    const hand = useSelection
+    const dragged = useSelection
       .getState()
       .selected.map(partNumber)
       .filter((n) => n >= 0);
-    const before = new Map(hand.map((n) => [n, at(n)] as const));
-    const others = parts.flatMap((_, n) => (hand.includes(n) ? [] : [placed(n, at(n))]));
+    const before = new Map(dragged.map((n) => [n, at(n)] as const));
+    const others = parts.flatMap((_, n) => (dragged.includes(n) ? [] : [placed(n, at(n))]));
     const field = { others, frames: [display.frame], guides: {} };
-    follow(event, hand.length > 1 ? `move ${hand.length} parts` : "move a part", (dx, dy, free) => {
+    follow(event, dragged.length > 1 ? `move ${dragged.length} parts` : "move a part", (dx, dy, free) => {
       const { by, alignments } = free
         ? { by: [dx, dy] as const, alignments: [] }
         : snapped(
-            hand.map((n) => placed(n, at(n))),
+            dragged.map((n) => placed(n, at(n))),
             field,
             dx,
             dy,

@@ -78,7 +78,7 @@ export function SheetOverlay({ set, sheet, display, camera, edits, onProject, on
     viewOf(v.view)?.spec.kind === "perspective" && v.extents
       ? filling(g, v.extents as unknown as Extents)
       : g;
-  const standing = (view: string) => {
+  const geometryFor = (view: string) => {
     const first = set.firstOf(view);
     return {
       name: viewOf(view)?.name ?? "",
@@ -120,7 +120,7 @@ export function SheetOverlay({ set, sheet, display, camera, edits, onProject, on
       <MarkLinks
         links={display.links}
         camera={camera}
-        of={standing}
+        of={geometryFor}
         onGo={onGo}
         onMove={(viewport, view, bubble, count, by) => {
           const row = on.find((v) => v.id === viewport);

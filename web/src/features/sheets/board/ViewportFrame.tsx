@@ -126,17 +126,17 @@ export function ViewportFrame({
         alike((dx, dy) => shifted(geometry, dx, dy)),
       );
     else {
-      const hand = moving();
+      const dragged = moving();
       const others = field();
       follow(
         event,
-        hand.length > 1 ? `move ${hand.length} viewports` : "move a viewport",
+        dragged.length > 1 ? `move ${dragged.length} viewports` : "move a viewport",
         (dx, dy, e) => {
           const { by, alignments } = e.altKey
             ? { by: [dx, dy] as const, alignments: [] }
-            : snapped(hand, others, dx, dy, camera.scale);
+            : snapped(dragged, others, dx, dy, camera.scale);
           useGesture.setState({ alignments });
-          return new Map(hand.map((m) => [m.id, moved(m.geometry, by[0], by[1])]));
+          return new Map(dragged.map((m) => [m.id, moved(m.geometry, by[0], by[1])]));
         },
         click,
       );
