@@ -217,10 +217,15 @@ def _sources(project: Project, pages: Sequence[Page]) -> tuple[dict[str, Any], d
     return linework, pictures
 
 
+@transaction.atomic
 def _hand_over(row: Plot) -> None:
-    """Give what was plotted to the device that it was sent to."""
+    """Give what was plotted to the device that it was sent to, unless it was cancelled meanwhile."""
     sent = Print.objects.filter(plot=row, state=Print.State.MAKING).first()
-    if sent is not None:
+    if sent is not None and Job.objects.filter(pk=row.job_id, cancel_wanted=True).exists():
+        sent.state, sent.finished = Print.State.CANCELLED, timezone.now()
+        sent.save()
+        devices.work_through(sent.device)
+    elif sent is not None:
         sent.pages = [[page["width"], page["height"]] for page in row.pages]
         sent.state, sent.file = Print.State.QUEUED, row.file
         sent.save()
@@ -239,8 +244,11 @@ def end_print(job: Job, work: Work) -> None:
         devices.work_through(sent.device)
 
 
+@transaction.atomic
 def cancel_print(sent: Print) -> None:
     """Take a print out of its queue; one that has been printed stays as it is."""
+    # It may have been made, or printed, since it was looked at.
+    sent.refresh_from_db()
     if sent.state == Print.State.MAKING and sent.plot:
         jobs.cancel(sent.plot.job)
     elif sent.state == Print.State.QUEUED:

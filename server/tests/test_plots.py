@@ -10,6 +10,8 @@ import ezdxf
 import numpy as np
 
 from drafting.tests.pdf_reading import page_labels, page_sizes, strokes, text
+from server.jobs.models import Job
+from server.plots import services
 from server.plots.models import Print
 from server.styles.models import PlotSettings
 from server.tests.api_case import ApiCase
@@ -156,6 +158,25 @@ class DeviceTests(PlotCase):
         self.assertEqual(self.call("post", f"prints/{sent['id']}/cancel/")["state"], "cancelled")
         self.turn("roll", online=True)
         self.assertEqual(Print.objects.get().printed, 0)
+
+    def test_a_print_that_is_cancelled_while_its_pages_are_made_never_comes_out(self) -> None:
+        """The pages may be done just before the worker looks whether they are still wanted."""
+        self.turn("roll", online=False)
+        (sent,) = self.send(self.roll)
+        row = Print.objects.get(pk=sent["id"])
+        Print.objects.filter(pk=row.pk).update(state=Print.State.MAKING)
+        Job.objects.filter(pk=row.plot_id).update(cancel_wanted=True)
+        services._hand_over(row.plot)
+        row.refresh_from_db()
+        self.assertEqual(row.state, "cancelled")
+
+    def test_a_print_that_was_made_since_it_was_looked_at_is_cancelled_all_the_same(self) -> None:
+        self.turn("roll", online=False)
+        (sent,) = self.send(self.roll)
+        stale = Print.objects.get(pk=sent["id"])
+        stale.state = Print.State.MAKING
+        services.cancel_print(stale)
+        self.assertEqual(Print.objects.get().state, "cancelled")
 
     def test_sheets_for_several_devices_are_sent_to_each(self) -> None:
         self.call("patch", f"sheets/{self.sheets[0]}/", {"plot_settings": self.roll, "version": 1})
