@@ -55,8 +55,8 @@ export function PlotLedge({
         <PlotFields settings={settings} devices={devices} project={project.id} />
       ) : (
         <Box sx={{ pt: 2.75, maxWidth: 430, fontSize: 12.5, lineHeight: 1.4, color: "text.secondary" }}>
-          Each sheet is plotted with its own settings, which stand beside it on the left. Choose settings here
-          to plot all of them alike, or to give them to sheets.
+          Each sheet is plotted with its own settings, shown beside it on the left. Choose settings here to
+          plot all sheets alike, or to apply them to sheets.
         </Box>
       )}
       <Box sx={{ ml: "auto", pt: "5px" }}>

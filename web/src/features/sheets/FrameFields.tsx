@@ -65,7 +65,7 @@ export function FrameFields({
             label={fx === 1 ? "Right" : fx === 0 ? "Left" : "Middle x"}
             unit="mm"
             number
-            width={68}
+            width={62}
             value={shownFigure(now.x + fx * now.width)}
             onCommit={(v) => set(moved(now, Number(v) - now.x - fx * now.width, 0), "move a viewport")}
           />
@@ -73,7 +73,7 @@ export function FrameFields({
             label={fy === 1 ? "Top" : fy === 0 ? "Bottom" : "Middle y"}
             unit="mm"
             number
-            width={80}
+            width={74}
             value={shownFigure(now.y + fy * now.height)}
             onCommit={(v) => set(moved(now, 0, Number(v) - now.y - fy * now.height), "move a viewport")}
           />
@@ -90,7 +90,7 @@ export function FrameFields({
             label="Width"
             unit="mm"
             number
-            width={68}
+            width={62}
             value={shownFigure(now.width)}
             onCommit={(v) => size("width", Number(v))}
           />
@@ -98,7 +98,7 @@ export function FrameFields({
             label="Height"
             unit="mm"
             number
-            width={80}
+            width={74}
             value={shownFigure(now.height)}
             onCommit={(v) => size("height", Number(v))}
           />

@@ -100,7 +100,7 @@ export function ViewportLedge(props: Props) {
           ) : (
             <ComboField
               label="True scale"
-              width={98}
+              width={90}
               value={viewport.scale}
               choices={ladder.map((r) => ({ value: r.scale, group: LADDERS[r.ladder] }))}
               onChoose={(scale) => {
@@ -113,7 +113,7 @@ export function ViewportLedge(props: Props) {
             label="Turn"
             unit="°"
             number
-            width={98}
+            width={90}
             value={shownFigure(now.turn)}
             onCommit={(value) => change({ turn: Number(value) }, "turn the contents")}
           />
@@ -191,12 +191,6 @@ export function ViewportLedge(props: Props) {
               tip="The outline is plotted too"
               onToggle={() => change({ framed: !viewport.framed }, "plot the frame or not")}
             />
-            <ToggleButton
-              on={viewport.opaque}
-              name="Hide what is below"
-              tip="Viewports below do not show through"
-              onToggle={() => change({ opaque: !viewport.opaque }, "hide what is below or not")}
-            />
           </Buttons>
           <Buttons>
             <More
@@ -206,6 +200,10 @@ export function ViewportLedge(props: Props) {
                   () => void edits.copy([viewport], viewport.sheet, 10, "duplicate a viewport"),
                 ],
                 ["Copy to sheets…", onToSheets],
+                [
+                  viewport.opaque ? "Show what is below" : "Hide what is below",
+                  () => change({ opaque: !viewport.opaque }, "hide what is below or not"),
+                ],
                 ["To the front (Home)", () => edits.stack([viewport], true)],
                 ["To the back (End)", () => edits.stack([viewport], false)],
               ]}
