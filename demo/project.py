@@ -14,7 +14,6 @@ from pathlib import Path
 from django.contrib.auth import get_user_model
 from django.contrib.auth.models import AbstractBaseUser
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.core.management import call_command
 from django.db import transaction
 
 from drafting.geometry.regions import Rectangle
@@ -31,6 +30,7 @@ from drafting.views.section import Section
 from drafting.views.spec import AnyView, dump_view
 from server.buildings.services import import_model
 from server.jobs.models import Job
+from server.jobs.queue import work_off
 from server.plots.models import SheetList
 from server.projects.models import Project
 from server.sheets.models import Sheet, Template, Viewport
@@ -198,9 +198,7 @@ def _import(project: Project, user: AbstractBaseUser, *, revised: bool = False) 
 
 def finish_jobs(project: Project) -> None:
     """Do what is in the queue, here and now, and wait for what another worker has taken out of it."""
-    call_command(
-        "db_worker", queue_name="*", batch=True, interval=0, startup_delay=False, verbosity=0, reload=False
-    )
+    work_off()
     while Job.objects.filter(project=project, state__in=Job.ACTIVE).exists():
         time.sleep(0.1)
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -35,6 +36,15 @@ class Storey:
 
     name: str
     elevation: float
+
+
+def storey_in(storeys: Sequence[Storey], wanted: str) -> Storey | None:
+    """The storey of a name (any case), or of a number from 0, lowest first; None where there is none such."""
+    name = wanted.strip()
+    for storey in storeys:
+        if storey.name.casefold() == name.casefold():
+            return storey
+    return storeys[int(name)] if name.isdigit() and int(name) < len(storeys) else None
 
 
 @dataclass(frozen=True)
@@ -147,11 +157,9 @@ class Building:
         Raises:
             ViewError: there is none such; the message lists those there are.
         """
-        for storey in self.storeys:
-            if storey.name.casefold() == wanted.strip().casefold():
-                return storey
-        if wanted.strip().isdigit() and int(wanted) < len(self.storeys):
-            return self.storeys[int(wanted)]
+        found = storey_in(self.storeys, wanted)
+        if found is not None:
+            return found
         there = ", ".join(f"{i}: {s.name}" for i, s in enumerate(self.storeys)) or "none"
         raise ViewError(f"The building has no storey “{wanted}”. Its storeys are {there}.")
 

@@ -61,8 +61,16 @@ def frame_of(door: Door, camera: Camera, parts: list[CutPart]) -> Frame:
 
     start, end = jamb(False), door.width - jamb(True)
     jambs = shapely.union_all([band(-STEP, start), band(end, door.width + STEP)])
-    kept = [replace(p, area=shapely.intersection(p.area, jambs), layers=()) for p in parts]
-    return Frame([part for part in kept if not part.area.is_empty], start, end)
+    kept = [
+        replace(
+            part,
+            area=shapely.intersection(part.area, jambs),
+            open_lines=shapely.intersection(part.open_lines, jambs),
+            layers=(),
+        )
+        for part in parts
+    ]
+    return Frame([p for p in kept if not (p.area.is_empty and p.open_lines.is_empty)], start, end)
 
 
 def door_lines(door: Door, camera: Camera, frame: Frame) -> Iterator[Floats]:

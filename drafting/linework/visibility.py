@@ -88,7 +88,7 @@ def trace(faces: Faces, edges: Edges, clearance: Floats, seams: bool = False, hi
     covering = Covering.of(faces, thorough=seams or hidden)
     outer = _outer_sides(edges)
     room = ROOM
-    # Each thread takes a run of them: every so-manieth, so that the long ones are shared.
+    # Each thread takes a run of neighbours here; those were apart before, so that long edges are shared out.
     todo = np.argsort(np.arange(len(edges)) % get_num_threads(), kind="stable").astype(np.int64)
     found: list[tuple[NDArray[np.int64], Floats, NDArray[np.int8]]] = []
     while len(todo):

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from shapely import Point as ShapelyPoint
 from shapely import Polygon
 
+from drafting.building.model import Storey, storey_in
 from drafting.building.rooms import Room
 from drafting.geometry.boxes import Point
 from drafting.sheets.reference_marks import CLEAR, MarkedView
@@ -35,10 +36,10 @@ def room_tags_in(
     """The tags of the rooms that a plan's cut goes through, where they lie within the viewport."""
     if not isinstance(seen.spec, Plan):
         return []
-    elevation = _elevation(seen.spec.storey, storeys)
-    if elevation is None:
+    storey = storey_in([Storey(*each) for each in storeys], seen.spec.storey)
+    if storey is None:
         return []
-    cut = elevation + seen.spec.cut
+    cut = storey.elevation + seen.spec.cut
     window = Polygon(seen.viewport.outline).buffer(-CLEAR)
     found = []
     for room in rooms:
@@ -57,10 +58,3 @@ def area_text(area: float, in_feet: bool) -> str:
     ('14.2 m²', '153 sq ft')
     """
     return f"{area / _FOOT:.0f} sq ft" if in_feet else f"{area / _METRE:.1f} m²"
-
-
-def _elevation(storey: str, storeys: Sequence[tuple[str, float]]) -> float | None:
-    for number, (name, elevation) in enumerate(storeys):
-        if storey.casefold() in (name.casefold(), str(number)):
-            return elevation
-    return None

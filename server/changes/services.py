@@ -9,8 +9,9 @@ from django.db import transaction
 
 from server.changes.kinds import KINDS
 from server.changes.models import MadeChange
-from server.common.problems import Conflict
+from server.common.problems import Conflict, NoRoom
 from server.common.rows import Memo
+from server.common.space import has_room
 from server.sheets.services import release_numbers
 
 GONE = "This was deleted elsewhere in the meantime."
@@ -22,7 +23,10 @@ def make_changes(user: Any, steps: Sequence[dict[str, Any]], change: Any, contex
 
     Raises:
         Conflict: a row has been changed or deleted since; nothing at all is changed.
+        NoRoom: it adds to the data, and the disk is all but full.
     """
+    if any(step["row"] is not None for step in steps) and not has_room():
+        raise NoRoom
     made = MadeChange.objects.filter(change=change, user=user).first() if change else None
     if made:
         return made.answer["rows"]

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import contextlib
-import hashlib
 import io
 import json
+import shutil
 import sqlite3
 import tarfile
 import tempfile
@@ -24,7 +24,6 @@ from server.common.pruning import file_columns
 #: Raised whenever the archive's own form changes; older ones are still restored.
 FORMAT = 1
 MANIFEST, DATABASE = "manifest.json", "database.sqlite3"
-_CHUNK = 1 << 20
 
 
 class BackupError(Exception):
@@ -70,7 +69,7 @@ def write_backup(target: Path) -> Found:
                 manifest = {
                     "format": FORMAT,
                     "made": timezone.now().isoformat(),
-                    "database": _digest(copy.open("rb")),
+                    "database": _digest(copy),
                     "files": files,
                 }
                 _add_bytes(archive, MANIFEST, json.dumps(manifest).encode())
@@ -97,7 +96,7 @@ def read_backup(source: Path, each: Callable[[str, Any], None] = lambda name, st
             wanted = {DATABASE: manifest["database"]} | {_member(d): d for d in manifest["files"]}
             for name, digest in wanted.items():
                 stream = archive.extractfile(name)
-                if stream is None or _digest(stream) != digest:
+                if stream is None or storage.digest_of(stream) != digest:
                     found.wrong.append(f"“{name}” is damaged.")
                     continue
                 stream.seek(0)
@@ -125,8 +124,7 @@ def restore(source: Path, database: Path | None = None) -> Found:
             path = place / name
             path.parent.mkdir(parents=True, exist_ok=True)
             with path.open("wb") as out:
-                while chunk := stream.read(_CHUNK):
-                    out.write(chunk)
+                shutil.copyfileobj(stream, out)
 
         found = read_backup(source, keep)
         if found.wrong:
@@ -155,7 +153,7 @@ def check_data() -> Found:
         path = storage.path_of(digest)
         if not path.is_file():
             found.wrong.append(f"The file {digest} is missing. Restore it from a backup.")
-        elif _digest(path.open("rb")) != digest:
+        elif _digest(path) != digest:
             found.wrong.append(f"The file {digest} is damaged. Restore it from a backup.")
         else:
             found.files, found.size = found.files + 1, found.size + path.stat().st_size
@@ -191,11 +189,9 @@ def _is_hash(name: str) -> bool:
     return len(name) == 64 and set(name) <= set("0123456789abcdef")
 
 
-def _digest(stream: Any) -> str:
-    digest = hashlib.sha256()
-    while chunk := stream.read(_CHUNK):
-        digest.update(chunk)
-    return digest.hexdigest()
+def _digest(path: Path) -> str:
+    with path.open("rb") as stream:
+        return storage.digest_of(stream)
 
 
 def _add_bytes(archive: tarfile.TarFile, name: str, data: bytes) -> None:

@@ -17,6 +17,13 @@ from server.common.space import DISK_FULL, INSUFFICIENT_STORAGE, is_busy, is_out
 log = logging.getLogger(__name__)
 
 
+class NoRoom(APIException):
+    """The disk is all but full, and this would add to it."""
+
+    status_code = INSUFFICIENT_STORAGE
+    default_detail = DISK_FULL
+
+
 class Unreadable(APIException):
     """What was sent could not be worked with: too large, too slow, or it brought the reader down."""
 

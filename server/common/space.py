@@ -11,6 +11,9 @@ from django.conf import settings
 from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
+#: What may be written into the reserve.
+_GO_ON = ("/api/session/", "/api/changes/")
+
 Responder = Callable[[HttpRequest], HttpResponse]
 
 #: 507 Insufficient Storage (RFC 4918).
@@ -47,15 +50,13 @@ def has_room() -> bool:
         return False
 
 
-def room_to_write(
-    get_response: Callable[[HttpRequest], HttpResponse],
-) -> Callable[[HttpRequest], HttpResponse]:
-    """Middleware: refuse what adds to the data while the disk is all but full. Reading, deleting and signing
-    in go on."""
+def room_to_write(get_response: Responder) -> Responder:
+    """Middleware: refuse what adds to the data while the disk is all but full. Reading, deleting, cancelling
+    and signing in go on; whether a batch of changes adds anything, its service knows."""
 
     def middleware(request: HttpRequest) -> HttpResponse:
-        adds = request.method in ("POST", "PUT", "PATCH") and request.path != "/api/session/"
-        if adds and not has_room():
+        goes_on = request.path in _GO_ON or request.path.endswith("/cancel/")
+        if request.method in ("POST", "PUT", "PATCH") and not goes_on and not has_room():
             return JsonResponse({"detail": DISK_FULL}, status=INSUFFICIENT_STORAGE)
         return get_response(request)
 

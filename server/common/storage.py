@@ -7,6 +7,7 @@ import os
 import uuid
 from collections.abc import Iterable, Iterator
 from pathlib import Path
+from typing import Any
 
 from django.conf import settings
 
@@ -45,14 +46,16 @@ def write_chunks(chunks: Iterable[bytes], suffix: str = "") -> Path:
     return path
 
 
+def digest_of(stream: Any) -> str:
+    """The hash of what is still to be read of a stream of bytes."""
+    return hashlib.file_digest(stream, "sha256").hexdigest()
+
+
 def store(path: Path) -> str:
     """Move a finished file to its place and return its hash."""
-    digest = hashlib.sha256()
     with path.open("rb") as stream:
-        while chunk := stream.read(1 << 20):
-            digest.update(chunk)
+        name = digest_of(stream)
         os.fsync(stream.fileno())
-    name = digest.hexdigest()
     final = path_of(name)
     final.parent.mkdir(parents=True, exist_ok=True)
     path.replace(final)

@@ -25,9 +25,9 @@ CANCEL_INTERVAL = 0.25
 Handler = Callable[[Job, "Work"], None]
 _handlers: dict[str, tuple[Handler, Handler]] = {}
 _child: ChildProcess | None = None
-#: The worker that this process is, and what shows that it is alive; nobody where jobs are run in a test.
+#: The worker that this process is, and what shows that it is alive; none where jobs are run in a test.
 _worker: Worker | None = None
-_beat: Callable[[], None] = lambda: None  # noqa: E731
+_beat: Callable[[], None] | None = None
 
 
 def register(kind: str, handler: Handler, clean_up: Handler = lambda job, work: None) -> None:
@@ -35,8 +35,8 @@ def register(kind: str, handler: Handler, clean_up: Handler = lambda job, work: 
     _handlers[kind] = (handler, clean_up)
 
 
-def work_as(worker: Worker, beat: Callable[[], None]) -> None:
-    """Run jobs as a worker from now on; `beat` is called every now and then while one is run."""
+def work_as(worker: Worker | None, beat: Callable[[], None] | None) -> None:
+    """Run jobs as a worker from now on, or as none; `beat` is called now and then while one is run."""
     global _worker, _beat
     _worker, _beat = worker, beat
 
@@ -117,5 +117,6 @@ class Work:
         if now - self._checked < CANCEL_INTERVAL:
             return True
         self._checked = now
-        _beat()
+        if _beat is not None:
+            _beat()
         return not Job.objects.filter(pk=self._job.pk, cancel_wanted=True).exists()

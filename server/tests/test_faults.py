@@ -70,6 +70,13 @@ class FaultTests(ApiCase):
             self.assertEqual(answer.status_code, 507)
             self.assertIn("make room", answer.json()["detail"])
             self.assertEqual(len(self.call("get", f"sheets/?project={project}")), 1)
+            step = {"rows": "sheets", "id": sheet["id"], "version": sheet["version"]}
+            renamed = {"steps": [{**step, "row": {"title": "Roof"}}]}
+            self.assertIn("make room", self.call("post", "changes/", renamed, 507)["detail"])
+            deleted = {"steps": [{**step, "row": None}]}
+            self.assertEqual(self.call("post", "changes/", deleted)["rows"], [None])
+        sheet = self.call("post", "sheets/", {"project": project, "title": "Plan"}, 201)
+        with override_settings(DISK_RESERVE=1 << 62):
             self.call("delete", f"sheets/{sheet['id']}/", status=204)
 
     def test_a_job_that_fails_unforeseen_tells_its_reference_and_logs_the_rest(self):

@@ -3,7 +3,6 @@
 import argparse
 import logging
 import time
-import uuid
 from typing import Any
 
 from django.core.management.base import BaseCommand
@@ -11,8 +10,8 @@ from django.db import DatabaseError, connection
 from django_tasks_db.management.commands.db_worker import Worker as QueueWorker
 
 from server.common.pruning import prune
+from server.jobs.queue import queue_worker
 from server.jobs.runner import the_child, work_as
-from server.jobs.tasks import LONG, SHORT
 from server.jobs.workers import Heart, reconcile
 
 log = logging.getLogger(__name__)
@@ -36,16 +35,7 @@ class Command(BaseCommand):
     def handle(self, *args: Any, short: bool, **options: Any) -> None:
         # A signal to stop is nothing to warn of.
         logging.getLogger("django_tasks_db").setLevel(logging.ERROR)
-        queue = QueueWorker(
-            queue_names=[SHORT] if short else [SHORT, LONG],
-            interval=0,
-            batch=True,  # it returns when the queue is empty
-            backend_name="default",
-            startup_delay=False,
-            max_tasks=None,
-            worker_id=uuid.uuid4().hex,
-            excluded_queue_names=[],
-        )
+        queue = queue_worker(short=short)
         # It ends at once where it is idle, and after its present task otherwise.
         queue.configure_signals()
         the_child().start()

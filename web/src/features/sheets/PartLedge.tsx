@@ -16,6 +16,11 @@ import type { TemplateEdits } from "./templateCommands";
 import { KINDS, widths, withNow } from "./templateParts";
 
 const HEIGHTS = [1.8, 2.5, 3.5, 5, 7, 10, 14, 20] as const;
+const heights = (now: number) =>
+  withNow(
+    HEIGHTS.map((h) => [String(h), `${h} mm`] as const),
+    String(now),
+  );
 const COLOURS = [
   ["", "Ink"],
   ["#5d646b", "Grey"],
@@ -200,20 +205,14 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
                 label="Height"
                 width={88}
                 value={String(part.size ?? 2.5)}
-                choices={withNow(
-                  HEIGHTS.map((h) => [String(h), `${h} mm`] as const),
-                  String(part.size ?? 2.5),
-                )}
+                choices={heights(part.size ?? 2.5)}
                 onChoose={(size) => void edits.set({ size: Number(size) }, "lettering of a part")}
               />
               <ChoiceField
                 label="Shrink down to"
                 width={88}
                 value={String(part.min_size ?? 1.8)}
-                choices={withNow(
-                  HEIGHTS.map((h) => [String(h), `${h} mm`] as const),
-                  String(part.min_size ?? 1.8),
-                )}
+                choices={heights(part.min_size ?? 1.8)}
                 onChoose={(least) => void edits.set({ min_size: Number(least) }, "lettering of a part")}
               />
             </Box>
