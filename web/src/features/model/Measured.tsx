@@ -2,7 +2,8 @@
 import Box from "@mui/material/Box";
 import { useEffect, useState } from "react";
 import { colours } from "../../theme/theme";
-import type { Place, Stage } from "./stage";
+import type { Place } from "./measuring";
+import type { Stage } from "./stage";
 
 export function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[] }) {
   const [, follow] = useState(0);

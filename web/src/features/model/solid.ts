@@ -50,3 +50,29 @@ export function readSolid(bytes: ArrayBuffer): Solid {
     edges: new Uint32Array(bytes, at, header.edges * 2),
   };
 }
+
+/** The numbers of all elements, the largest first. */
+export function largestFirst({ elements, places }: Solid): number[] {
+  const sizes = elements.map((e) => {
+    const low = [Infinity, Infinity, Infinity];
+    const high = [-Infinity, -Infinity, -Infinity];
+    for (let p = e.points[0] * 3; p < e.points[1] * 3; p++) {
+      const at = places[p] ?? 0;
+      low[p % 3] = Math.min(low[p % 3] ?? 0, at);
+      high[p % 3] = Math.max(high[p % 3] ?? 0, at);
+    }
+    return Math.hypot(...high.map((h, k) => h - (low[k] ?? 0)));
+  });
+  return elements.map((_, k) => k).sort((a, b) => (sizes[b] ?? 0) - (sizes[a] ?? 0));
+}
+
+/** Runs of indices, one after the other. */
+export function joined(parts: Uint32Array[]): Uint32Array {
+  const whole = new Uint32Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    whole.set(part, at);
+    at += part.length;
+  }
+  return whole;
+}

@@ -20,16 +20,13 @@ import {
 } from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { colours } from "../../theme/theme";
-import type { Solid } from "./solid";
+import { measuredFrom, type Place } from "./measuring";
+import { joined, largestFirst, type Solid } from "./solid";
 
 export type Way = readonly [number, number, number];
-/** A point of the building: x, y, z in mm. */
-export type Place = readonly [number, number, number];
 
 /** Field of view of the perspective, degrees, up and down. */
 const ANGLE = 40;
-/** How near to a corner, in pixels, a click takes the corner. */
-const SNAP = 14;
 /** As far as one can rise above the building without tipping over; radians. */
 const STEEPEST = 1.55;
 /** A frame that takes longer is felt as a stall, one that takes less has room for more; milliseconds. */
@@ -194,7 +191,7 @@ export class Stage {
     const from = new Vector3(...way).normalize();
     // Straight from above, up on the screen is north.
     if (Math.abs(from.z) > 0.999) from.y -= 0.001;
-    const half = this.halfHeight(from) * 1.06;
+    const half = halfHeight(this.box, this.middle, this.deep.aspect, from) * 1.06;
     // Far enough for what is nearest to the eye, too, to be in sight.
     const distance = half / Math.tan((ANGLE * Math.PI) / 360) + this.radius * 0.6;
     this.controls.target.copy(this.middle);
@@ -211,21 +208,6 @@ export class Stage {
     this.flat.updateProjectionMatrix();
     this.controls.update();
     this.draw();
-  }
-
-  /** Half the height of a picture that holds all of the building, looked at from a direction. */
-  private halfHeight(from: Vector3): number {
-    const right = new Vector3(0, 0, 1).cross(from).normalize();
-    const up = from.clone().cross(right);
-    let [wide, high] = [1, 1];
-    for (const x of [this.box.min.x, this.box.max.x])
-      for (const y of [this.box.min.y, this.box.max.y])
-        for (const z of [this.box.min.z, this.box.max.z]) {
-          const away = new Vector3(x, y, z).sub(this.middle);
-          wide = Math.max(wide, Math.abs(away.dot(right)));
-          high = Math.max(high, Math.abs(away.dot(up)));
-        }
-    return Math.max(high, wide / this.deep.aspect);
   }
 
   fit() {
@@ -372,41 +354,14 @@ export class Stage {
     return { element, place: [hit.point.x, hit.point.y, hit.point.z], bearing: bearingOf(hit.face?.normal) };
   }
 
-  /**
-   * The place that is measured from at a point of the canvas: a corner close by, or else the nearest place on
-   * an edge.
-   */
+  /** The place that is measured from at a point of the canvas; null beside the building. */
   snap(x: number, y: number): Place | null {
     const hit = this.pick(x, y);
-    if (!hit) return null;
-    const { places, edges, elements } = this.solid;
-    const e = elements[hit.element];
-    if (!e) return null;
-    const at = (p: number): Place => [places[p * 3] ?? 0, places[p * 3 + 1] ?? 0, places[p * 3 + 2] ?? 0];
-    const apart = (p: Place) => {
-      const [sx, sy] = this.onScreen(p);
+    const apart = (place: Place) => {
+      const [sx, sy] = this.onScreen(place);
       return Math.hypot(sx - x, sy - y);
     };
-    const from = new Vector3(...hit.place);
-    let best: Place = hit.place;
-    // Of corners behind each other the one that is nearest to what was hit is meant.
-    let nearest = Infinity;
-    for (let p = e.points[0]; p < e.points[1]; p++) {
-      const corner = at(p);
-      const away = from.distanceTo(new Vector3(...corner));
-      if (away < nearest && apart(corner) < SNAP) [best, nearest] = [corner, away];
-    }
-    if (nearest < Infinity) return best;
-    let least = SNAP;
-    for (let k = e.edges[0]; k < e.edges[1]; k++) {
-      const [a, b] = [new Vector3(...at(edges[k * 2] ?? 0)), new Vector3(...at(edges[k * 2 + 1] ?? 0))];
-      const way = b.clone().sub(a);
-      const share = Math.min(1, Math.max(0, from.clone().sub(a).dot(way) / Math.max(way.lengthSq(), 1e-9)));
-      const on = a.addScaledVector(way, share);
-      const d = apart([on.x, on.y, on.z]);
-      if (d < least) [best, least] = [[on.x, on.y, on.z], d];
-    }
-    return best;
+    return hit && measuredFrom(this.solid, hit.element, hit.place, apart);
   }
 
   /** Where a place of the building is on the canvas, pixels. */
@@ -441,20 +396,6 @@ export class Stage {
   }
 }
 
-function largestFirst({ elements, places }: Solid): number[] {
-  const sizes = elements.map((e) => {
-    const low = [Infinity, Infinity, Infinity];
-    const high = [-Infinity, -Infinity, -Infinity];
-    for (let p = e.points[0] * 3; p < e.points[1] * 3; p++) {
-      const at = places[p] ?? 0;
-      low[p % 3] = Math.min(low[p % 3] ?? 0, at);
-      high[p % 3] = Math.max(high[p % 3] ?? 0, at);
-    }
-    return Math.hypot(...high.map((h, k) => h - (low[k] ?? 0)));
-  });
-  return elements.map((_, k) => k).sort((a, b) => (sizes[b] ?? 0) - (sizes[a] ?? 0));
-}
-
 /**
  * Where one stands who looks straight at an upright face: degrees clockwise from north; null for one that
  * leans.
@@ -464,12 +405,17 @@ function bearingOf(normal: Vector3 | undefined): number | null {
   return Math.round((((Math.atan2(normal.x, normal.y) * 180) / Math.PI + 360) % 360) * 100) / 100;
 }
 
-function joined(parts: Uint32Array[]): Uint32Array {
-  const whole = new Uint32Array(parts.reduce((sum, part) => sum + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    whole.set(part, at);
-    at += part.length;
-  }
-  return whole;
+/** Half the height of a picture that holds all of a box about its middle, looked at from a direction. */
+function halfHeight(box: Box3, middle: Vector3, aspect: number, from: Vector3): number {
+  const right = new Vector3(0, 0, 1).cross(from).normalize();
+  const up = from.clone().cross(right);
+  let [wide, high] = [1, 1];
+  for (const x of [box.min.x, box.max.x])
+    for (const y of [box.min.y, box.max.y])
+      for (const z of [box.min.z, box.max.z]) {
+        const away = new Vector3(x, y, z).sub(middle);
+        wide = Math.max(wide, Math.abs(away.dot(right)));
+        high = Math.max(high, Math.abs(away.dot(up)));
+      }
+  return Math.max(high, wide / aspect);
 }
