@@ -347,6 +347,28 @@ class SheetsStationTests(SheetsOffice):
         expect(self.ledge).to_be_visible()
         expect(register.locator("[aria-current=page]")).to_contain_text("S-12")
 
+    def test_a_plan_names_its_rooms_and_shows_doors_open_until_they_are_switched_off(self):
+        page = self.page
+        self.place_by_key("Plan, Ground floor")
+        expect(self.viewport("Plan, Ground floor")).to_be_focused()
+        words = text(self.plotted())
+        for wanted in ("Common room", "0.2", "34.0 m²"):
+            self.assertIn(wanted, words)
+        self.viewport("Plan, Ground floor").click()
+        self.ledge.get_by_role("button", name="Rooms", exact=True).click()
+        self.saved()
+        self.assertNotIn("Common room", text(self.plotted()))
+
+        self.open("views")
+        page.get_by_role("button", name="Open Plan, Ground floor").click()
+        before = View.objects.get(name="Plan, Ground floor").wanted
+        self.choose("Doors and stairs", "As modelled")
+        expect(page.get_by_title("Undo: doors and stairs of Plan, Ground floor")).to_be_attached()
+        expect(page.get_by_role("region", name="Ledge: view").get_by_text("Up to date")).to_be_visible()
+        changed = View.objects.get(name="Plan, Ground floor")
+        self.assertNotEqual(changed.wanted, before)
+        self.assertFalse(changed.spec["line_settings"]["doors"])
+
     def test_the_list_of_drawings_is_right_after_a_reorder_and_a_renumbering(self):
         page = self.page
         self.add_sheets("Elevations", "Sections")
