@@ -351,12 +351,14 @@ class SheetsStationTests(SheetsOffice):
         page = self.page
         self.place_by_key("Plan, Ground floor")
         expect(self.viewport("Plan, Ground floor")).to_be_focused()
+        page.keyboard.press("Escape")
         words = text(self.plotted())
         for wanted in ("Common room", "0.2", "34.0 m²"):
             self.assertIn(wanted, words)
         self.viewport("Plan, Ground floor").click()
         self.ledge.get_by_role("button", name="Rooms", exact=True).click()
         self.saved()
+        page.keyboard.press("Escape")
         self.assertNotIn("Common room", text(self.plotted()))
 
         self.open("views")
