@@ -366,6 +366,7 @@ class SheetsStationTests(SheetsOffice):
         before = View.objects.get(name="Plan, Ground floor").wanted
         self.choose("Doors and stairs", "As modelled")
         expect(page.get_by_title("Undo: doors and stairs of Plan, Ground floor")).to_be_attached()
+        self.saved()
         expect(page.get_by_role("region", name="Ledge: view").get_by_text("Up to date")).to_be_visible()
         changed = View.objects.get(name="Plan, Ground floor")
         self.assertNotEqual(changed.wanted, before)
