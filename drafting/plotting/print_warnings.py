@@ -6,6 +6,7 @@ from collections import defaultdict
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
+from drafting.annotation.pieces import NAMES
 from drafting.geometry.boxes import Box, intersection, union
 from drafting.plotting.devices import Device
 from drafting.render.backends.extents import bounds_of
@@ -45,6 +46,16 @@ def cut_off(page: Page, device: Device, names: Mapping[str, str]) -> list[CutOff
             what = names.get(item.viewport, "A viewport") if isinstance(item, Drawing) else item.layer
             beyond[what].append(seen)
     return [CutOff(what, union(boxes)) for what, boxes in beyond.items()]
+
+
+def annotation_warnings(display: DisplayList) -> list[str]:
+    """The annotation that no longer says what was meant when it was made; each piece once."""
+    wrong = {piece.piece: piece for piece in display.pieces if piece.standing != "followed"}
+    became = {"changed": "has changed", "lost": "is lost"}
+    return [
+        f"The {NAMES[piece.kind]} “{piece.text}” {became[piece.standing]}: {piece.words}."
+        for piece in wrong.values()
+    ]
 
 
 def print_warnings(page: Page, device: Device, lost: Iterable[CutOff]) -> list[str]:

@@ -3,9 +3,11 @@ template."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
+from drafting.annotation.pieces import PlacedPiece
 from drafting.linework.model import ROLES
+from drafting.render.annotation_items import piece_boxes, piece_items
 from drafting.render.border import border_items
 from drafting.render.display_list import DisplayList, FieldBox, Link, TitleBox
 from drafting.render.drawing_list import drawing_list_items, list_box
@@ -14,36 +16,42 @@ from drafting.render.items import Drawing
 from drafting.render.mark_items import grid_items, level_items, mark_items
 from drafting.render.room_items import room_items
 from drafting.render.template_items import template_items
-from drafting.sheets.annotation import Annotation
 from drafting.sheets.sheet import Sheet
 from drafting.sheets.viewport import Viewport
+from drafting.sheets.viewport_marks import ViewportMarks
 from drafting.styles.pen_presets import CONSTRUCTION
 from drafting.styles.pen_table import PenTableSpec
 from drafting.styles.pens import OUTLINE_PEN
 
 
 def compose(
-    sheet: Sheet, table: PenTableSpec = CONSTRUCTION, tables: Mapping[str, PenTableSpec] | None = None
+    sheet: Sheet,
+    table: PenTableSpec = CONSTRUCTION,
+    tables: Mapping[str, PenTableSpec] | None = None,
+    pieces: Sequence[PlacedPiece] = (),
 ) -> DisplayList:
-    """Everything on a sheet, drawn with a pen table, or where a viewport names one of `tables`, with that."""
-    annotated = [(viewport, sheet.annotations.get(viewport.id, Annotation())) for viewport in sheet.viewports]
+    """Everything on a sheet, with the pieces of annotation on it: drawn with a pen table, or where a viewport
+    names one of `tables`, with that."""
+    annotation = [(placed, piece_items(placed)) for placed in pieces]
+    marked = [(viewport, sheet.marks.get(viewport.id, ViewportMarks())) for viewport in sheet.viewports]
     # A view that was never drawn has only its title yet.
     drawn = [viewport for viewport in sheet.viewports if viewport.linework]
     items = [
         *(drawing_of(viewport, (tables or {}).get(viewport.pen_table, table)) for viewport in drawn),
         *border_items(sheet.blank),
-        *(item for viewport, about in annotated for item in grid_items(about.grid, viewport.id)),
-        *(item for viewport, about in annotated for item in mark_items(about.marks, viewport.id)),
-        *(item for viewport, about in annotated for item in level_items(about.levels, viewport.id)),
+        *(item for viewport, about in marked for item in grid_items(about.grid, viewport.id)),
+        *(item for viewport, about in marked for item in mark_items(about.marks, viewport.id)),
+        *(item for viewport, about in marked for item in level_items(about.levels, viewport.id)),
         # Names of rooms keep away what lies under them: the line of a section too.
-        *(item for viewport, about in annotated for item in room_items(about.rooms, viewport.id)),
-        *(item for viewport, about in annotated for item in drawing_title_items(viewport, about.north)),
+        *(item for viewport, about in marked for item in room_items(about.rooms, viewport.id)),
+        *(item for _, own in annotation for item in own),
+        *(item for viewport, about in marked for item in drawing_title_items(viewport, about.north)),
         *(drawing_list_items(sheet.drawing_list) if sheet.drawing_list else ()),
         *template_items(sheet),
     ]
     links = (
         Link(viewport.id, mark.subject, at)
-        for viewport, about in annotated
+        for viewport, about in marked
         for mark in about.marks
         for at in mark.bubbles
     )
@@ -52,7 +60,7 @@ def compose(
         for part in sheet.template.parts
         if part.kind == "field"
     )
-    titles = ((viewport.id, title_box(viewport, about.north)) for viewport, about in annotated)
+    titles = ((viewport.id, title_box(viewport, about.north)) for viewport, about in marked)
     return DisplayList(
         sheet.paper.width,
         sheet.paper.height,
@@ -61,6 +69,7 @@ def compose(
         (list_box(sheet.drawing_list),) if sheet.drawing_list else (),
         tuple(fields),
         tuple(TitleBox(viewport, box) for viewport, box in titles if box),
+        piece_boxes(annotation),
         sheet.blank.frame,
         sheet.blank.shrink,
     )

@@ -11,6 +11,7 @@ from typing import Annotated, Any
 
 from pydantic import Field
 
+from drafting.annotation.pieces import PieceKind, Standing
 from drafting.geometry.boxes import Box
 from drafting.render.backend import Backend
 from drafting.render.items import Item, Point, Restyle
@@ -51,11 +52,40 @@ class TitleBox:
 
 
 @dataclass(frozen=True)
+class PieceBox:
+    """A piece of annotation as it stands on the sheet.
+
+    Attributes:
+        piece: its id.
+        viewport: what it is seen through; blank for one on the bare sheet.
+        box: where it is taken hold of.
+        text: its words and figures.
+        points: what it is attached to, on paper.
+        at: the same in u and v of its view; of the bare sheet, on paper.
+        standing: whether all that it is attached to was found again, a length has changed, or something is
+            gone.
+        words: the old and new figures, or what is gone.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    piece: str
+    kind: PieceKind
+    viewport: str
+    box: Box
+    text: str
+    points: tuple[Point, ...]
+    at: tuple[tuple[float, float], ...]
+    standing: Standing
+    words: str = ""
+
+
+@dataclass(frozen=True)
 class DisplayList:
     """A sheet of paper and what lies on it, lowest first, and what of it points to other views.
 
     Attributes:
-        tables, fields, titles: where these lie, to be taken hold of.
+        tables, fields, titles, pieces: where these lie, to be taken hold of.
         frame: the frame line, from whose sides a template's parts are measured.
         shrink: by how much parts are narrower on a narrow paper.
     """
@@ -69,6 +99,7 @@ class DisplayList:
     tables: tuple[Box, ...] = ()
     fields: tuple[FieldBox, ...] = ()
     titles: tuple[TitleBox, ...] = ()
+    pieces: tuple[PieceBox, ...] = ()
     frame: Box = Box(0.0, 0.0, 0.0, 0.0)
     shrink: float = 1.0
 

@@ -100,7 +100,8 @@ class Fill:
 
 @dataclass(frozen=True)
 class Text:
-    """One line of lettering. `size` is the height of a capital in mm (ISO 3098); `at` is on the base line."""
+    """One line of lettering. `size` is the height of a capital, mm (ISO 3098); `at` is on the base line, and
+    the line is turned about it."""
 
     __pydantic_config__ = CLOSED
 
@@ -110,6 +111,7 @@ class Text:
     colour: Colour
     anchor: Anchor = "start"
     bold: bool = False
+    turn: Annotated[Coordinate, Field(description="Degrees anticlockwise.")] = 0.0
     layer: str = ""
     viewport: Source = ""
     type: Literal["text"] = "text"

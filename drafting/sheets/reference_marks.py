@@ -16,6 +16,7 @@ from shapely.geometry.base import BaseGeometry
 
 from drafting.geometry.boxes import Point
 from drafting.sheets.viewport import Viewport
+from drafting.styles.lengths import feet_and_inches
 from drafting.views.detail import Detail
 from drafting.views.elevation import Elevation
 from drafting.views.line_settings import DEFAULT_LINE_SETTINGS
@@ -33,6 +34,9 @@ MIN_LINE = 12.0
 BESIDE = 2 * BUBBLE + 6.0
 #: Cosines that differ from one or zero by less are assumed for it.
 _STRAIGHT = 1e-6
+
+#: A quarter of an inch, mm.
+_QUARTER = 25.4 / 4
 
 Axis = tuple[float, float, float]
 
@@ -285,12 +289,8 @@ def level_text(elevation: float, feet: bool = False) -> str:
     """A level as the trade writes it: +2.900 and ±0.000 in metres, or +9'-6 1/4" in feet and inches, to a
     quarter."""
     if feet:
-        quarters = round(abs(elevation) / 25.4 * 4)
-        sign = "±" if quarters == 0 else "+" if elevation > 0 else "−"
-        whole, rest = divmod(quarters, 48)
-        inches, quarter = divmod(rest, 4)
-        part = {0: "", 1: " 1/4", 2: " 1/2", 3: " 3/4"}[quarter]
-        return f"{sign}{whole}'-{inches}{part}\""
+        sign = "±" if round(abs(elevation) / _QUARTER) == 0 else "+" if elevation > 0 else "−"
+        return sign + feet_and_inches(abs(elevation), 4)
     sign = "±" if abs(elevation) < 0.5 else "+" if elevation > 0 else "−"
     return f"{sign}{abs(elevation) / 1000:.3f}"
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from drafting.sheets.annotation import Annotation
 from drafting.sheets.fields import Revision, derived_fields
 from drafting.sheets.paper import Paper
 from drafting.sheets.picture import Picture
 from drafting.sheets.template import Blank, TemplateSpec
 from drafting.sheets.template_presets import STANDARD
 from drafting.sheets.viewport import Viewport
+from drafting.sheets.viewport_marks import ViewportMarks
 
 
 @dataclass(frozen=True)
@@ -31,14 +31,14 @@ class Sheet:
         fields: what is given of FIELDS, by the project and for this sheet.
         overrides: what is typed over on this sheet alone, derived or not.
         place: its place in the set, and the number of sheets.
-        annotations: by the id of the viewport.
+        marks: what is derived about each viewport, by its id of the viewport.
         pictures: by their keys, those that the template shows.
     """
 
     paper: Paper
     fields: Mapping[str, str] = field(default_factory=dict)
     viewports: tuple[Viewport, ...] = ()
-    annotations: Mapping[str, Annotation] = field(default_factory=dict)
+    marks: Mapping[str, ViewportMarks] = field(default_factory=dict)
     drawing_list: DrawingList | None = None
     template: TemplateSpec = STANDARD
     overrides: Mapping[str, str] = field(default_factory=dict)

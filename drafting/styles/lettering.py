@@ -89,3 +89,25 @@ def _broken(text: str, size: float, width: float, bold: bool) -> list[str]:
         else:
             lines[-1] = longer
     return lines
+
+
+def broken_lines(text: str, size: float, width: float, bold: bool = False) -> list[str]:
+    """Words on lines no longer than `width` mm, all of them: a word that is longer than a line is broken.
+
+    >>> broken_lines("Oak boards, oiled", 2.5, 16)
+    ['Oak', 'boards,', 'oiled']
+    """
+    lines = []
+    for line in _broken(text, size, width, bold):
+        if text_width(line, size, bold) <= width:
+            lines.append(line)
+            continue
+        begun, run = 0, 0.0
+        for k, letter in enumerate(line):
+            wide = text_width(letter, size, bold)
+            if run + wide > width and k > begun:
+                lines.append(line[begun:k])
+                begun, run = k, 0.0
+            run += wide
+        lines.append(line[begun:])
+    return lines

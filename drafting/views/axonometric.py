@@ -52,6 +52,10 @@ class Axonometric(BaseView):
         return upright_camera(direction_from(bearing, altitude), building.origin)
 
     @property
+    def true_lengths(self) -> bool:
+        return False
+
+    @property
     def title(self) -> str:
         return f"Axonometric from {f'the {_NAMES[self.corner]}' if self.corner else f'{self.bearing:g}°'}"
 

@@ -32,7 +32,7 @@ class BaseView:
     Attributes:
         line_settings: how lines are treated.
         shown: what is shown of the building.
-        to_scale: whether lengths can be measured in it.
+        to_scale: whether it is drawn at a scale.
         cuts_overhead: whether it has a cut with things above it.
         marked: whether other views show where it lies.
     """
@@ -69,6 +69,11 @@ class BaseView:
     @abstractmethod
     def subject(self) -> tuple[Any, ...]:
         """What makes a plan of a storey that plan: not its cut height, its line settings or what it shows."""
+
+    @property
+    def true_lengths(self) -> bool:
+        """Whether lengths along its axes are those of the building."""
+        return self.to_scale
 
     @property
     def area(self) -> Any:

@@ -48,5 +48,9 @@ class Detail(BaseView):
         return self.kind, self.of.subject, self.region
 
     @property
+    def true_lengths(self) -> bool:
+        return self.of.true_lengths
+
+    @property
     def area(self) -> Any:
         return self.region.area

@@ -1,5 +1,6 @@
 """The kinds of rows that can be changed in a batch."""
 
+from server.annotations.viewsets import ANNOTATIONS
 from server.plots.viewsets import SHEET_LISTS
 from server.projects.rows import RowKind
 from server.sheets.viewsets import REGISTERS, SHEETS, TEMPLATES, VIEWPORTS
@@ -9,6 +10,7 @@ from server.views.viewsets import LINE_SETTINGS, SUBSETS, VIEWS
 KINDS: dict[str, RowKind] = {
     "sheets": SHEETS,
     "viewports": VIEWPORTS,
+    "annotations": ANNOTATIONS,
     "views": VIEWS,
     "subsets": SUBSETS,
     "templates": TEMPLATES,

@@ -52,6 +52,7 @@ INSTALLED_APPS = [
     "server.views",
     "server.styles",
     "server.sheets",
+    "server.annotations",
     "server.plots",
     "server.changes",
 ]

@@ -6,7 +6,10 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.generic import RedirectView, TemplateView
 from drf_spectacular.views import SpectacularAPIView
 
-APPS = ("accounts", "projects", "jobs", "buildings", "views", "styles", "sheets", "plots", "changes")
+APPS = (
+    "accounts", "projects", "jobs", "buildings", "views", "styles", "sheets", "annotations", "plots",
+    "changes",
+)  # fmt: skip
 
 urlpatterns = [
     # Administrators sign in where everybody does, where guessing passwords is slowed down.

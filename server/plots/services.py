@@ -15,7 +15,7 @@ from drafting.plotting import settings as core_settings
 from drafting.plotting.devices import BY_KEY, Device
 from drafting.plotting.files import file_name
 from drafting.plotting.pages import as_printed, page_for
-from drafting.plotting.print_warnings import CutOff, cut_off, print_warnings
+from drafting.plotting.print_warnings import CutOff, annotation_warnings, cut_off, print_warnings
 from drafting.plotting.settings import conflicts
 from drafting.render.items import Drawing, Image
 from drafting.render.page import FileInfo, Page
@@ -171,7 +171,11 @@ def _pages(
             raise SheetError(f"{row.number}: {error}") from error
         device, drawn = BY_KEY[settings.device], {v.id: v.name for v in sheet.viewports}
         lost = cut_off(page, device, drawn)
-        found = [*unplaced_marks(sheet, names), *print_warnings(page, device, lost)]
+        found = [
+            *unplaced_marks(sheet, names),
+            *annotation_warnings(display),
+            *print_warnings(page, device, lost),
+        ]
         if form == "dxf" and any(isinstance(item, Image) for item in page.display.items):
             found.append("A DXF holds no pictures of pixels; the one on this sheet is left out.")
         notes += [f"{row.number}: {words}" for words in found]
@@ -183,10 +187,7 @@ def _pages(
 def unplaced_marks(sheet: core.Sheet, names: Mapping[str, str]) -> list[str]:
     """Marks on a sheet that point to nowhere; `names` are those of views, by their ids."""
     nowhere = {
-        mark.subject
-        for about in sheet.annotations.values()
-        for mark in about.marks
-        if not mark.reference.sheet
+        mark.subject for about in sheet.marks.values() for mark in about.marks if not mark.reference.sheet
     }
     found = sorted(names.get(view, "") for view in nowhere)
     return [f"“{name}” is marked here but is placed nowhere." for name in found]

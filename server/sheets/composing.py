@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import groupby
 from typing import Any
@@ -10,11 +10,11 @@ from typing import Any
 import numpy as np
 from django.utils import timezone
 
+from drafting.annotation.pieces import PlacedPiece
 from drafting.building.rooms import Room
 from drafting.render.compose import compose
 from drafting.render.display_list import DisplayList
 from drafting.sheets import sheet as core
-from drafting.sheets.annotation import Annotation
 from drafting.sheets.fields import FIELDS, Revision, common_scale_text
 from drafting.sheets.picture import Picture
 from drafting.sheets.reference_marks import (
@@ -30,6 +30,7 @@ from drafting.sheets.room_tags import room_tags_in
 from drafting.sheets.template import TemplateSpec
 from drafting.sheets.viewport import NOT_TO_SCALE
 from drafting.sheets.viewport import Viewport as CoreViewport
+from drafting.sheets.viewport_marks import ViewportMarks
 from drafting.styles.pen_table import PenTableSpec
 from server.buildings.models import newest_version
 from server.projects.models import Project
@@ -96,6 +97,15 @@ class WholeSet:
         )
 
 
+PiecesOn = Callable[[Sheet, core.Sheet], Iterable[PlacedPiece]]
+_pieces: list[PiecesOn] = []
+
+
+def register_pieces(source: PiecesOn) -> None:
+    """Say what else stands on sheets: `source` is asked with a sheet and what the core has of it."""
+    _pieces.append(source)
+
+
 def display_of(sheet: Sheet) -> DisplayList:
     """The display list of a sheet."""
     return composed(sheet, WholeSet.of(sheet.project))[1]
@@ -105,7 +115,8 @@ def composed(sheet: Sheet, whole: WholeSet) -> tuple[core.Sheet, DisplayList]:
     """A sheet and its display list. Whoever wants several looks the whole set up once."""
     made = as_core_sheet(sheet, whole)
     table = whole.pens[str(sheet.pen_table_id or whole.register.pen_table_id)]
-    return made, compose(made, table, whole.pens)
+    pieces = [piece for source in _pieces for piece in source(sheet, made)]
+    return made, compose(made, table, whole.pens, pieces)
 
 
 def as_core_sheet(sheet: Sheet, whole: WholeSet) -> core.Sheet:
@@ -118,7 +129,7 @@ def as_core_sheet(sheet: Sheet, whole: WholeSet) -> core.Sheet:
         {key: getattr(project, column) for key, column in PROJECT_FIELDS.items()}
         | {key: getattr(sheet, key) for key in SHEET_FIELDS},
         viewports,
-        annotations_of(rows, viewports, whole),
+        marks_of(rows, viewports, whole),
         drawing_list_on(sheet),
         template=whole.templates[sheet.template_id],
         overrides=sheet.overrides,
@@ -141,9 +152,9 @@ def drawing_list_on(sheet: Sheet) -> core.DrawingList | None:
     return core.DrawingList((sheet.drawing_list["x"], sheet.drawing_list["y"]), tuple(rows))
 
 
-def annotations_of(
+def marks_of(
     rows: Sequence[Viewport], viewports: Sequence[CoreViewport], whole: WholeSet
-) -> dict[str, Annotation]:
+) -> dict[str, ViewportMarks]:
     """Marks, levels and north of the viewports of one sheet."""
     found = {}
     for row, viewport in zip(rows, viewports, strict=True):
@@ -160,7 +171,7 @@ def annotations_of(
             tuple(axes["origin"]),
         )
         grid = tuple(grid_in(seen, whole.grid)) if row.grid else ()
-        found[viewport.id] = Annotation(
+        found[viewport.id] = ViewportMarks(
             tuple(marks_in(seen, whole.subjects, [mark.bubble for mark in grid])) if row.marks else (),
             tuple(levels_in(seen, whole.storeys, row.scale_in_feet)) if row.levels else (),
             grid,

@@ -131,7 +131,7 @@ class ViewportSerializer(RowSerializer):
         fields = [
             "id", "sheet", "view", "position", "x", "y", "width", "height", "shape", "corners",
             "centre_u", "centre_v", "turn", "scale", "ratio", "pinned", "framed", "opaque",
-            "marks", "levels", "grid", "rooms", "title_style", "title_offset", "mark_offsets",
+            "marks", "levels", "grid", "rooms", "annotation", "title_style", "title_offset", "mark_offsets",
             "pen_table", "pens", "shown", "linework", "wanted", "extents", "axes", "state", "at", "version",
         ]  # fmt: skip
 

@@ -136,6 +136,7 @@ class DxfBackend(Backend):
             "style": self._tables.style(item.bold)
         }
         text = self._layout.add_text(item.text, height=item.size * self._scale, dxfattribs=attributes)
+        text.dxf.rotation = item.turn
         text.set_placement(tuple(self._placed(np.array(item.at))), align=_ALIGN[item.anchor])
 
     def image(self, item: Image) -> None:

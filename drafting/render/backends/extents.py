@@ -65,8 +65,12 @@ class Extents(Backend):
 
     def text(self, item: Text) -> None:
         width = text_width(item.text, item.size, item.bold)
-        left = item.at[0] - {"start": 0.0, "middle": width / 2, "end": width}[item.anchor]
-        self._add(np.array([(left, item.at[1]), (left + width, item.at[1] + item.size)]))
+        left = -{"start": 0.0, "middle": width / 2, "end": width}[item.anchor]
+        right = left + width
+        turn = np.radians(item.turn)
+        matrix = np.array([[np.cos(turn), np.sin(turn)], [-np.sin(turn), np.cos(turn)]])
+        corners = np.array([(left, 0.0), (right, 0.0), (right, item.size), (left, item.size)])
+        self._add(np.array(item.at) + corners @ matrix)
 
     def image(self, item: Image) -> None:
         self._add(np.array(item.box.corners))

@@ -4,6 +4,7 @@ input."""
 from __future__ import annotations
 
 import io
+import math
 from collections.abc import Iterable, Iterator, Sequence
 from contextlib import contextmanager
 
@@ -143,8 +144,12 @@ class PdfBackend(Backend):
     def text(self, item: Text) -> None:
         self._set_opacity(1.0)
         width = text_width(item.text, item.size, item.bold)
-        left = item.at[0] - {"start": 0.0, "middle": width / 2, "end": width}[item.anchor]
-        words = self._canvas.beginText(left, item.at[1])
+        back = {"start": 0.0, "middle": width / 2, "end": width}[item.anchor]
+        turn = math.radians(item.turn)
+        cos, sin = math.cos(turn), math.sin(turn)
+        words = self._canvas.beginText(item.at[0] - back * cos, item.at[1] - back * sin)
+        if item.turn:
+            words.setTextTransform(cos, sin, -sin, cos, item.at[0] - back * cos, item.at[1] - back * sin)
         words.setFont("lettering-bold" if item.bold else "lettering", item.size / CAP_HEIGHT)
         words.textOut(item.text)
         self._write(f"{_colour(item.colour)} rg ".encode(), words.getCode().encode("latin-1"))

@@ -86,8 +86,10 @@ class SvgBackend(Backend):
 
     def text(self, item: Text) -> None:
         weight = ' font-weight="bold"' if item.bold else ""
+        x, y = _figure(item.at[0]), _figure(self._height - item.at[1])
+        turned = f' transform="rotate({_figure(-item.turn)} {x} {y})"' if item.turn else ""
         self.parts.append(
-            f'<text x="{_figure(item.at[0])}" y="{_figure(self._height - item.at[1])}" fill="{item.colour}" '
+            f'<text x="{x}" y="{y}"{turned} fill="{item.colour}" '
             f'font-size="{_figure(item.size / CAP_HEIGHT)}" text-anchor="{item.anchor}"{weight}{self._layer}>'
             f"{escape(item.text)}</text>"
         )

@@ -6,6 +6,7 @@ import {
   ApiError,
   api,
   data,
+  type Annotation,
   type DisplayList,
   type Job,
   type NamedLineSettings,
@@ -70,6 +71,13 @@ export const useViewports = (project: string) =>
   useQuery({
     queryKey: ["viewports", project],
     queryFn: () => consistent(() => data(api.GET("/api/viewports/", ofProject(project)))),
+    refetchInterval: watched,
+  });
+export const useAnnotations = (project: string) =>
+  useQuery({
+    queryKey: ["annotations", project],
+    queryFn: () =>
+      consistent(() => data(api.GET("/api/annotations/", ofProject(project))) as Promise<Annotation[]>),
     refetchInterval: watched,
   });
 export const useTemplates = (project: string) =>

@@ -4,6 +4,43 @@
  */
 
 export interface paths {
+    "/api/annotations/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Annotation in one's own projects. */
+        get: operations["annotations_list"];
+        put?: never;
+        /** @description Annotation in one's own projects. */
+        post: operations["annotations_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotations/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Annotation in one's own projects. */
+        get: operations["annotations_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Annotation in one's own projects. */
+        delete: operations["annotations_destroy"];
+        options?: never;
+        head?: never;
+        /** @description Annotation in one's own projects. */
+        patch: operations["annotations_partial_update"];
+        trace?: never;
+    };
     "/api/changes/": {
         parameters: {
             query?: never;
@@ -1092,8 +1129,128 @@ export interface components {
         AcrossEnum: "left" | "middle" | "right" | "both";
         /** @enum {string} */
         AlignEnum: "left" | "middle" | "right";
+        /**
+         * @description What a point is attached to.
+         *
+         *     Attributes:
+         *         at: where it lay when it was attached.
+         *         element: the id of its element; blank for a point that is attached to nothing.
+         *         ends: the corner that it is, or the two ends of the straight line that it lies on.
+         *         share: how far along that line it lies, from 0 to 1.
+         */
+        Anchor: {
+            /** @description u and v of the view, real mm; of a sheet, paper mm. */
+            at: [
+                number,
+                number
+            ];
+            /** @default  */
+            element: string;
+            /** @default [] */
+            ends: components["schemas"]["AnchorCorner"][];
+            /** @default 0 */
+            share: number;
+        };
+        /**
+         * @description A corner of an element as it is drawn.
+         *
+         *     Attributes:
+         *         ways: where the lines leave it, degrees anticlockwise from u, rising.
+         *         reach: how far from it the left, lower, right and upper side of what is drawn of its element are, mm.
+         *         rank: its number among the element's corners with the same ways, from the left, then upward.
+         *         count: how many of these there are.
+         */
+        AnchorCorner: {
+            ways: number[];
+            reach: [
+                number,
+                number,
+                number,
+                number
+            ];
+            rank: number;
+            count: number;
+        };
+        /**
+         * @description A corner of an element as it is drawn.
+         *
+         *     Attributes:
+         *         ways: where the lines leave it, degrees anticlockwise from u, rising.
+         *         reach: how far from it the left, lower, right and upper side of what is drawn of its element are, mm.
+         *         rank: its number among the element's corners with the same ways, from the left, then upward.
+         *         count: how many of these there are.
+         */
+        AnchorCornerRequest: {
+            ways: number[];
+            reach: [
+                number,
+                number,
+                number,
+                number
+            ];
+            rank: number;
+            count: number;
+        };
         /** @enum {string} */
         AnchorEnum: "start" | "middle" | "end";
+        /**
+         * @description What a point is attached to.
+         *
+         *     Attributes:
+         *         at: where it lay when it was attached.
+         *         element: the id of its element; blank for a point that is attached to nothing.
+         *         ends: the corner that it is, or the two ends of the straight line that it lies on.
+         *         share: how far along that line it lies, from 0 to 1.
+         */
+        AnchorRequest: {
+            /** @description u and v of the view, real mm; of a sheet, paper mm. */
+            at: [
+                number,
+                number
+            ];
+            /** @default  */
+            element: string;
+            /** @default [] */
+            ends: components["schemas"]["AnchorCornerRequest"][];
+            /** @default 0 */
+            share: number;
+        };
+        /** @description A piece of annotation: in a view, or on a sheet, there through a viewport or on the bare paper. */
+        Annotation: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            /** Format: uuid */
+            view?: string | null;
+            /** Format: uuid */
+            sheet?: string | null;
+            /** Format: uuid */
+            viewport?: string | null;
+            position?: number;
+            spec: components["schemas"]["AnnotationSpec"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A piece of annotation: in a view, or on a sheet, there through a viewport or on the bare paper. */
+        AnnotationRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            /** Format: uuid */
+            view?: string | null;
+            /** Format: uuid */
+            sheet?: string | null;
+            /** Format: uuid */
+            viewport?: string | null;
+            position?: number;
+            spec: components["schemas"]["AnnotationSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        AnnotationSpec: components["schemas"]["Note"] | components["schemas"]["Dimension"] | components["schemas"]["SpotLevel"];
+        AnnotationSpecRequest: components["schemas"]["NoteRequest"] | components["schemas"]["DimensionRequest"] | components["schemas"]["SpotLevelRequest"];
         /** @enum {string} */
         AreaEnum: "sheet" | "drawings" | "window" | "board";
         ArrangeRequest: {
@@ -1503,10 +1660,70 @@ export interface components {
             roll: number;
         };
         /**
+         * @description A dimension of one length, or a chain of several.
+         *
+         *     Attributes:
+         *         points: what it measures between, two or more.
+         *         measures: along the line from the first point to the last, or along the drawing's u or v.
+         *         offset: how far the dimension line lies from the first point, paper mm; to the left of the way that is
+         *             measured.
+         *         style: one of STYLES.
+         *         overrides: what is typed over the true figure of each length; blank for the figure.
+         *         together: whether equal lengths that follow each other are lettered as one, such as 4 × 600 = 2400.
+         */
+        Dimension: {
+            points: components["schemas"]["Anchor"][];
+            /** @default aligned */
+            measures: components["schemas"]["MeasuresEnum"];
+            /** @default 10 */
+            offset: number;
+            /** @default millimetres */
+            style: components["schemas"]["StyleEnum"];
+            /** @default [] */
+            overrides: string[];
+            /** @default false */
+            together: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dimension";
+        };
+        /**
+         * @description A dimension of one length, or a chain of several.
+         *
+         *     Attributes:
+         *         points: what it measures between, two or more.
+         *         measures: along the line from the first point to the last, or along the drawing's u or v.
+         *         offset: how far the dimension line lies from the first point, paper mm; to the left of the way that is
+         *             measured.
+         *         style: one of STYLES.
+         *         overrides: what is typed over the true figure of each length; blank for the figure.
+         *         together: whether equal lengths that follow each other are lettered as one, such as 4 × 600 = 2400.
+         */
+        DimensionRequest: {
+            points: components["schemas"]["AnchorRequest"][];
+            /** @default aligned */
+            measures: components["schemas"]["MeasuresEnum"];
+            /** @default 10 */
+            offset: number;
+            /** @default millimetres */
+            style: components["schemas"]["StyleEnum"];
+            /** @default [] */
+            overrides: string[];
+            /** @default false */
+            together: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dimension";
+        };
+        /**
          * @description A sheet of paper and what lies on it, lowest first, and what of it points to other views.
          *
          *     Attributes:
-         *         tables, fields, titles: where these lie, to be taken hold of.
+         *         tables, fields, titles, pieces: where these lie, to be taken hold of.
          *         frame: the frame line, from whose sides a template's parts are measured.
          *         shrink: by how much parts are narrower on a narrow paper.
          */
@@ -1524,6 +1741,8 @@ export interface components {
             fields: components["schemas"]["FieldBox"][];
             /** @default [] */
             titles: components["schemas"]["TitleBox"][];
+            /** @default [] */
+            pieces: components["schemas"]["PieceBox"][];
             /**
              * @default {
              *       "x": 0,
@@ -1873,6 +2092,8 @@ export interface components {
          * @enum {string}
          */
         LadderEnum: "custom" | "metric" | "feet";
+        /** @enum {string} */
+        LeaderEnum: "arrow" | "dot" | "plain" | "none";
         /**
          * @description The settings of a view's lines.
          *
@@ -1985,6 +2206,8 @@ export interface components {
                 number
             ];
         };
+        /** @enum {string} */
+        MeasuresEnum: "aligned" | "horizontal" | "vertical";
         MemberRequest: {
             username: string;
         };
@@ -2031,6 +2254,92 @@ export interface components {
             settings: components["schemas"]["LineSettingsRequest"];
             /** @description The version that this change is made from. */
             version?: number;
+        };
+        /**
+         * @description Words in a box of a width, which grows downward.
+         *
+         *     Attributes:
+         *         at: what it is attached to, and where its first leader points.
+         *         text: its paragraphs, by lines; one that begins with “- ” is part of a list.
+         *         offset: from there to the upper left corner of the words, paper mm.
+         *         width: lines are broken at it, paper mm.
+         *         size: height of capitals, paper mm.
+         *         leader: how its leaders end; “none” for a note without.
+         *         arms: what further leaders point at.
+         */
+        Note: {
+            at: components["schemas"]["Anchor"];
+            text: string;
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number
+            ];
+            /** @default 50 */
+            width: number;
+            /** @default 2.5 */
+            size: number;
+            /** @default false */
+            bold: boolean;
+            /** @default left */
+            align: components["schemas"]["AlignEnum"];
+            /** @default none */
+            leader: components["schemas"]["LeaderEnum"];
+            /** @default [] */
+            arms: components["schemas"]["Anchor"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+        };
+        /**
+         * @description Words in a box of a width, which grows downward.
+         *
+         *     Attributes:
+         *         at: what it is attached to, and where its first leader points.
+         *         text: its paragraphs, by lines; one that begins with “- ” is part of a list.
+         *         offset: from there to the upper left corner of the words, paper mm.
+         *         width: lines are broken at it, paper mm.
+         *         size: height of capitals, paper mm.
+         *         leader: how its leaders end; “none” for a note without.
+         *         arms: what further leaders point at.
+         */
+        NoteRequest: {
+            at: components["schemas"]["AnchorRequest"];
+            text: string;
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number
+            ];
+            /** @default 50 */
+            width: number;
+            /** @default 2.5 */
+            size: number;
+            /** @default false */
+            bold: boolean;
+            /** @default left */
+            align: components["schemas"]["AlignEnum"];
+            /** @default none */
+            leader: components["schemas"]["LeaderEnum"];
+            /** @default [] */
+            arms: components["schemas"]["AnchorRequest"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
         };
         /** @description A number for a sheet. */
         Number: {
@@ -2220,6 +2529,23 @@ export interface components {
             bold: boolean;
             /** @default  */
             picture: string;
+        };
+        /** @description A piece of annotation: in a view, or on a sheet, there through a viewport or on the bare paper. */
+        PatchedAnnotationRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            /** Format: uuid */
+            view?: string | null;
+            /** Format: uuid */
+            sheet?: string | null;
+            /** Format: uuid */
+            viewport?: string | null;
+            position?: number;
+            spec?: components["schemas"]["AnnotationSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
         };
         /** @description Line settings that are kept by name. */
         PatchedNamedLineSettingsRequest: {
@@ -2445,6 +2771,7 @@ export interface components {
             levels?: boolean;
             grid?: boolean;
             rooms?: boolean;
+            annotation?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
             /** @description Paper mm. */
             title_offset?: number[];
@@ -2749,6 +3076,40 @@ export interface components {
             /** Format: binary */
             file: string;
         };
+        /**
+         * @description A piece of annotation as it stands on the sheet.
+         *
+         *     Attributes:
+         *         piece: its id.
+         *         viewport: what it is seen through; blank for one on the bare sheet.
+         *         box: where it is taken hold of.
+         *         text: its words and figures.
+         *         points: what it is attached to, on paper.
+         *         at: the same in u and v of its view; of the bare sheet, on paper.
+         *         standing: whether all that it is attached to was found again, a length has changed, or something is
+         *             gone.
+         *         words: the old and new figures, or what is gone.
+         */
+        PieceBox: {
+            piece: string;
+            kind: components["schemas"]["PieceBoxKindEnum"];
+            viewport: string;
+            box: components["schemas"]["Box"];
+            text: string;
+            points: [
+                number,
+                number
+            ][];
+            at: [
+                number,
+                number
+            ][];
+            standing: components["schemas"]["StandingEnum"];
+            /** @default  */
+            words: string;
+        };
+        /** @enum {string} */
+        PieceBoxKindEnum: "note" | "dimension" | "level";
         /** @enum {string} */
         PlaceEnum: "centred" | "offset";
         /**
@@ -3298,6 +3659,7 @@ export interface components {
         /**
          * @description * `sheets` - sheets
          *     * `viewports` - viewports
+         *     * `annotations` - annotations
          *     * `views` - views
          *     * `subsets` - subsets
          *     * `templates` - templates
@@ -3308,7 +3670,7 @@ export interface components {
          *     * `line_settings` - line_settings
          * @enum {string}
          */
-        RowsEnum: "sheets" | "viewports" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings";
+        RowsEnum: "sheets" | "viewports" | "annotations" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings";
         Rung: {
             scale: string;
             /**
@@ -3623,6 +3985,52 @@ export interface components {
             width: number;
             height: number;
         };
+        /**
+         * @description The height of a point above the building's zero, on a short line at that height.
+         *
+         *     Attributes:
+         *         offset: from the point to the tip of the triangle, paper mm; along the level, so its height is zero.
+         *         feet: whether it is in feet and inches, and not in metres.
+         *         override: what is typed over the true figure; blank for the figure.
+         */
+        SpotLevel: {
+            at: components["schemas"]["Anchor"];
+            /** @default 0 */
+            offset: number;
+            /** @default false */
+            feet: boolean;
+            /** @default  */
+            override: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "level";
+        };
+        /**
+         * @description The height of a point above the building's zero, on a short line at that height.
+         *
+         *     Attributes:
+         *         offset: from the point to the tip of the triangle, paper mm; along the level, so its height is zero.
+         *         feet: whether it is in feet and inches, and not in metres.
+         *         override: what is typed over the true figure; blank for the figure.
+         */
+        SpotLevelRequest: {
+            at: components["schemas"]["AnchorRequest"];
+            /** @default 0 */
+            offset: number;
+            /** @default false */
+            feet: boolean;
+            /** @default  */
+            override: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "level";
+        };
+        /** @enum {string} */
+        StandingEnum: "followed" | "changed" | "lost";
         /** @description One row: made where `version` is 0, else changed from that version; deleted where `row` is null. */
         StepRequest: {
             rows: components["schemas"]["RowsEnum"];
@@ -3693,6 +4101,8 @@ export interface components {
              */
             screen: components["schemas"]["Screening"];
         };
+        /** @enum {string} */
+        StyleEnum: "millimetres" | "centimetres" | "metres" | "feet";
         /** @description A named group of elements, by their ids. */
         Subset: {
             /** Format: uuid */
@@ -3845,7 +4255,10 @@ export interface components {
             /** @default [] */
             parts: components["schemas"]["PartRequest"][];
         };
-        /** @description One line of lettering. `size` is the height of a capital in mm (ISO 3098); `at` is on the base line. */
+        /**
+         * @description One line of lettering. `size` is the height of a capital, mm (ISO 3098); `at` is on the base line, and
+         *     the line is turned about it.
+         */
         Text: {
             at: [
                 number,
@@ -3860,6 +4273,11 @@ export interface components {
             anchor: components["schemas"]["AnchorEnum"];
             /** @default false */
             bold: boolean;
+            /**
+             * @description Degrees anticlockwise.
+             * @default 0
+             */
+            turn: number;
             /** @default  */
             layer: string;
             /**
@@ -4034,6 +4452,7 @@ export interface components {
             levels?: boolean;
             grid?: boolean;
             rooms?: boolean;
+            annotation?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
             /** @description Paper mm. */
             title_offset?: number[];
@@ -4112,6 +4531,7 @@ export interface components {
             levels?: boolean;
             grid?: boolean;
             rooms?: boolean;
+            annotation?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
             /** @description Paper mm. */
             title_offset?: number[];
@@ -4138,6 +4558,126 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    annotations_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Annotation"][];
+                };
+            };
+        };
+    };
+    annotations_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnnotationRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["AnnotationRequest"];
+                "multipart/form-data": components["schemas"]["AnnotationRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Annotation"];
+                };
+            };
+        };
+    };
+    annotations_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this piece of annotation. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Annotation"];
+                };
+            };
+        };
+    };
+    annotations_destroy: {
+        parameters: {
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this piece of annotation. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    annotations_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this piece of annotation. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedAnnotationRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedAnnotationRequest"];
+                "multipart/form-data": components["schemas"]["PatchedAnnotationRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Annotation"];
+                };
+            };
+        };
+    };
     changes_create: {
         parameters: {
             query?: never;

@@ -102,6 +102,28 @@ export function placementOf(g: Geometry): Pick<DrawingItem, "clip" | "ratio" | "
   };
 }
 
+/** Where a point of the view, real mm, lies on paper. */
+export function onPaper(g: Geometry, [u, v]: Point): Point {
+  const [dx, dy] = turned([(u - g.centre_u) * g.ratio, (v - g.centre_v) * g.ratio], g.turn);
+  return [g.x + g.width / 2 + dx, g.y + g.height / 2 + dy];
+}
+
+/** What of the view, real mm, is seen at a point of the paper. */
+export function inView(g: Geometry, [x, y]: Point): Point {
+  const [u, v] = turned([x - g.x - g.width / 2, y - g.y - g.height / 2], -g.turn);
+  return [g.centre_u + u / g.ratio, g.centre_v + v / g.ratio];
+}
+
+/** Whether a polygon holds a point. */
+export function holds(outline: readonly Point[], [x, y]: Point): boolean {
+  let within = false;
+  outline.forEach(([ax, ay], k) => {
+    const [bx, by] = outline[(k + 1) % outline.length] ?? [ax, ay];
+    if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) within = !within;
+  });
+  return within;
+}
+
 /** The same drawing at the same place on paper, seen through another box. */
 function framed(g: Geometry, box: Box): Geometry {
   const by: Point = [

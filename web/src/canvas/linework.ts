@@ -34,7 +34,12 @@ export interface Linework {
   regions: Region[];
   /** The id of the element that each line is of. */
   elementOf: (line: number) => string;
+  /** Whether a line is an edge of its element that is seen; not a symbol, and not hidden. */
+  isEdge: (line: number) => boolean;
 }
+
+/** Roles of lines that annotation is not attached to; the same as the core has. */
+const NOT_EDGES: readonly string[] = ["hidden", "overhead", "symbol"];
 
 /** A file of linework, unpacked. */
 export function unpack(file: ArrayBuffer) {
@@ -73,7 +78,13 @@ export async function fetchLinework(key: string): Promise<Linework> {
   const regions = Array.from({ length: materialOf.length }, (_, k) =>
     regionOf(materials[materialOf[k] ?? 0] ?? "", rings, starts[k] ?? 0, starts[k + 1] ?? 0),
   );
-  return { lines, roles, regions, elementOf: (line) => elements[elementOf[line] ?? 0] ?? "" };
+  return {
+    lines,
+    roles,
+    regions,
+    elementOf: (line) => elements[elementOf[line] ?? 0] ?? "",
+    isEdge: (line) => !NOT_EDGES.includes(ROLES[role[line] ?? 0] ?? ""),
+  };
 }
 
 function regionOf(material: string, rings: Polylines, from: number, to: number): Region {
@@ -107,7 +118,7 @@ function trace(path: Path2D, { points, starts }: Polylines, line: number) {
 
 /** The element whose line passes nearest to a point of the view, and the middle of its lines; real mm. */
 export function elementAt(
-  { lines, elementOf }: Linework,
+  { lines, elementOf }: Pick<Linework, "lines" | "elementOf">,
   [u, v]: readonly [number, number],
   reach: number,
 ): { element: string; middle: [number, number] } | null {

@@ -186,7 +186,13 @@ function paintFlat(
     context.fillStyle = item.colour;
     context.font = `${item.bold ? 700 : 400} ${(item.size / CAP_HEIGHT) * camera.scale}px ${LETTERING}`;
     context.textAlign = item.anchor === "middle" ? "center" : item.anchor;
-    context.fillText(item.text, px, py);
+    if (item.turn) {
+      context.save();
+      context.translate(px, py);
+      context.rotate((-item.turn * Math.PI) / 180);
+      context.fillText(item.text, 0, 0);
+      context.restore();
+    } else context.fillText(item.text, px, py);
     return;
   }
   const path = new Path2D();

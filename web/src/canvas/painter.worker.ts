@@ -3,6 +3,7 @@ import { fillRegions, setReal, type PicturePlacement } from "./hatching";
 import { ROLES, stated, screened } from "./penColours";
 import { elementAt, fetchLinework, pointsOf, type Linework, type Polylines } from "./linework";
 import { fittedTo, lengthOf, stretches } from "./patterns";
+import { SnapIndex } from "./snapPoints";
 import type { PainterRequest, PainterAnswer } from "./pictures";
 
 /** As many drawings are kept ready as a large set shows at once. */
@@ -21,16 +22,24 @@ function linework(key: string): Promise<Linework> {
   return found;
 }
 
+/** What is snapped to in a drawing; made when it is first asked for. */
+const indices = new WeakMap<Linework, SnapIndex>();
+
+function indexOf(drawing: Linework): SnapIndex {
+  let index = indices.get(drawing);
+  if (!index) indices.set(drawing, (index = new SnapIndex(drawing.lines, drawing.elementOf, drawing.isEdge)));
+  return index;
+}
+
 self.onmessage = async ({ data: request }: MessageEvent<PainterRequest>) => {
-  let answer: PainterAnswer = { number: request.number };
+  const answer: PainterAnswer = { number: request.number };
   try {
     const lines = await linework(request.linework);
-    answer =
-      "at" in request
-        ? { ...answer, found: elementAt(lines, request.at, request.reach) }
-        : { ...answer, bitmap: picture(lines, request) };
+    if ("region" in request) answer.bitmap = picture(lines, request);
+    else if (request.ask === "snap") answer.snap = indexOf(lines).nearest(request.at, request.reach);
+    else answer.found = elementAt(lines, request.at, request.reach);
   } catch (error) {
-    answer = { ...answer, problem: error instanceof Error ? error.message : String(error) };
+    answer.problem = error instanceof Error ? error.message : String(error);
   }
   self.postMessage(answer, { transfer: answer.bitmap ? [answer.bitmap] : [] });
 };

@@ -4,6 +4,7 @@
  */
 import type { DrawingItem } from "../api/client";
 import type { Cut } from "./hatching";
+import type { Snap } from "./snapPoints";
 
 export interface Style {
   pens: DrawingItem["pens"];
@@ -29,13 +30,19 @@ export interface Picture extends Wanted {
   bitmap: ImageBitmap;
 }
 
-export type PainterRequest = { number: number } & (
-  Wanted | { linework: string; at: readonly [number, number]; reach: number }
-);
+/** A question about what lies at a point of a drawing, in u and v. */
+interface Question {
+  linework: string;
+  at: readonly [number, number];
+  reach: number;
+  ask: "element" | "snap";
+}
+export type PainterRequest = { number: number } & (Wanted | Question);
 export interface PainterAnswer {
   number: number;
   bitmap?: ImageBitmap;
   found?: { element: string; middle: [number, number] } | null;
+  snap?: Snap | null;
   problem?: string;
 }
 
@@ -91,7 +98,12 @@ class Pictures {
 
   /** The element nearest to a point of a drawing, and its middle. */
   async elementAt(linework: string, at: readonly [number, number], reach: number) {
-    return (await this.ask({ linework, at, reach })).found ?? null;
+    return (await this.ask({ linework, at, reach, ask: "element" })).found ?? null;
+  }
+
+  /** What the pointer snaps to at a point of a drawing. */
+  async snapAt(linework: string, at: readonly [number, number], reach: number) {
+    return (await this.ask({ linework, at, reach, ask: "snap" })).snap ?? null;
   }
 
   /** Something else that is painted has come. */
@@ -139,9 +151,7 @@ class Pictures {
     }
   }
 
-  private ask(
-    question: Wanted | { linework: string; at: readonly [number, number]; reach: number },
-  ): Promise<PainterAnswer> {
+  private ask(question: Wanted | Question): Promise<PainterAnswer> {
     if (!this.worker) {
       this.worker = new Worker(new URL("./painter.worker.ts", import.meta.url), { type: "module" });
       this.worker.onmessage = ({ data }: MessageEvent<PainterAnswer>) => {

@@ -1,5 +1,10 @@
-/** What was copied, to be pasted on this sheet or another. */
+/** What was copied last: viewports and annotation, as they were then. */
 import { create } from "zustand";
-import type { Viewport } from "../api/client";
+import type { Annotation, Viewport } from "../api/client";
 
-export const useClipboard = create<{ viewports: readonly Viewport[] }>()(() => ({ viewports: [] }));
+interface Clipboard {
+  viewports: Viewport[];
+  pieces: Annotation[];
+}
+
+export const useClipboard = create<Clipboard>()(() => ({ viewports: [], pieces: [] }));

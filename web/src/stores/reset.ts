@@ -1,4 +1,5 @@
 /** For another project, or another session. */
+import { annotate } from "./annotating";
 import { useBoard } from "./board";
 import { useClipboard } from "./clipboard";
 import { NO_GESTURE, useGesture } from "./gesture";
@@ -8,9 +9,10 @@ import { select } from "./selection";
 export function resetBoard() {
   select(null);
   useGesture.setState(NO_GESTURE);
+  annotate(null);
   useBoard.setState({ template: null });
 }
 
 export function clearClipboard() {
-  useClipboard.setState({ viewports: [] });
+  useClipboard.setState({ viewports: [], pieces: [] });
 }

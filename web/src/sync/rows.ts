@@ -6,6 +6,7 @@ import {
   ApiError,
   api,
   data,
+  type Annotation,
   type NamedLineSettings,
   type PenTable,
   type PlotSettings,
@@ -24,6 +25,7 @@ import { notifyError, useNotices } from "../stores/notices";
 interface Rows {
   sheets: Sheet;
   viewports: Viewport;
+  annotations: Annotation;
   views: View;
   subsets: Subset;
   line_settings: NamedLineSettings;
@@ -257,6 +259,12 @@ export function refresh(project: string, steps: readonly Step[]) {
       if (!whole && ("paper" in after || "orientation" in after)) stale.add("viewports");
       if (whole || "number" in after) stale.add("views");
     }
+    if (kind === "annotations")
+      for (const part of [before, after, find(kind, project, id)]) {
+        if (part?.sheet) sheets.add(part.sheet);
+        // What stands in a view is seen on every sheet on which that is placed.
+        if (part?.view) stale.add("display");
+      }
     if (kind === "pen_tables") stale.add("display");
     if (kind === "registers") stale.add("display").add("number-warnings");
     // What a device cannot print of a sheet depends on its plot settings.

@@ -7,11 +7,13 @@ import { useNavigate, useParams } from "react-router-dom";
 import { api, data, type Project, type View } from "../../api/client";
 import { useLadder, useNumberWarnings, usePlot, useTemplates } from "../../api/queries";
 import { geometryOf, toPaper, type Point } from "../../canvas/geometry";
+import { annotate } from "../../stores/annotating";
 import { useBoard } from "../../stores/board";
 import { notifyError } from "../../stores/notices";
 import { select, useSelection } from "../../stores/selection";
 import { afterWrites, resume } from "../../sync/rows";
 import { colours } from "../../theme/theme";
+import { useAnnotationEdits } from "./annotationCommands";
 import { Board } from "./board/Board";
 import { SheetOverlay } from "./board/SheetOverlay";
 import { TemplateOverlay } from "./board/TemplateOverlay";
@@ -24,6 +26,7 @@ import { Register } from "./Register";
 import { useEdits } from "./sheetCommands";
 import { StationLedge } from "./StationLedge";
 import { templateEdits } from "./templateCommands";
+import { useAnnotate } from "./useAnnotate";
 import { useSet } from "./useSet";
 import { useCompose } from "./useSheetCommands";
 
@@ -47,6 +50,7 @@ export function SheetsStation({ project }: { project: Project }) {
   const { data: templates = NOTHING } = useTemplates(id);
   const { data: warnings = NO_WARNINGS } = useNumberWarnings(id);
   const edits = useEdits(id);
+  const annotation = useAnnotationEdits(id);
   const rackOpen = useBoard((s) => s.rackOpen);
   const helpOpen = useBoard((s) => s.helpOpen);
   const editing = useBoard((s) => s.template);
@@ -67,6 +71,7 @@ export function SheetsStation({ project }: { project: Project }) {
   const arriving = useRef<string | null>(null);
   useEffect(() => {
     useBoard.setState({ template: null });
+    annotate(null);
     select(arriving.current);
     arriving.current = null;
   }, [sheet?.id]);
@@ -112,7 +117,16 @@ export function SheetsStation({ project }: { project: Project }) {
 
   const plotThis = useCallback(() => sheet && void plot(sheet.id), [plot, sheet]);
   const chooseView = useCallback((points: readonly Point[]) => setQuestion({ ask: "view", points }), []);
-  const compose = useCompose({ sheet, on, ladder, edits, onPlot: plotThis, onOutlined: chooseView });
+  const annotating = useAnnotate({ project: id, sheet: sheet?.id, on, edits: annotation });
+  const compose = useCompose({
+    sheet,
+    on,
+    ladder,
+    edits,
+    annotation,
+    onPlot: plotThis,
+    onOutlined: chooseView,
+  });
   const template = sheet?.template === editing ? templates.find((t) => t.id === editing) : undefined;
   const onTemplate = useMemo(
     () => (template && display ? templateEdits(id, template, display) : null),
@@ -123,8 +137,8 @@ export function SheetsStation({ project }: { project: Project }) {
       () =>
         onTemplate
           ? { ...compose, ...onTemplate, stepScale: nothing, copy: nothing, paste: nothing, pin: nothing }
-          : compose,
-      [compose, onTemplate],
+          : { ...compose, annotating },
+      [compose, annotating, onTemplate],
     ),
   );
 
@@ -161,6 +175,8 @@ export function SheetsStation({ project }: { project: Project }) {
                   <TemplateOverlay template={template} display={display} camera={camera} edits={onTemplate} />
                 ) : (
                   <SheetOverlay
+                    annotation={annotation}
+                    annotating={annotating}
                     set={set}
                     sheet={sheet}
                     display={display}
@@ -181,6 +197,8 @@ export function SheetsStation({ project }: { project: Project }) {
               template={template}
               templateEdits={onTemplate}
               edits={edits}
+              annotation={annotation}
+              annotating={annotating}
               picked={picked}
               onAsk={setQuestion}
               onOpen={open}

@@ -14,7 +14,12 @@ import {
 } from "../../api/queries";
 import { useBoard } from "../../stores/board";
 import { notifyError } from "../../stores/notices";
-import { select } from "../../stores/selection";
+import { useAnnotating } from "../../stores/annotating";
+import { select, useSelection } from "../../stores/selection";
+import { AnnotateLedge } from "./AnnotateLedge";
+import type { AnnotationEdits } from "./annotationCommands";
+import { PieceLedge, PiecesLedge } from "./PieceLedge";
+import type { Annotate } from "./useAnnotate";
 import type { Question } from "./Questions";
 import { SeveralLedge } from "./SeveralLedge";
 import type { Edits } from "./sheetCommands";
@@ -34,6 +39,8 @@ interface Props {
   template: Template | undefined;
   templateEdits: TemplateEdits | null;
   edits: Edits;
+  annotation: AnnotationEdits;
+  annotating: Annotate;
   /** The element that was moved to the middle of a viewport. */
   picked: { in: string; element: string } | null;
   onAsk: (question: Question) => void;
@@ -42,7 +49,9 @@ interface Props {
 }
 
 export function StationLedge(props: Props) {
-  const { set, display, chosen, template, templateEdits, edits, onAsk } = props;
+  const { set, display, chosen, template, templateEdits, edits, annotation, onAsk } = props;
+  const tool = useAnnotating((s) => s.tool);
+  const selected = useSelection((s) => s.selected);
   const { data: fields = NOTHING } = useFields();
   const { data: images = NOTHING } = usePictures(set.project);
   const { refetch: refreshJobs } = useJobs(set.project);
@@ -66,6 +75,19 @@ export function StationLedge(props: Props) {
         edits={templateEdits}
       />
     );
+  if (tool) return <AnnotateLedge commands={props.annotating} />;
+  const pieces = set.pieces.filter((p) => selected.includes(p.id));
+  const [piece] = pieces;
+  if (piece && pieces.length === 1 && !chosen.length)
+    return (
+      <PieceLedge
+        piece={piece}
+        box={display.pieces.find((box) => box.piece === piece.id)}
+        set={set}
+        edits={annotation}
+      />
+    );
+  if (piece) return <PiecesLedge pieces={pieces} viewports={chosen} edits={edits} annotation={annotation} />;
   if (chosen.length > 1)
     return (
       <SeveralLedge

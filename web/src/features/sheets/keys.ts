@@ -1,9 +1,11 @@
 /** The keys of the Sheets station, and what the help card says of them. */
 import { useEffect } from "react";
 import { step } from "../../sync/commands";
+import { annotate, useAnnotating } from "../../stores/annotating";
 import { useBoard } from "../../stores/board";
 import { select, useSelection } from "../../stores/selection";
 import { useGesture } from "../../stores/gesture";
+import type { Annotate } from "./useAnnotate";
 
 export const KEYS: readonly (readonly [string, string])[] = [
   ["Arrows", "nudge by 1 mm what is selected, or the contents that are moved"],
@@ -19,6 +21,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ["Ctrl + C, Ctrl + V", "copy, paste on this sheet or another"],
   ["Ctrl + D", "duplicate"],
   ["Delete", "delete what is selected"],
+  ["D, T, L", "a dimension, a note, a spot level; Enter ends it, Escape puts it away"],
   ["V", "the cards of the saved views"],
   ["0, 1", "the whole sheet, what is selected"],
   ["Wheel, middle button", "zoom and move the board; never a drawing"],
@@ -42,6 +45,8 @@ export interface KeyCommands {
   fit: (chosen: boolean) => void;
   closeOutline: () => void;
   help: () => void;
+  /** What the keys do while something is annotated; nothing where that cannot be done. */
+  annotating?: Annotate;
 }
 
 const ARROWS: Record<string, readonly [number, number]> = {
@@ -73,6 +78,11 @@ export function useKeys(commands: KeyCommands) {
     };
     const always: Record<string, () => void> = {
       v: () => useBoard.setState((s) => ({ rackOpen: !s.rackOpen })),
+      ...(commands.annotating && {
+        d: () => annotate("dimension"),
+        t: () => annotate("note"),
+        l: () => annotate("level"),
+      }),
       w: () => useBoard.setState((s) => ({ workingColours: !s.workingColours })),
       "0": () => commands.fit(false),
       p: commands.plot,
@@ -107,6 +117,11 @@ export function useKeys(commands: KeyCommands) {
         else if (key === "Backspace")
           useGesture.setState({ outline: { ...outline, points: outline.points.slice(0, -1) } });
         else return;
+      } else if (useAnnotating.getState().tool && commands.annotating) {
+        const { done, cancel, back } = commands.annotating;
+        const command = { Enter: done, Escape: cancel, Backspace: back }[key] ?? always[key];
+        if (!command) return;
+        command();
       } else if (arrow && chosen && !target.closest("nav")) {
         const by = event.shiftKey ? 0.1 : 1;
         commands.nudge(arrow[0] * by, arrow[1] * by);

@@ -1,6 +1,14 @@
 /** Changes to sheets and viewports: shown at once, written in order, and able to be undone. */
 import { useMemo } from "react";
-import { api, data, type Rung, type Sheet, type View, type Viewport } from "../../api/client";
+import {
+  api,
+  data,
+  type Annotation,
+  type Rung,
+  type Sheet,
+  type View,
+  type Viewport,
+} from "../../api/client";
 import { commit } from "../../sync/commands";
 import {
   changing,
@@ -44,6 +52,10 @@ const LIKE = (like: Sheet | undefined) => ({
 /** What a copy of a viewport takes with it. */
 const copyOf = ({ version: _, ...row }: Viewport, given: ViewportChange) =>
   making("viewports", { ...row, ...given, id: newId(), pinned: false });
+
+/** The copy of annotation that is attached through a viewport, for the copy of that. */
+const copyOfPiece = ({ version: _, ...row }: Annotation, given: Partial<Annotation>) =>
+  making("annotations", { ...row, ...given, id: newId() });
 
 /** What changes of a viewport's row when it gets another geometry. */
 function changeTo(before: Viewport, after: Geometry): ViewportChange {
@@ -93,6 +105,24 @@ export function useEdits(project: string) {
   return useMemo(() => {
     const on = (sheet: string) => rows("viewports", project).filter((v) => v.sheet === sheet);
     const inOrder = (sheet: string) => on(sheet).toSorted((a, b) => a.position - b.position);
+
+    /** What is annotated through a viewport, or on the bare sheet. */
+    const through = (viewport: string) => rows("annotations", project).filter((p) => p.viewport === viewport);
+    const onPaperOf = (sheet: string) =>
+      rows("annotations", project).filter((p) => p.sheet === sheet && !p.viewport);
+    /** A copy of a viewport, with what is annotated through it. */
+    const copiesOf = (v: Viewport, given: ViewportChange): Step[] => {
+      const made = copyOf(v, given);
+      const sheet = given.sheet ?? v.sheet;
+      return [made, ...through(v.id).map((p) => copyOfPiece(p, { sheet, viewport: made.id }))];
+    };
+    const deletingAll = (viewports: readonly Viewport[]): Step[] =>
+      viewports.flatMap((v) => [
+        ...through(v.id).map((p) => deleting("annotations", p)),
+        deleting("viewports", v),
+      ]);
+    const viewportsOf = (steps: readonly Step[]) =>
+      steps.filter((s) => s.rows === "viewports").map((s) => s.id);
 
     const change = (
       viewports: readonly Viewport[],
@@ -183,17 +213,17 @@ export function useEdits(project: string) {
     /** Copies of viewports on a sheet, moved by a distance; each stays linked to its view. */
     function copy(viewports: readonly Viewport[], sheet: string, by: number, what: string) {
       const first = nextPosition(sheet);
-      const steps = viewports.map((v, k) =>
-        copyOf(v, { sheet, position: first + k, x: v.x + by, y: v.y - by }),
+      const steps = viewports.flatMap((v, k) =>
+        copiesOf(v, { sheet, position: first + k, x: v.x + by, y: v.y - by }),
       );
       void commit(project, what, steps);
-      select(steps.map((s) => s.id));
+      select(viewportsOf(steps));
     }
 
     function copyTo(viewports: readonly Viewport[], sheets: readonly string[]) {
       const steps = sheets.flatMap((sheet) => {
         const first = nextPosition(sheet);
-        return viewports.map((v, k) => copyOf(v, { sheet, position: first + k }));
+        return viewports.flatMap((v, k) => copiesOf(v, { sheet, position: first + k }));
       });
       return commit(project, `place on ${sheets.length} ${sheets.length === 1 ? "sheet" : "sheets"}`, steps);
     }
@@ -201,11 +231,7 @@ export function useEdits(project: string) {
     function remove(viewports: readonly Viewport[]) {
       select(null);
       const what = viewports.length === 1 ? "delete a viewport" : `delete ${viewports.length} viewports`;
-      return commit(
-        project,
-        what,
-        viewports.map((v) => deleting("viewports", v)),
-      );
+      return commit(project, what, deletingAll(viewports));
     }
 
     /** One bubble of a view's mark in a viewport, of so many, moved by a distance; paper mm. */
@@ -268,7 +294,10 @@ export function useEdits(project: string) {
       const { version: _v, number: _n, drawing_list: _l, ...row } = sheet;
       const made = making("sheets", { ...row, id: newId(), position: sheet.position + 1 });
       const copies = contents
-        ? inOrder(sheet.id).map((v) => copyOf(v, { sheet: made.id, position: v.position }))
+        ? [
+            ...inOrder(sheet.id).flatMap((v) => copiesOf(v, { sheet: made.id, position: v.position })),
+            ...onPaperOf(sheet.id).map((p) => copyOfPiece(p, { sheet: made.id })),
+          ]
         : [];
       const order = register().flatMap((s) => (s.id === sheet.id ? [s, made] : [s]));
       const moved = renumbered(order);
@@ -299,7 +328,8 @@ export function useEdits(project: string) {
 
     const deleteSheet = (sheet: Sheet) =>
       commit(project, `delete sheet ${sheet.number}`, [
-        ...inOrder(sheet.id).map((v) => deleting("viewports", v)),
+        ...deletingAll(inOrder(sheet.id)),
+        ...onPaperOf(sheet.id).map((p) => deleting("annotations", p)),
         deleting("sheets", sheet),
       ]);
 

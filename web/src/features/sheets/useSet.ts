@@ -1,7 +1,14 @@
 /** The set of sheets and the one of them that is on the board, with what stands on it. */
 import { useCallback, useMemo } from "react";
 import type { View, Viewport } from "../../api/client";
-import { useDisplay, useModelVersions, useSheets, useViewports, useViews } from "../../api/queries";
+import {
+  useAnnotations,
+  useDisplay,
+  useModelVersions,
+  useSheets,
+  useViewports,
+  useViews,
+} from "../../api/queries";
 import { geometryOf } from "../../canvas/geometry";
 import type { Placed } from "../../canvas/snapping";
 
@@ -11,6 +18,7 @@ export function useSet(project: string, sheetId: string | undefined) {
   const { data: unordered = NOTHING, isSuccess: listed } = useSheets(project);
   const { data: viewports = NOTHING, isSuccess: placed } = useViewports(project);
   const { data: views = NOTHING } = useViews(project);
+  const { data: pieces = NOTHING } = useAnnotations(project);
   const { data: versions = NOTHING } = useModelVersions(project);
   const sheets = useMemo(() => unordered.toSorted((a, b) => a.position - b.position), [unordered]);
   const sheet = sheets.find((s) => s.id === sheetId) ?? sheets[0];
@@ -42,6 +50,8 @@ export function useSet(project: string, sheetId: string | undefined) {
     sheets,
     viewports,
     views,
+    /** All annotation of the project. */
+    pieces,
     version: versions[0],
     sheet,
     display,

@@ -13,6 +13,7 @@ import {
   type Geometry,
   type Point,
 } from "../../canvas/geometry";
+import type { AnnotationEdits } from "./annotationCommands";
 import type { Edits } from "./sheetCommands";
 import type { KeyCommands } from "./keys";
 import { useBoard } from "../../stores/board";
@@ -30,6 +31,7 @@ interface Given {
   on: Viewport[];
   ladder: readonly Rung[];
   edits: Edits;
+  annotation: AnnotationEdits;
   onPlot: () => void;
   /** An outline was drawn that is no viewport's yet. */
   onOutlined: (points: readonly Point[]) => void;
@@ -38,7 +40,7 @@ interface Given {
 /** A copy pasted on its own sheet lies this far beside the first; mm. */
 const BESIDE = 10;
 
-export function useCompose({ sheet, on, ladder, edits, onPlot, onOutlined }: Given): Compose {
+export function useCompose({ sheet, on, ladder, edits, annotation, onPlot, onOutlined }: Given): Compose {
   return useMemo(() => {
     // As they are now, not as they were painted last: keys come faster than pictures.
     const chosen = () => {
@@ -46,6 +48,10 @@ export function useCompose({ sheet, on, ladder, edits, onPlot, onOutlined }: Giv
       return useSelection
         .getState()
         .selected.flatMap((id) => there.find((v) => v.id === id && v.sheet === sheet?.id) ?? []);
+    };
+    const pieces = () => {
+      const { selected } = useSelection.getState();
+      return rows("annotations", sheet?.project ?? "").filter((p) => selected.includes(p.id));
     };
     const loose = () => chosen().filter((v) => !v.pinned);
     const reshape = (change: (g: Geometry) => Geometry, what: string) => {
@@ -73,10 +79,12 @@ export function useCompose({ sheet, on, ladder, edits, onPlot, onOutlined }: Giv
     }
 
     return {
-      nudge: (dx, dy) =>
-        useSelection.getState().movingContents
+      nudge: (dx, dy) => {
+        if (pieces().length) void annotation.nudge(pieces(), dx, dy);
+        return useSelection.getState().movingContents
           ? reshape((g) => shifted(g, dx, dy), "nudge the contents")
-          : reshape((g) => moved(g, dx, dy), chosen().length > 1 ? "nudge viewports" : "nudge a viewport"),
+          : reshape((g) => moved(g, dx, dy), chosen().length > 1 ? "nudge viewports" : "nudge a viewport");
+      },
       stepScale: (rungs) => {
         for (const viewport of loose().slice(0, 1)) {
           const own = ladder.filter((r) => r.ladder === (viewport.scale.includes("=") ? "feet" : "metric"));
@@ -89,11 +97,13 @@ export function useCompose({ sheet, on, ladder, edits, onPlot, onOutlined }: Giv
         }
       },
       remove: () => {
+        if (pieces().length) annotation.remove(pieces());
         if (chosen().length) void edits.remove(chosen());
       },
-      copy: () => useClipboard.setState({ viewports: chosen() }),
+      copy: () => useClipboard.setState({ viewports: chosen(), pieces: pieces() }),
       paste: () => {
-        const { viewports: copied } = useClipboard.getState();
+        const { viewports: copied, pieces: written } = useClipboard.getState();
+        if (sheet && written.length) annotation.copyTo(written, sheet.id);
         if (!sheet || !copied.length) return;
         const here = copied.some((v) => v.sheet === sheet.id);
         void edits.copy(
@@ -128,5 +138,5 @@ export function useCompose({ sheet, on, ladder, edits, onPlot, onOutlined }: Giv
         else if (outline) useGesture.setState({ outline: { ...outline, points: [...outline.points, at] } });
       },
     };
-  }, [sheet, on, ladder, edits, onPlot, onOutlined]);
+  }, [sheet, on, ladder, edits, annotation, onPlot, onOutlined]);
 }

@@ -15,13 +15,18 @@ import { pictures } from "../../../canvas/pictures";
 import { useBoard } from "../../../stores/board";
 import { useSelection } from "../../../stores/selection";
 import { FieldRow } from "../FieldRow";
+import type { AnnotationEdits } from "../annotationCommands";
 import type { Edits } from "../sheetCommands";
+import type { Annotate } from "../useAnnotate";
 import type { SheetSet } from "../useSet";
 import { AlignmentLines } from "./AlignmentLines";
+import { AnnotateOverlay } from "./AnnotateOverlay";
+import { AnnotateTray } from "./AnnotateTray";
 import { FieldFrames } from "./FieldFrames";
 import { Guides } from "./Guides";
 import { MarkLinks } from "./MarkLinks";
 import { Movable } from "./Movable";
+import { PieceFrames } from "./PieceFrames";
 import { Unprintable } from "./Unprintable";
 import { ViewportFrame } from "./ViewportFrame";
 
@@ -35,6 +40,8 @@ interface Props {
   display: DisplayList;
   camera: Camera;
   edits: Edits;
+  annotation: AnnotationEdits;
+  annotating: Annotate;
   onProject: () => void;
   /** To where a view stands first in the register. */
   onGo: (view: string) => void;
@@ -42,7 +49,18 @@ interface Props {
   onPick: (viewport: string, element: string) => void;
 }
 
-export function SheetOverlay({ set, sheet, display, camera, edits, onProject, onGo, onPick }: Props) {
+export function SheetOverlay({
+  set,
+  sheet,
+  display,
+  camera,
+  edits,
+  annotation,
+  annotating,
+  onProject,
+  onGo,
+  onPick,
+}: Props) {
   const { on, viewOf, asPlaced } = set;
   const { data: fields = NOTHING } = useFields();
   const drag = useMemo(
@@ -127,7 +145,10 @@ export function SheetOverlay({ set, sheet, display, camera, edits, onProject, on
           if (row) void edits.moveMark(row, view, bubble, count, by);
         }}
       />
+      <PieceFrames boxes={display.pieces} pieces={set.pieces} on={on} camera={camera} edits={annotation} />
       <AlignmentLines camera={camera} />
+      <AnnotateOverlay camera={camera} on={on} commands={annotating} />
+      <AnnotateTray set={set} display={display} edits={annotation} />
       {!on.length && <EmptySheet camera={camera} sheet={sheet} hasViews={set.views.length > 0} />}
     </>
   );

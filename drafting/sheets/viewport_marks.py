@@ -10,7 +10,7 @@ from drafting.sheets.room_tags import RoomTag
 
 
 @dataclass(frozen=True)
-class Annotation:
+class ViewportMarks:
     """Marks, levels, grid and names of rooms of a viewport, and the way to north on paper."""
 
     marks: tuple[Mark, ...] = ()

@@ -1,0 +1,43 @@
+"""Annotation as it is received and sent."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import extend_schema_field
+from rest_framework import serializers
+
+from drafting.annotation.pieces import AnyPiece
+from drafting.errors import SheetError
+from server.annotations.models import Annotation
+from server.common.serializers import RowSerializer
+from server.common.shapes import ShapeField
+from server.projects.models import Project
+from server.projects.serializers import OwnProjectField
+from server.sheets.models import Viewport
+from server.sheets.viewport_serializers import OwnSheetField, OwnViewField
+
+
+@extend_schema_field(OpenApiTypes.UUID)
+class OwnViewportField(serializers.PrimaryKeyRelatedField[Viewport]):
+    def get_queryset(self) -> Any:
+        own = Project.of(self.context["request"].user)
+        return Viewport.objects.filter(sheet__project__in=own).select_related(
+            "sheet", "linework", "view__linework"
+        )
+
+
+class AnnotationSerializer(RowSerializer):
+    """A piece of annotation: in a view, or on a sheet, there through a viewport or on the bare paper."""
+
+    project = OwnProjectField()
+    view = OwnViewField(required=False, allow_null=True)
+    sheet = OwnSheetField(required=False, allow_null=True)
+    viewport = OwnViewportField(required=False, allow_null=True)
+    position = serializers.IntegerField(min_value=0, max_value=1_000_000, required=False)
+    spec = ShapeField(AnyPiece, "annotation", SheetError, "AnnotationSpec")
+
+    class Meta:
+        model = Annotation
+        fields = ["id", "project", "view", "sheet", "viewport", "position", "spec", "version"]

@@ -1,0 +1,104 @@
+"""Making and changing annotation, and where it stands on sheets."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from django.db.models import Q
+from rest_framework import serializers
+from shapely import Point as ShapelyPoint
+from shapely import Polygon
+
+from drafting.annotation.pieces import PlacedPiece, attached, check_piece, dump_piece, parse_piece, stand
+from drafting.errors import SheetError
+from drafting.sheets import sheet as core
+from drafting.sheets.viewport import Viewport as CoreViewport
+from server.annotations.drawn import corners_of, is_upright
+from server.annotations.models import Annotation
+from server.common.rows import Memo, RowService
+from server.sheets.models import Sheet, Viewport
+from server.sheets.services import next_position
+from server.views.models import Drawn
+
+#: A sheet, or a view, holds no more pieces than this: more nobody could read.
+MAX_PIECES = 3_000
+#: What lies this near to a viewport's outline is still seen in it, paper mm.
+_ON_EDGE = 0.5
+
+
+class AnnotationService(RowService[Annotation]):
+    model = Annotation
+
+    def prepare(self, values: dict[str, Any], memo: Memo) -> None:
+        if "position" not in values:
+            values["position"] = next_position(Annotation.objects.filter(project=values["project"]))
+
+    def check(self, row: Annotation, changed: set[str], memo: Memo) -> None:
+        if (row.view_id is None) == (row.sheet_id is None):
+            raise SheetError("A piece of annotation stands in a view, or on a sheet. Say in which.")
+        if row.viewport is not None and row.viewport.sheet_id != row.sheet_id:
+            raise serializers.ValidationError({"viewport": "There is no such viewport on this sheet."})
+        self._check_number(row)
+        if not {"spec", "view", "sheet", "viewport"} & changed:
+            return
+        drawn = drawn_of(row)
+        drawing = drawn.linework if drawn is not None else None
+        view = row.view or (row.viewport.view if row.viewport is not None else None)
+        piece = parse_piece(row.spec)
+        check_piece(piece, view.as_core if view else None, upright=is_upright(drawing))
+        row.spec = dump_piece(attached(piece, corners_of(drawing)))
+
+    def _check_number(self, row: Annotation) -> None:
+        if not row._state.adding:
+            return
+        beside = Annotation.objects.filter(view=row.view_id, sheet=row.sheet_id)
+        if beside.count() >= MAX_PIECES:
+            where = f"the view “{row.view}”" if row.view else f"sheet {row.sheet.number if row.sheet else ''}"
+            raise SheetError(f"There are {MAX_PIECES} pieces of annotation in {where}. Delete some first.")
+
+
+annotation_service = AnnotationService()
+
+
+def drawn_of(row: Annotation) -> Drawn | None:
+    """What has the drawing that a piece is attached to; None for one on the bare sheet."""
+    return row.view or (row.viewport.drawn if row.viewport is not None else None)
+
+
+def pieces_on(sheet: Sheet, made: core.Sheet) -> Iterator[PlacedPiece]:
+    """The pieces that are seen on a sheet: those that stand on it, and those of the views that are placed
+    there."""
+    viewports = {
+        str(row.pk): row for row in sheet.viewports.select_related("view__linework", "linework").all()
+    }
+    views = [row.view_id for row in viewports.values() if row.annotation]
+    rows = list(Annotation.objects.filter(Q(sheet=sheet) | Q(view__in=views)))
+    if not rows:
+        return
+    for viewport in made.viewports:
+        row = viewports[viewport.id]
+        for piece in rows:
+            of_view = row.annotation and piece.view_id == row.view_id
+            if of_view or piece.viewport_id == row.pk:
+                placed = _placed(piece, viewport, row)
+                if not of_view or _is_seen(placed, viewport):
+                    yield placed
+    for piece in rows:
+        if piece.sheet_id is not None and piece.viewport_id is None:
+            yield _placed(piece)
+
+
+def _placed(
+    piece: Annotation, viewport: CoreViewport | None = None, row: Viewport | None = None
+) -> PlacedPiece:
+    drawing = row.drawn.linework if row is not None else None
+    spec = piece.as_core
+    zero = drawing.axes["origin"][2] if drawing is not None and drawing.axes else 0.0
+    return PlacedPiece(str(piece.pk), spec, stand(spec, corners_of(drawing)), viewport, zero)
+
+
+def _is_seen(placed: PlacedPiece, viewport: CoreViewport) -> bool:
+    """Whether some of what a piece is attached to lies within the outline of a viewport."""
+    outline = Polygon(viewport.outline).buffer(_ON_EDGE)
+    return any(outline.covers(ShapelyPoint(point)) for point in placed.points)

@@ -1,0 +1,181 @@
+"""Annotation: where it stands, what it is attached to, and what becomes of it with a new model version."""
+
+import io
+import uuid
+
+import pypdfium2
+from ifcopenshell import guid
+
+from drafting.tests.pdf_reading import strokes
+from server.annotations.models import Annotation
+from server.tests.api_case import ApiCase
+from server.views.models import View
+
+#: The id of the house's wall, which it keeps from file to file.
+WALL = guid.compress(uuid.uuid5(uuid.NAMESPACE_OID, "Wall").hex)
+
+
+class AnnotationTests(ApiCase):
+    """The house's wall is 5 m long and 0.2 m thick; its lower left corner lies at x = 1000."""
+
+    def setUp(self):
+        super().setUp()
+        self.project = self.project_with_model()
+        self.view = self.view_named(self.project, "Plan, Deck")["id"]
+        self.sheet = self.call("post", "sheets/", {"project": self.project}, 201)["id"]
+        self.viewport = self.place(scale="1:50", at=[120, 200])
+
+    def place(self, **given):
+        body = {"sheet": self.sheet, "view": self.view, **given}
+        return self.call("post", "viewports/", body, 201)["id"]
+
+    def anchors(self):
+        """The ends of the wall's lower face."""
+        u0, v0, u1, _ = View.objects.get(pk=self.view).linework.extents
+        return [{"at": at, "element": WALL} for at in ([u0, v0], [u1, v0])]
+
+    def dimension(self, **given):
+        return {
+            "kind": "dimension",
+            "points": self.anchors(),
+            "measures": "horizontal",
+            "offset": 12.0,
+            **given,
+        }
+
+    def add(self, spec, status=201, **home):
+        home = home or {"sheet": self.sheet, "viewport": self.viewport}
+        return self.call("post", "annotations/", {"project": self.project, "spec": spec, **home}, status)
+
+    def pieces(self, sheet=None):
+        return self.call("get", f"sheets/{sheet or self.sheet}/display/")["pieces"]
+
+    def test_a_dimension_knows_the_corners_that_it_is_attached_to(self):
+        made = self.add(self.dimension())
+        ends = [point["ends"] for point in made["spec"]["points"]]
+        self.assertEqual([len(end) for end in ends], [1, 1])
+        self.assertEqual(ends[0][0]["reach"], [0.0, 0.0, 5000.0, 200.0])
+        (piece,) = self.pieces()
+        self.assertEqual((piece["text"], piece["standing"]), ("5000", "followed"))
+
+    def test_a_longer_wall_changes_it_and_the_change_is_told_until_it_is_accepted(self):
+        made = self.add(self.dimension())
+        self.import_model(self.project, self.ifc(length=5600.0))
+        self.call("post", "views/bring-up-to-date/", {"project": self.project}, 202)
+        (piece,) = self.pieces()
+        self.assertEqual((piece["text"], piece["standing"]), ("5600", "changed"))
+        self.assertEqual(piece["words"], "5000 is now 5600")
+        points = [
+            {"at": at, "element": point["element"]}
+            for at, point in zip(piece["at"], made["spec"]["points"], strict=True)
+        ]
+        self.call(
+            "patch", f"annotations/{made['id']}/", {"spec": {**made["spec"], "points": points}, "version": 1}
+        )
+        (piece,) = self.pieces()
+        self.assertEqual((piece["text"], piece["standing"]), ("5600", "followed"))
+
+    def test_with_the_wall_gone_it_is_lost_and_a_plot_says_so(self):
+        self.add(self.dimension())
+        row = Annotation.objects.get()
+        for point in row.spec["points"]:
+            point["element"] = guid.compress(uuid.uuid4().hex)
+        row.save()
+        (piece,) = self.pieces()
+        self.assertEqual((piece["standing"], piece["text"]), ("lost", "5000"))
+        plot, _ = self.plotted(self.project)
+        self.assertTrue(any("lost" in note and "5000" in note for note in plot["notes"]), plot["notes"])
+
+    def test_in_a_view_it_is_seen_in_each_of_its_viewports_at_their_scales_and_nowhere_else(self):
+        other = self.call("post", "sheets/", {"project": self.project}, 201)["id"]
+        second = self.call(
+            "post", "viewports/", {"sheet": other, "view": self.view, "scale": "1:100", "at": [120, 200]}, 201
+        )["id"]
+        self.add(self.dimension(), view=self.view)
+        (here,), (there,) = self.pieces(), self.pieces(other)
+        self.assertEqual((here["viewport"], there["viewport"]), (self.viewport, second))
+        self.assertEqual([here["text"], there["text"]], ["5000", "5000"])
+        widths = [piece["points"][1][0] - piece["points"][0][0] for piece in (here, there)]
+        self.assertEqual([round(width, 3) for width in widths], [100.0, 50.0])
+        self.call("patch", f"viewports/{second}/", {"annotation": False, "version": 1})
+        self.assertEqual(self.pieces(other), [])
+
+    def test_on_a_sheet_it_is_seen_through_its_viewport_alone(self):
+        self.place(scale="1:100", at=[300, 100])
+        self.add(self.dimension())
+        self.assertEqual([piece["viewport"] for piece in self.pieces()], [self.viewport])
+
+    def test_it_can_be_moved_from_the_sheet_into_the_view_and_back(self):
+        made = self.add(self.dimension())
+        path = f"annotations/{made['id']}/"
+        self.call("patch", path, {"view": self.view, "sheet": None, "viewport": None, "version": 1})
+        both = self.call("patch", path, {"sheet": self.sheet, "version": 2}, 400)
+        self.assertIn("in a view, or on a sheet", both["detail"])
+        back = {"view": None, "sheet": self.sheet, "viewport": self.viewport, "version": 2}
+        self.assertEqual(str(self.call("patch", path, back)["viewport"]), str(self.viewport))
+
+    def test_notes_stand_on_the_bare_sheet_and_dimensions_do_not(self):
+        note = {"kind": "note", "at": {"at": [40, 60]}, "text": "For comment"}
+        self.add(note, sheet=self.sheet)
+        (piece,) = self.pieces()
+        self.assertEqual((piece["text"], piece["points"]), ("For comment", [[40, 60]]))
+        self.assertIn("viewport", self.add(self.dimension(), 400, sheet=self.sheet)["detail"])
+
+    def test_an_axonometric_is_noted_and_not_measured(self):
+        spec = {"kind": "axonometric", "corner": "ne"}
+        view = self.call("post", "views/", {"project": self.project, "spec": spec}, 201)["id"]
+        self.assertIn("foreshortened", self.add(self.dimension(), 400, view=view)["detail"])
+        self.add({"kind": "note", "at": {"at": [0, 0]}, "text": "Cedar"}, view=view)
+
+    def test_levels_are_given_in_elevations_above_the_buildings_zero(self):
+        south = self.view_named(self.project, "South elevation")
+        _, v0, _, v1 = south["extents"]
+        viewport = self.call(
+            "post", "viewports/", {"sheet": self.sheet, "view": south["id"], "scale": "1:100"}, 201
+        )["id"]
+        level = {"kind": "level", "at": {"at": [2000, v1]}}
+        self.add(level, sheet=self.sheet, viewport=viewport)
+        (piece,) = self.pieces()
+        self.assertEqual(piece["text"], "+5.500")
+        self.assertAlmostEqual(v1 - v0, 2500.0)
+        self.assertIn("heights", self.add(level, 400)["detail"])
+
+    def test_it_goes_with_its_viewport_and_with_its_sheet(self):
+        self.add(self.dimension())
+        self.add({"kind": "note", "at": {"at": [40, 60]}, "text": "For comment"}, sheet=self.sheet)
+        self.call("delete", f"viewports/{self.viewport}/", status=204)
+        self.assertEqual(Annotation.objects.count(), 1)
+        self.call("delete", f"sheets/{self.sheet}/", status=204)
+        self.assertEqual(Annotation.objects.count(), 0)
+
+    def test_it_stands_nowhere_in_another_project(self):
+        other = self.make_project("Boat shed")
+        sheet = self.call("post", "sheets/", {"project": other}, 201)["id"]
+        note = {"kind": "note", "at": {"at": [40, 60]}, "text": "For comment"}
+        self.assertIn("project", self.add(note, 400, sheet=sheet)["detail"])
+        beside = self.call("post", "sheets/", {"project": self.project}, 201)["id"]
+        refused = self.add(note, 400, sheet=beside, viewport=self.viewport)
+        self.assertIn("on this sheet", refused["detail"])
+
+    def test_bad_pieces_are_refused_by_their_fields(self):
+        for spec, field in (
+            ({"kind": "cloud"}, "spec"),
+            ({"kind": "note", "at": {"at": [40, 60]}, "text": ""}, "spec.text"),
+            ({"kind": "dimension", "points": [{"at": [0, 0]}]}, "spec.points"),
+            ({"kind": "dimension", "points": [{"at": [0, 0]}, {"at": [0, 0]}]}, ""),
+        ):
+            with self.subTest(field):
+                answer = self.add(spec, 400)
+                self.assertTrue(answer["detail"])
+                self.assertTrue(not field or field in answer["fields"], answer)
+        self.assertEqual(Annotation.objects.count(), 0)
+
+    def test_its_figures_are_in_the_pdf_as_text_and_on_their_own_layer(self):
+        self.add(self.dimension())
+        self.add({"kind": "note", "at": {"at": [40, 60]}, "text": "For comment"}, sheet=self.sheet)
+        _, file = self.plotted(self.project)
+        text = pypdfium2.PdfDocument(io.BytesIO(file))[0].get_textpage().get_text_range()
+        for words in ("5000", "For comment"):
+            self.assertIn(words, text)
+        layers = {stroke.layer for stroke in strokes(file)}
+        self.assertIn("Dimensions", layers)

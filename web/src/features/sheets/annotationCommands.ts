@@ -1,0 +1,119 @@
+/** Changes to annotation: shown at once, written in order, and able to be undone. */
+import { useMemo } from "react";
+import type { Anchor, Annotation, AnnotationSpec, PieceBox } from "../../api/client";
+import type { Snap } from "../../canvas/snapPoints";
+import { select } from "../../stores/selection";
+import { commit } from "../../sync/commands";
+import { changing, deleting, making, newId, rows } from "../../sync/rows";
+
+/** Where a piece stands: in a view; or on a sheet, there through a viewport or on the bare paper. */
+export type Home = Pick<Annotation, "view" | "sheet" | "viewport">;
+
+/** What the kinds of annotation are called in a sentence. */
+export const KIND_NAMES: Record<AnnotationSpec["kind"], string> = {
+  note: "note",
+  dimension: "dimension",
+  level: "spot level",
+};
+
+/** What was clicked, as the server takes it: it finds out which corner that is. */
+export const anchorAt = ({ at, element }: Pick<Snap, "at" | "element">): Anchor => ({
+  at,
+  element,
+  ends: [],
+  share: 0,
+});
+
+export function anchorsOf(spec: AnnotationSpec): Anchor[] {
+  if (spec.kind === "dimension") return spec.points;
+  return spec.kind === "note" ? [spec.at, ...spec.arms] : [spec.at];
+}
+
+/** A piece attached to other points, as many as it has. */
+export function withAnchors<S extends AnnotationSpec>(spec: S, anchors: readonly Anchor[]): S {
+  const [at, ...arms] = anchors;
+  if (spec.kind === "dimension") return { ...spec, points: anchors };
+  return spec.kind === "note" ? { ...spec, at, arms } : { ...spec, at };
+}
+
+/** A piece whose words or line are moved by a little; a dimension's line only away from what it measures. */
+function nudged(spec: AnnotationSpec, dx: number, dy: number): AnnotationSpec {
+  if (spec.kind === "note") return { ...spec, offset: [spec.offset[0] + dx, spec.offset[1] + dy] };
+  if (spec.kind === "level") return { ...spec, offset: spec.offset + dx };
+  return { ...spec, offset: spec.offset + (spec.measures === "vertical" ? -dx : dy) };
+}
+
+export function useAnnotationEdits(project: string) {
+  return useMemo(() => {
+    const next = () => Math.max(-1, ...rows("annotations", project).map((p) => p.position)) + 1;
+    const rowOf = (home: Home, spec: AnnotationSpec, position = next()) =>
+      making("annotations", { id: newId(), project, ...home, position, spec });
+
+    /** A new piece; its id, or null where it was refused. */
+    async function add(home: Home, spec: AnnotationSpec): Promise<string | null> {
+      const step = rowOf(home, spec);
+      return (await commit(project, `add a ${KIND_NAMES[spec.kind]}`, [step])) ? step.id : null;
+    }
+
+    const change = (
+      pieces: readonly Annotation[],
+      to: (p: Annotation) => Partial<Annotation>,
+      what: string,
+    ) =>
+      commit(
+        project,
+        what,
+        pieces.map((p) => changing("annotations", p, to(p))),
+      );
+
+    const changeSpec = <S extends AnnotationSpec>(
+      piece: Annotation & { spec: S },
+      to: Partial<S>,
+      what: string,
+    ) => change([piece], (p) => ({ spec: { ...p.spec, ...to } as AnnotationSpec }), what);
+
+    function remove(pieces: readonly Annotation[]) {
+      const [first] = pieces;
+      if (!first) return;
+      select(null);
+      const what = pieces.length === 1 ? `a ${KIND_NAMES[first.spec.kind]}` : `${pieces.length} pieces`;
+      void commit(
+        project,
+        `delete ${what}`,
+        pieces.map((p) => deleting("annotations", p)),
+      );
+    }
+
+    /** What has changed is right as it is now: from here on the new lengths are the ones to compare with. */
+    const accept = (piece: Annotation, box: PieceBox) =>
+      change(
+        [piece],
+        ({ spec }) => ({
+          spec: withAnchors(
+            spec,
+            anchorsOf(spec).map(({ at, element }, k) => anchorAt({ at: box.at[k] ?? at, element })),
+          ),
+        }),
+        "accept what has changed",
+      );
+
+    /** Move the words and lines of pieces by a distance, paper mm. */
+    const nudge = (pieces: readonly Annotation[], dx: number, dy: number) =>
+      change(pieces, (p) => ({ spec: nudged(p.spec, dx, dy) }), "nudge annotation");
+
+    /** Copies of what stands on a bare sheet, on another in the same places; the rest is left as it is. */
+    function copyTo(pieces: readonly Annotation[], sheet: string) {
+      const first = next();
+      const steps = pieces
+        .filter((p) => p.sheet !== null && p.viewport === null)
+        .map((p, k) => rowOf({ view: null, sheet, viewport: null }, p.spec, first + k));
+      if (!steps.length) return;
+      void commit(project, steps.length === 1 ? "paste a note" : `paste ${steps.length} notes`, steps);
+      select(steps.map((s) => s.id));
+    }
+
+    return { add, change, changeSpec, remove, accept, nudge, copyTo };
+  }, [project]);
+}
+
+export type AnnotationEdits = ReturnType<typeof useAnnotationEdits>;

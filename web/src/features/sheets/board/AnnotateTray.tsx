@@ -1,0 +1,57 @@
+/** Pencils at the lower edge of the table: what can be written and measured, whatever is selected. */
+import Box from "@mui/material/Box";
+import type { DisplayList } from "../../../api/client";
+import { ToggleButton } from "../../../components/ToggleButton";
+import { annotate, useAnnotating, type Tool } from "../../../stores/annotating";
+import { colours } from "../../../theme/theme";
+import type { AnnotationEdits } from "../annotationCommands";
+import type { SheetSet } from "../useSet";
+import { WrongPieces } from "../WrongPieces";
+
+const TOOLS: readonly (readonly [Tool, string, string])[] = [
+  ["dimension", "Dimension", "True lengths between points of a drawing (D)"],
+  ["note", "Note", "Words, with a leader to what they speak of (T)"],
+  ["level", "Level", "The height of a point in an elevation or a section (L)"],
+];
+
+interface Props {
+  set: SheetSet;
+  display: DisplayList;
+  edits: AnnotationEdits;
+}
+
+export function AnnotateTray({ set, display, edits }: Props) {
+  const tool = useAnnotating((s) => s.tool);
+  return (
+    <Box
+      role="group"
+      aria-label="Annotate"
+      onPointerDown={(event) => event.stopPropagation()}
+      sx={{
+        position: "absolute",
+        left: 10,
+        bottom: 10,
+        zIndex: 7,
+        display: "flex",
+        flexDirection: "column",
+        gap: "3px",
+        p: "3px",
+        borderRadius: "4px",
+        bgcolor: colours.sandLight,
+        border: `1px solid ${colours.sandDeep}`,
+        "& .MuiButton-root": { minHeight: 24, py: 0, fontSize: 12 },
+      }}
+    >
+      {TOOLS.map(([key, name, tip]) => (
+        <ToggleButton
+          key={key}
+          on={tool === key}
+          name={name}
+          tip={tip}
+          onToggle={() => annotate(tool === key ? null : key)}
+        />
+      ))}
+      <WrongPieces display={display} pieces={set.pieces} edits={edits} />
+    </Box>
+  );
+}

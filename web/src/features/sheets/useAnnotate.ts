@@ -1,0 +1,158 @@
+/** What clicks do while something is annotated: they choose points, place what is made, and add to it. */
+import { useMemo } from "react";
+import type { Annotation, AnnotationSpec, DimensionSpec, Viewport } from "../../api/client";
+import { measuresFor, offsetFor } from "../../canvas/dimensions";
+import { geometryOf, holds, inView, onPaper, outlineOf, type Point } from "../../canvas/geometry";
+import { pictures } from "../../canvas/pictures";
+import type { Snap } from "../../canvas/snapPoints";
+import { NO_POINTS, annotate, useAnnotating } from "../../stores/annotating";
+import { useBoard } from "../../stores/board";
+import { notify } from "../../stores/notices";
+import { select } from "../../stores/selection";
+import { rows } from "../../sync/rows";
+import { anchorAt, anchorsOf, withAnchors, type AnnotationEdits, type Home } from "./annotationCommands";
+
+/** How near to something the pointer snaps to it; pixels. */
+const REACH = 10;
+/** A note's first words, to be typed over, and its place from what it points at; paper mm. */
+const NEW_NOTE = "Note";
+const LEVEL_AT = 6;
+const NOTE_WIDTH = 50;
+
+interface Given {
+  project: string;
+  sheet: string | undefined;
+  on: readonly Viewport[];
+  edits: AnnotationEdits;
+}
+
+export function useAnnotate({ project, sheet, on, edits }: Given) {
+  return useMemo(() => {
+    const viewportAt = (place: Point): Viewport | undefined => {
+      const { viewport, points } = useAnnotating.getState();
+      // What was begun through a viewport goes on through it.
+      if (points.length) return on.find((v) => v.id === viewport);
+      return on.findLast((v) => holds(outlineOf(geometryOf(v)), place));
+    };
+
+    async function snapAt(place: Point, free: boolean): Promise<{ snap: Snap; viewport: string | null }> {
+      const viewport = viewportAt(place);
+      if (!viewport) return { snap: { at: [...place], element: "", kind: "free" }, viewport: null };
+      const at = inView(geometryOf(viewport), place);
+      const scale = (useBoard.getState().camera?.scale ?? 1) * viewport.ratio;
+      const found =
+        viewport.linework && !free ? await pictures.snapAt(viewport.linework, at, REACH / scale) : null;
+      return { snap: found ?? { at: [...at], element: "", kind: "free" }, viewport: viewport.id };
+    }
+
+    let asked = 0;
+    async function hover(place: Point, free: boolean) {
+      const number = ++asked;
+      useAnnotating.setState({ pointer: place });
+      const found = await snapAt(place, free);
+      // Only where the pointer is now is of interest.
+      if (number === asked && useAnnotating.getState().tool) useAnnotating.setState({ hover: found });
+    }
+
+    const homeOf = (viewport: Viewport | undefined): Home =>
+      viewport && useAnnotating.getState().home === "view"
+        ? { view: viewport.view, sheet: null, viewport: null }
+        : { view: null, sheet: sheet ?? null, viewport: viewport?.id ?? null };
+
+    async function finish(viewport: Viewport | undefined, spec: AnnotationSpec) {
+      const made = await edits.add(homeOf(viewport), spec);
+      const { tool } = useAnnotating.getState();
+      if (!made || tool !== spec.kind) return;
+      if (tool === "note") {
+        annotate(null);
+        select(made);
+      } else if (tool === "level") useAnnotating.setState({ ...NO_POINTS });
+      else useAnnotating.setState({ extending: made });
+    }
+
+    async function extend(id: string, snap: Snap) {
+      const piece = rows("annotations", project).find((p) => p.id === id);
+      if (piece?.spec.kind !== "dimension") return;
+      const points = [...piece.spec.points, anchorAt(snap)];
+      await edits.changeSpec(piece as Annotation & { spec: DimensionSpec }, { points }, "add to a dimension");
+    }
+
+    async function attach(id: string, points: readonly Snap[], viewport: string | null) {
+      const piece = rows("annotations", project).find((p) => p.id === id);
+      if (!piece) return annotate(null);
+      const wanted = anchorsOf(piece.spec).length;
+      if (points.length < wanted) return useAnnotating.setState({ points, viewport });
+      annotate(null);
+      await edits.change(
+        [piece],
+        (p) => ({ spec: withAnchors(p.spec, points.map(anchorAt)) }),
+        "attach again",
+      );
+      select(id);
+    }
+
+    async function click(place: Point, { free, more }: { free: boolean; more: boolean }) {
+      const { snap, viewport: through } = await snapAt(place, free);
+      const now = useAnnotating.getState();
+      const viewport = on.find((v) => v.id === through);
+      if (now.attaching) return attach(now.attaching, [...now.points, snap], through);
+      if (now.tool === "note") {
+        if (!now.points.length && viewport && now.leader !== "none")
+          return useAnnotating.setState({ points: [snap], viewport: viewport.id });
+        const tip = now.points[0];
+        const at = tip ?? snap;
+        const [fx, fy] = tip && viewport ? onPaper(geometryOf(viewport), at.at) : place;
+        return finish(viewport, {
+          kind: "note",
+          at: anchorAt(at),
+          text: NEW_NOTE,
+          offset: [Math.round((place[0] - fx) * 2) / 2, Math.round((place[1] - fy) * 2) / 2],
+          width: NOTE_WIDTH,
+          size: 2.5,
+          bold: false,
+          align: "left",
+          leader: tip ? now.leader : "none",
+          arms: [],
+        });
+      }
+      if (!viewport)
+        return notify("A dimension or a level measures a drawing: begin it on a viewport.", true);
+      if (now.tool === "level")
+        return finish(viewport, {
+          kind: "level",
+          at: anchorAt(snap),
+          offset: LEVEL_AT,
+          feet: viewport.scale.includes("="),
+          override: "",
+        });
+      if (now.extending) return extend(now.extending, snap);
+      if (now.points.length < 2 || more)
+        return useAnnotating.setState({ points: [...now.points, snap], viewport: viewport.id });
+      const g = geometryOf(viewport);
+      const points = now.points.map((p) => p.at);
+      const measures = now.measures === "pointer" ? measuresFor(points, inView(g, place)) : now.measures;
+      return finish(viewport, {
+        kind: "dimension",
+        points: now.points.map(anchorAt),
+        measures,
+        offset: offsetFor(g, measures, points, place),
+        style: now.style,
+        overrides: [],
+        together: false,
+      });
+    }
+
+    /** Enter: what is made is done, and another can be begun. */
+    const done = () => useAnnotating.setState({ ...NO_POINTS });
+    /** Escape: the points that were chosen are dropped; with none, the tool is put away. */
+    const cancel = () => {
+      const { points, extending, attaching } = useAnnotating.getState();
+      if ((points.length || extending) && !attaching) done();
+      else annotate(null);
+    };
+    const back = () => useAnnotating.setState((s) => (s.extending ? {} : { points: s.points.slice(0, -1) }));
+    return { hover, click, done, cancel, back };
+  }, [project, sheet, on, edits]);
+}
+
+export type Annotate = ReturnType<typeof useAnnotate>;
