@@ -93,6 +93,7 @@ def draw_view(
     axes = {name: getattr(linework.camera, name).tolist() for name in ("right", "up", "origin")}
     return {
         "extents": linework.extents,
+        "own_extents": linework.own_extents,
         "axes": axes,
         "notes": list(linework.notes),
         "lines": len(linework.packed),

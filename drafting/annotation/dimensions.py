@@ -6,7 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import Field
 
@@ -26,6 +26,7 @@ EIGHTHS = 8
 Measures = Literal["aligned", "horizontal", "vertical"]
 Terminator = Literal["stroke", "arrow", "dot"]
 StyleName = Literal["millimetres", "centimetres", "metres", "feet"]
+STYLE_NAMES: tuple[StyleName, ...] = get_args(StyleName)
 
 
 @dataclass(frozen=True)
@@ -77,6 +78,8 @@ class Dimension:
             measured.
         style: one of STYLES.
         overrides: what is typed over the true figure of each length; blank for the figure.
+        series: by what it is found again where it was made for a whole side of a plan; blank for one that was
+            drawn.
         together: whether equal lengths that follow each other are lettered as one, such as 4 × 600 = 2400.
     """
 
@@ -90,6 +93,7 @@ class Dimension:
         tuple[Annotated[str, Field(max_length=MAX_WORDS)], ...], Field(max_length=MAX_POINTS)
     ] = ()
     together: Flag = False
+    series: Annotated[str, Field(max_length=40)] = ""
     kind: Literal["dimension"] = "dimension"
 
 

@@ -58,11 +58,6 @@ class Element:
     layer: str
     material: str
 
-    @property
-    def is_ground(self) -> bool:
-        """Whether it is the ground that the building stands on."""
-        return self.ifc_class in GROUND_CLASSES
-
 
 @dataclass(frozen=True)
 class GridLine:

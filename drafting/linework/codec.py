@@ -49,7 +49,7 @@ def encode(linework: Linework) -> bytes:
         "view": camera_as_dict(linework.camera),
         "extents": linework.extents,
         "notes": linework.notes,
-        "surroundings": linework.surroundings,
+        "classes": linework.classes,
         "elements": linework.elements,
         "layers": linework.layers,
         "materials": linework.materials,
@@ -99,5 +99,5 @@ def decode(data: bytes) -> Linework:
             arrays["region_element"].astype(np.int32),
             arrays["region_material"].astype(np.int32),
         ),
-        *(tuple(header[name]) for name in ("elements", "layers", "materials", "notes", "surroundings")),
+        *(tuple(header[name]) for name in ("elements", "layers", "materials", "notes", "classes")),
     )

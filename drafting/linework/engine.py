@@ -291,7 +291,7 @@ def _packed(
         tuple(layer_of),
         tuple(building.materials[m] for m in materials.tolist()),
         tuple(_notes(building, camera, shown, not count)),
-        tuple(k for k, e in enumerate(elements.tolist()) if building.elements[e].is_ground),
+        tuple(building.elements[e].ifc_class for e in elements.tolist()),
     )
 
 

@@ -12,14 +12,17 @@ from typing import Any, Literal, get_args
 import numpy as np
 from numpy.typing import NDArray
 
+from drafting.building.model import GROUND_CLASSES
 from drafting.geometry.polylines import Floats, Longs, Polylines
 from drafting.views.camera import Camera
 from drafting.views.spec import AnyView, dump_view
 
 Ints = NDArray[np.int32]
+#: Least u, least v, greatest u, greatest v; mm.
+Extents = tuple[float, float, float, float]
 
 #: Raised whenever the engine would draw the same view differently, so that stored linework is drawn anew.
-ENGINE_VERSION = 5
+ENGINE_VERSION = 6
 
 #: Line roles, the heaviest first; where two lines lie on each other the first is kept.
 Role = Literal["cut", "profile", "edge", "seam", "far", "overhead", "hidden", "symbol"]
@@ -114,7 +117,7 @@ class Linework:
         camera: what it was looked at with.
         elements, layers, materials: the names that lines and regions refer to by number.
         notes: sentences about what to know of the drawing.
-        surroundings: which of the elements are the ground, and not the building on it.
+        classes: the class of each element, as the building file has it.
     """
 
     camera: Camera
@@ -124,7 +127,7 @@ class Linework:
     layers: tuple[str, ...] = ()
     materials: tuple[str, ...] = ()
     notes: tuple[str, ...] = ()
-    surroundings: tuple[int, ...] = ()
+    classes: tuple[str, ...] = ()
 
     @cached_property
     def groups(self) -> dict[tuple[Role, str], Longs]:
@@ -168,18 +171,28 @@ class Linework:
             yield Region(self.elements[element], self.materials[material], rings)
 
     @property
-    def extents(self) -> tuple[float, float, float, float] | None:
+    def extents(self) -> Extents | None:
         """Least u, least v, greatest u, greatest v of the building and of the ground about it; None for an
         empty drawing."""
+        own = self.own_extents
+        if own is None:
+            return None
+        points = self.packed.lines.points[:, :2]
+        low = np.maximum(points.min(axis=0), np.array(own[:2]) - GROUND_ABOUT)
+        high = np.minimum(points.max(axis=0), np.array(own[2:]) + GROUND_ABOUT)
+        return float(low[0]), float(low[1]), float(high[0]), float(high[1])
+
+    @cached_property
+    def own_extents(self) -> Extents | None:
+        """The same of the building without the ground; of the ground where there is nothing else."""
         if not len(self.packed):
             return None
         points = self.packed.lines.points[:, :2]
-        low, high = points.min(axis=0), points.max(axis=0)
-        ground = np.isin(self.packed.element, self.surroundings)
+        surroundings = [k for k, name in enumerate(self.classes) if name in GROUND_CLASSES]
+        ground = np.isin(self.packed.element, surroundings)
         if ground.any() and not ground.all():
-            own = np.repeat(~ground, np.diff(self.packed.lines.starts))
-            low = np.maximum(low, points[own].min(axis=0) - GROUND_ABOUT)
-            high = np.minimum(high, points[own].max(axis=0) + GROUND_ABOUT)
+            points = points[np.repeat(~ground, np.diff(self.packed.lines.starts))]
+        low, high = points.min(axis=0), points.max(axis=0)
         return float(low[0]), float(low[1]), float(high[0]), float(high[1])
 
     def as_dict(self) -> dict[str, Any]:

@@ -8,11 +8,13 @@ from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
+from drafting.annotation.dimensions import STYLE_NAMES, Dimension
+from drafting.annotation.outer_chains import SIDES
 from drafting.annotation.pieces import AnyPiece
 from drafting.errors import SheetError
 from server.annotations.models import Annotation
 from server.common.serializers import RowSerializer
-from server.common.shapes import ShapeField
+from server.common.shapes import ShapeField, ShapeSerializer
 from server.projects.models import Project
 from server.projects.serializers import OwnProjectField
 from server.sheets.models import Viewport
@@ -41,3 +43,17 @@ class AnnotationSerializer(RowSerializer):
     class Meta:
         model = Annotation
         fields = ["id", "project", "view", "sheet", "viewport", "position", "spec", "version"]
+
+
+class OuterChainsSerializer(serializers.Serializer[Any]):
+    """A viewport of a plan that is to be dimensioned outside, and how."""
+
+    viewport = OwnViewportField()
+    sides = serializers.MultipleChoiceField(choices=SIDES, allow_empty=False)
+    figures = serializers.ChoiceField(choices=STYLE_NAMES, default=STYLE_NAMES[0])
+
+
+class OuterChainSerializer(ShapeSerializer):
+    """A dimension that stands nowhere yet, with the series by which it is found again."""
+
+    shape = Dimension

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 from django.db.models import Q
@@ -10,12 +10,15 @@ from rest_framework import serializers
 from shapely import Point as ShapelyPoint
 from shapely import Polygon
 
+from drafting.annotation.dimensions import Dimension, StyleName
+from drafting.annotation.outer_chains import SIDES, Side, outer_chains
 from drafting.annotation.pieces import PlacedPiece, attached, check_piece, dump_piece, parse_piece, stand
 from drafting.errors import SheetError
 from drafting.sheets import sheet as core
 from drafting.sheets.viewport import Viewport as CoreViewport
-from server.annotations.drawn import corners_of, is_upright
+from server.annotations.drawn import corners_of, drawn_linework, grid_seen, is_upright
 from server.annotations.models import Annotation
+from server.buildings.models import newest_version
 from server.common.rows import Memo, RowService
 from server.sheets.models import Sheet, Viewport
 from server.sheets.services import next_position
@@ -59,6 +62,24 @@ class AnnotationService(RowService[Annotation]):
 
 
 annotation_service = AnnotationService()
+
+
+def outer_chains_of(viewport: Viewport, sides: Iterable[Side], figures: StyleName) -> list[Dimension]:
+    """The chains outside the plan that is seen through a viewport, at their distances there.
+
+    Raises:
+        SheetError: it is no plan, or it has not been drawn yet, or nothing is cut in it.
+    """
+    drawing = viewport.drawn.linework
+    if viewport.view.as_core.kind != "plan":
+        raise SheetError(f"“{viewport.view.name}” is no plan. Outer walls are dimensioned in plans.")
+    if drawing is None:
+        raise SheetError(f"“{viewport.view.name}” has not been drawn yet. Wait for its drawing.")
+    newest = newest_version(viewport.sheet.project)
+    grid = grid_seen(newest.facts.get("grid", []) if newest else [], drawing)
+    linework, corners = drawn_linework(drawing)
+    wanted = [side for side in SIDES if side in set(sides)]
+    return outer_chains(linework, corners, wanted, float(viewport.scale.ratio), grid, figures)
 
 
 def drawn_of(row: Annotation) -> Drawn | None:

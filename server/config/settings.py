@@ -184,6 +184,7 @@ SPECTACULAR_SETTINGS = {
         "Orientation": "drafting.sheets.paper.ORIENTATIONS",
         "PrintState": "server.plots.models.Print.State",
         "DrawingState": "server.views.models.STATES",
+        "Figures": "drafting.annotation.dimensions.STYLE_NAMES",
     },
 }
 

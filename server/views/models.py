@@ -24,6 +24,8 @@ class Linework(models.Model):
     key = models.CharField(primary_key=True, max_length=64)
     file = models.CharField(max_length=64)
     extents = models.JSONField(null=True)
+    #: The same of the building alone, without the ground about it.
+    own_extents = models.JSONField(null=True)
     notes = models.JSONField(default=list)
     lines = models.PositiveIntegerField()
     #: The axes that it is measured along, in model mm: `right`, `up`, `origin`.

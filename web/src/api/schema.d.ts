@@ -41,6 +41,23 @@ export interface paths {
         patch: operations["annotations_partial_update"];
         trace?: never;
     };
+    "/api/annotations/outer-chains/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The chains outside a plan; whoever asks keeps those that are wanted. */
+        post: operations["annotations_outer_chains_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/changes/": {
         parameters: {
             query?: never;
@@ -1669,6 +1686,8 @@ export interface components {
          *             measured.
          *         style: one of STYLES.
          *         overrides: what is typed over the true figure of each length; blank for the figure.
+         *         series: by what it is found again where it was made for a whole side of a plan; blank for one that was
+         *             drawn.
          *         together: whether equal lengths that follow each other are lettered as one, such as 4 × 600 = 2400.
          */
         Dimension: {
@@ -1678,11 +1697,13 @@ export interface components {
             /** @default 10 */
             offset: number;
             /** @default millimetres */
-            style: components["schemas"]["StyleEnum"];
+            style: components["schemas"]["Figures"];
             /** @default [] */
             overrides: string[];
             /** @default false */
             together: boolean;
+            /** @default  */
+            series: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1699,6 +1720,8 @@ export interface components {
          *             measured.
          *         style: one of STYLES.
          *         overrides: what is typed over the true figure of each length; blank for the figure.
+         *         series: by what it is found again where it was made for a whole side of a plan; blank for one that was
+         *             drawn.
          *         together: whether equal lengths that follow each other are lettered as one, such as 4 × 600 = 2400.
          */
         DimensionRequest: {
@@ -1708,11 +1731,13 @@ export interface components {
             /** @default 10 */
             offset: number;
             /** @default millimetres */
-            style: components["schemas"]["StyleEnum"];
+            style: components["schemas"]["Figures"];
             /** @default [] */
             overrides: string[];
             /** @default false */
             together: boolean;
+            /** @default  */
+            series: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1960,6 +1985,8 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @enum {string} */
+        Figures: "millimetres" | "centimetres" | "metres" | "feet";
         /** @description A filled area, even-odd. Of `opacity` 1 it hides what lies under it. */
         Fill: {
             rings: [
@@ -2370,6 +2397,48 @@ export interface components {
          * @enum {string}
          */
         Orientation: "landscape" | "portrait";
+        /**
+         * @description A dimension of one length, or a chain of several.
+         *
+         *     Attributes:
+         *         points: what it measures between, two or more.
+         *         measures: along the line from the first point to the last, or along the drawing's u or v.
+         *         offset: how far the dimension line lies from the first point, paper mm; to the left of the way that is
+         *             measured.
+         *         style: one of STYLES.
+         *         overrides: what is typed over the true figure of each length; blank for the figure.
+         *         series: by what it is found again where it was made for a whole side of a plan; blank for one that was
+         *             drawn.
+         *         together: whether equal lengths that follow each other are lettered as one, such as 4 × 600 = 2400.
+         */
+        OuterChain: {
+            points: components["schemas"]["Anchor"][];
+            /** @default aligned */
+            measures: components["schemas"]["MeasuresEnum"];
+            /** @default 10 */
+            offset: number;
+            /** @default millimetres */
+            style: components["schemas"]["Figures"];
+            /** @default [] */
+            overrides: string[];
+            /** @default false */
+            together: boolean;
+            /** @default  */
+            series: string;
+            /**
+             * @default dimension
+             * @constant
+             */
+            kind: "dimension";
+        };
+        /** @description A viewport of a plan that is to be dimensioned outside, and how. */
+        OuterChainsRequest: {
+            /** Format: uuid */
+            viewport: string;
+            sides: components["schemas"]["SidesEnum"][];
+            /** @default millimetres */
+            figures: components["schemas"]["Figures"];
+        };
         /** @description What is to be known of a page that a plot made; mm. */
         Page: {
             number: string;
@@ -3978,6 +4047,14 @@ export interface components {
         };
         /** @enum {string} */
         SideEnum: "north" | "south" | "east" | "west";
+        /**
+         * @description * `bottom` - bottom
+         *     * `left` - left
+         *     * `top` - top
+         *     * `right` - right
+         * @enum {string}
+         */
+        SidesEnum: "bottom" | "left" | "top" | "right";
         /** @description A rectangle: its lower left corner and its size, mm. */
         Space: {
             x: number;
@@ -4101,8 +4178,6 @@ export interface components {
              */
             screen: components["schemas"]["Screening"];
         };
-        /** @enum {string} */
-        StyleEnum: "millimetres" | "centimetres" | "metres" | "feet";
         /** @description A named group of elements, by their ids. */
         Subset: {
             /** Format: uuid */
@@ -4674,6 +4749,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Annotation"];
+                };
+            };
+        };
+    };
+    annotations_outer_chains_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OuterChainsRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["OuterChainsRequest"];
+                "multipart/form-data": components["schemas"]["OuterChainsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OuterChain"][];
                 };
             };
         };

@@ -4,49 +4,11 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
-import Dialog from "@mui/material/Dialog";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import TextField from "@mui/material/TextField";
-import { useState, type ReactNode } from "react";
+import { useState } from "react";
 import type { Sheet, View } from "../../api/client";
-
-interface QuestionProps {
-  title: string;
-  text: string;
-  onClose: () => void;
-  /** The button that answers it, and whether it can be pressed yet. */
-  answer?: { name: string; ready: boolean; onAnswer: () => void };
-  children: ReactNode;
-}
-
-function Question({ title, text, onClose, answer, children }: QuestionProps) {
-  return (
-    <Dialog open onClose={onClose} maxWidth="xs" fullWidth transitionDuration={0}>
-      <Box
-        component="form"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (answer?.ready) answer.onAnswer();
-        }}
-        sx={{ p: 2.5, display: "flex", flexDirection: "column", gap: 1.25 }}
-      >
-        <Box component="h2" sx={{ m: 0, fontSize: 15, fontWeight: 650 }}>
-          {title}
-        </Box>
-        <Box sx={{ fontSize: 13, color: "text.secondary" }}>{text}</Box>
-        {children}
-        <Box sx={{ display: "flex", justifyContent: "flex-end", gap: 1 }}>
-          <Button onClick={onClose}>Cancel</Button>
-          {answer && (
-            <Button type="submit" variant="contained" disabled={!answer.ready}>
-              {answer.name}
-            </Button>
-          )}
-        </Box>
-      </Box>
-    </Dialog>
-  );
-}
+import { Question } from "./Question";
 
 export function AddSeveral({ onAdd, onClose }: { onAdd: (titles: string[]) => void; onClose: () => void }) {
   const [text, setText] = useState("");

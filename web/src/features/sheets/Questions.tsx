@@ -2,14 +2,17 @@
 import type { Project, Viewport } from "../../api/client";
 import { useLadder, usePenParts, usePenTables, usePictures, useRegister } from "../../api/queries";
 import type { Point } from "../../canvas/geometry";
+import type { AnnotationEdits } from "./annotationCommands";
 import { AddSeveral, ChooseView, ToSheets } from "./Dialogs";
+import { OuterChains } from "./OuterChains";
 import { PenTables } from "./pens/PenTables";
 import { ProjectFacts } from "./ProjectFacts";
 import type { Edits } from "./sheetCommands";
 import type { SheetSet } from "./useSet";
 
 export type Question =
-  { ask: "project" | "several" | "sheets" | "pens" } | { ask: "view"; points: readonly Point[] };
+  | { ask: "project" | "several" | "sheets" | "pens" | "dimension" }
+  | { ask: "view"; points: readonly Point[] };
 
 interface Props {
   question: Question;
@@ -17,13 +20,14 @@ interface Props {
   set: SheetSet;
   chosen: Viewport[];
   edits: Edits;
+  annotation: AnnotationEdits;
   onOpen: (sheet: string) => void;
   onClose: () => void;
 }
 
 const NOTHING: never[] = [];
 
-export function Questions({ question, project, set, chosen, edits, onOpen, onClose }: Props) {
+export function Questions({ question, project, set, chosen, edits, annotation, onOpen, onClose }: Props) {
   const { data: register } = useRegister(project.id);
   const { data: images = NOTHING } = usePictures(project.id);
   const { data: penParts } = usePenParts();
@@ -72,6 +76,8 @@ export function Questions({ question, project, set, chosen, edits, onOpen, onClo
           }}
         />
       );
+    case "dimension":
+      return chosen[0] && <OuterChains viewport={chosen[0]} edits={annotation} onClose={onClose} />;
     case "view":
       return (
         <ChooseView

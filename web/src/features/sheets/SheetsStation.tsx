@@ -221,6 +221,7 @@ export function SheetsStation({ project }: { project: Project }) {
           set={set}
           chosen={chosen}
           edits={edits}
+          annotation={annotation}
           onOpen={open}
           onClose={() => setQuestion(null)}
         />

@@ -135,6 +135,7 @@ function OfViewport({
       element={picked?.in === viewport.id ? picked.element : null}
       onBringUpToDate={onUpdate}
       onToSheets={() => onAsk({ ask: "sheets" })}
+      onDimension={() => onAsk({ ask: "dimension" })}
     />
   );
 }

@@ -36,12 +36,15 @@ interface Props {
   element: string | null;
   onBringUpToDate: () => void;
   onToSheets: () => void;
+  /** Dimension what is outside of a plan. */
+  onDimension: () => void;
 }
 
 const LADDERS = { custom: "Custom", metric: "Metric", feet: "Feet and inches" } as const;
 
 export function ViewportLedge(props: Props) {
-  const { viewport, view, views, version, ladder, job, edits, onBringUpToDate, onToSheets } = props;
+  const { viewport, view, views, version, ladder, job, edits, onBringUpToDate, onToSheets, onDimension } =
+    props;
   const draft = useGesture((s) => s.draft?.get(viewport.id));
   const now: Geometry = draft ?? geometryOf(viewport);
   const drawing = job && isActive(job);
@@ -200,6 +203,7 @@ export function ViewportLedge(props: Props) {
                   () => void edits.copy([viewport], viewport.sheet, 10, "duplicate a viewport"),
                 ],
                 ["Copy to sheets…", onToSheets],
+                ...(view?.spec.kind === "plan" ? [["Dimension the outer walls…", onDimension] as const] : []),
                 [
                   viewport.opaque ? "Show what is below" : "Hide what is below",
                   () => change({ opaque: !viewport.opaque }, "hide what is below or not"),

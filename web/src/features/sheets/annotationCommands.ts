@@ -1,13 +1,25 @@
 /** Changes to annotation: shown at once, written in order, and able to be undone. */
 import { useMemo } from "react";
-import type { Anchor, Annotation, AnnotationSpec, PieceBox } from "../../api/client";
+import {
+  api,
+  data,
+  type Anchor,
+  type Annotation,
+  type AnnotationSpec,
+  type DimensionSpec,
+  type PieceBox,
+  type Viewport,
+} from "../../api/client";
 import type { Snap } from "../../canvas/snapPoints";
 import { select } from "../../stores/selection";
 import { commit } from "../../sync/commands";
-import { changing, deleting, making, newId, rows } from "../../sync/rows";
+import { afterWrites, changing, deleting, making, newId, rows } from "../../sync/rows";
 
 /** Where a piece stands: in a view; or on a sheet, there through a viewport or on the bare paper. */
 export type Home = Pick<Annotation, "view" | "sheet" | "viewport">;
+
+/** A side of a plan, as it is drawn. */
+export type Side = "bottom" | "left" | "top" | "right";
 
 /** What the kinds of annotation are called in a sentence. */
 export const KIND_NAMES: Record<AnnotationSpec["kind"], string> = {
@@ -112,7 +124,59 @@ export function useAnnotationEdits(project: string) {
       select(steps.map((s) => s.id));
     }
 
-    return { add, change, changeSpec, remove, accept, nudge, copyTo };
+    /**
+     * The chains outside a plan: new ones are added, those that an earlier run made are brought up to date
+     * where they lie, and those that say nothing more are taken away; all in one step.
+     */
+    async function dimensionOutside(
+      viewport: Viewport,
+      sides: readonly Side[],
+      figures: DimensionSpec["style"],
+      where: "sheet" | "view",
+    ) {
+      const body = { viewport: viewport.id, sides: [...sides], figures };
+      const chains = (await afterWrites(() =>
+        data(api.POST("/api/annotations/outer-chains/", { body })),
+      )) as unknown as DimensionSpec[];
+      const home: Home =
+        where === "view"
+          ? { view: viewport.view, sheet: null, viewport: null }
+          : { view: null, sheet: viewport.sheet, viewport: viewport.id };
+      const before = rows("annotations", project).filter(
+        (p) =>
+          p.view === home.view &&
+          p.viewport === home.viewport &&
+          p.spec.kind === "dimension" &&
+          sides.some((side) => (p.spec as DimensionSpec).series.startsWith(`${side} `)),
+      );
+      const seriesOf = (p: Annotation) => (p.spec as DimensionSpec).series;
+      const first = next();
+      const steps = chains.map((spec, k) => {
+        const there = before.find((p) => seriesOf(p) === spec.series);
+        // Where one lies, and how it is lettered, stays as somebody may have made it.
+        return there
+          ? changing("annotations", there, {
+              spec: { ...(there.spec as DimensionSpec), points: spec.points },
+            })
+          : rowOf(home, spec, first + k);
+      });
+      const over = before.filter((p) => !chains.some((spec) => spec.series === seriesOf(p)));
+      await commit(project, "dimension the outer walls", [
+        ...steps,
+        ...over.map((p) => deleting("annotations", p)),
+      ]);
+    }
+
+    return {
+      dimensionOutside,
+      add,
+      change,
+      changeSpec,
+      remove,
+      accept,
+      nudge,
+      copyTo,
+    };
   }, [project]);
 }
 

@@ -139,6 +139,7 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
         style: now.style,
         overrides: [],
         together: false,
+        series: "",
       });
     }
 
