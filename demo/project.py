@@ -16,6 +16,7 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import transaction
 
+from demo.annotation import annotate
 from drafting.geometry.regions import Rectangle
 from drafting.plotting.settings import PlotSettings as PlotSettingsSpec
 from drafting.schema import dump
@@ -60,35 +61,35 @@ HELD = "Wall at the tower"
 #: paper, window in the view's u and v as least u, least v, greatest u, greatest v).
 SHEETS = (
     (
-        "A-01", "Ground floor", "Plan, elevation, axonometric", "A3",
+        "A-01", "Ground floor", "Plan, elevation, axonometric", "A2",
         (
-            ("Plan, Ground floor", "1:100", (32, 146), (-5200, -4000, 17200, 8000)),
-            ("South elevation", "1:200", (282, 190), (-6000, -1500, 17400, 12000)),
-            ("Axonometric from the south-east", "1:250", (32, 38), (-4600, -9400, 16000, 12400)),
+            ("Plan, Ground floor", "1:75", (84, 206), (-5200, -4000, 17200, 8000)),
+            ("South elevation", "1:200", (452, 300), (-6000, -1500, 17400, 12000)),
+            ("Axonometric from the south-east", "1:200", (60, 36), (-4600, -9400, 16000, 12400)),
         ),
     ),
     (
-        "A-02", "Upper floor and lookout", "Plans", "A3",
+        "A-02", "Upper floor and lookout", "Plans", "A2",
         (
-            ("Plan, Upper floor", "1:100", (32, 150), (-5200, -1600, 13600, 8600)),
-            ("Plan, Lookout", "1:100", (250, 150), (-5200, -1600, 3400, 8600)),
-            ("Roof plan", "1:200", (32, 68), (-5200, -1600, 16400, 8600)),
+            ("Plan, Upper floor", "1:75", (84, 200), (-5200, -3400, 13600, 8600)),
+            ("Plan, Lookout", "1:75", (434, 252), (-5200, -1600, 3400, 8600)),
+            ("Roof plan", "1:100", (348, 112), (-5200, -1600, 16400, 8600)),
         ),
     ),
     (
         "A-03", "Elevations", "All sides", "A2",
         (
-            ("South elevation", "1:100", (50, 250), (-6000, -1500, 17400, 12000)),
-            ("North elevation", "1:100", (304, 250), (-19000, -1500, 6000, 12000)),
-            ("West elevation", "1:100", (50, 84), (-8800, -1500, 3800, 12000)),
-            ("East elevation", "1:100", (202, 84), (-5600, -1500, 8800, 12000)),
+            ("South elevation", "1:100", (60, 256), (-6000, -1500, 17400, 12000)),
+            ("North elevation", "1:100", (316, 256), (-19000, -1500, 6000, 12000)),
+            ("West elevation", "1:100", (60, 70), (-8800, -1500, 3800, 12000)),
+            ("East elevation", "1:100", (236, 70), (-5600, -1500, 8800, 12000)),
         ),
     ),
     (
         "A-04", "Sections", "Along and across", "A2",
         (
-            ("Section A–A", "1:75", (40, 190), (-5600, -2400, 17000, 12200)),
-            ("Section B–B", "1:75", (380, 190), (-4200, -2400, 8600, 12200)),
+            ("Section A–A", "1:75", (52, 180), (-5600, -2400, 17000, 12200)),
+            ("Section B–B", "1:75", (388, 180), (-4200, -2400, 8600, 12200)),
         ),
     ),
     (
@@ -112,7 +113,7 @@ REVISIONS = [
 ]
 LOGO = Path(__file__).parent / "logo.svg"
 #: The upper left corner of the list of drawings on the first sheet, mm.
-COVER = {"x": 222, "y": 128}
+COVER = {"x": 392, "y": 150}
 #: Small drawings that are no place for marks and levels, by their sheet.
 QUIET = {("A-01", "South elevation"), ("A-02", "Plan, Lookout"), ("A-02", "Roof plan")}
 #: A template of the office's own: the strip that is built in, with a line of fixed text. The last sheet has
@@ -171,6 +172,8 @@ def load() -> bool:
             _sheets(project)
             _plotting(project)
         finish_jobs(project)
+        with transaction.atomic():
+            annotate(project)
         View.objects.filter(project=project, name=HELD).update(held=True)
         _import(project, user, revised=True)
         order_all_out_of_date(project)

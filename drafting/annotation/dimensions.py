@@ -76,6 +76,7 @@ class Dimension:
         measures: along the line from the first point to the last, or along the drawing's u or v.
         offset: how far the dimension line lies from the first point, paper mm; to the left of the way that is
             measured.
+        extension: how long its extension lines are at most, paper mm; None for as long as from the points.
         style: one of STYLES.
         overrides: what is typed over the true figure of each length; blank for the figure.
         series: by what it is found again where it was made for a whole side of a plan; blank for one that was
@@ -88,6 +89,7 @@ class Dimension:
     points: Annotated[tuple[Anchor, ...], Field(min_length=2, max_length=MAX_POINTS)]
     measures: Measures = "aligned"
     offset: Annotated[Number, Field(ge=-MAX_OFFSET, le=MAX_OFFSET)] = 10.0
+    extension: Annotated[Number, Field(gt=0, le=MAX_OFFSET)] | None = None
     style: StyleName = "millimetres"
     overrides: Annotated[
         tuple[Annotated[str, Field(max_length=MAX_WORDS)], ...], Field(max_length=MAX_POINTS)

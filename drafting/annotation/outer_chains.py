@@ -31,6 +31,8 @@ WALLS = ("IfcWall", "IfcWallStandardCase", "IfcWallElementedCase", "IfcColumn", 
 CLOSED_OVER = 2_500.0
 #: Between the building and its first chain, and from chain to chain; paper mm.
 FIRST, NEXT = 10.0, 8.0
+#: How long extension lines are: what they come from is seen, and they cross nothing on their way; paper mm.
+SHORT = 6.0
 #: Whether there is wall to one side of a point on its face is looked at so far beside and within it; mm.
 BESIDE = 6.0
 #: Faces lie along a side where their normal differs by less; as a cosine.
@@ -97,6 +99,9 @@ def outer_chains(
         openings = _in_order(anchors, side)
         steps = _at(openings, [end for face in faces for end in face], side)
         axes = _in_order([Anchor(at) for at in _grid_ends(grid, outline, side)], side)
+        if len(_at(axes, [anchor.at for anchor in steps], side)) == len(axes):
+            # Where the grid lies in the walls' faces it says nothing more.
+            axes = []
         whole = [openings[0], openings[-1]] if len(openings) > 1 else []
         series = _series(side, [openings, steps, axes, whole])
         found += list(_placed(side, series, linework, ratio, style))
@@ -213,6 +218,7 @@ def _placed(
             tuple(chain),
             "horizontal" if side.along == 0 else "vertical",
             round(left * side.outward * away, 1),
+            SHORT,
             style,
             series=f"{side.name} {k + 1}",
         )

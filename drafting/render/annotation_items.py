@@ -11,11 +11,11 @@ from drafting.geometry.boxes import Box, union
 from drafting.render.backends.extents import bounds_of
 from drafting.render.dimension_items import STROKE_PEN, dimension_items, spot_level_items
 from drafting.render.display_list import PieceBox
-from drafting.render.items import Item, Path, Text
+from drafting.render.items import FlatItem, Path, Text
 from drafting.render.note_items import note_items
 
 
-def piece_items(placed: PlacedPiece) -> Sequence[Item]:
+def piece_items(placed: PlacedPiece) -> Sequence[FlatItem]:
     """What a piece is drawn as."""
     source, piece = placed.viewport.id if placed.viewport else "", placed.piece
     if isinstance(piece, Dimension):
@@ -25,7 +25,7 @@ def piece_items(placed: PlacedPiece) -> Sequence[Item]:
     return list(spot_level_items(placed, piece, source))
 
 
-def _grip(placed: PlacedPiece, items: Sequence[Item]) -> list[Item]:
+def _grip(placed: PlacedPiece, items: Sequence[FlatItem]) -> list[FlatItem]:
     """What of a piece is taken hold of: not its extension lines and leaders, which cross the drawing."""
     if isinstance(placed.piece, Note):
         return [item for item in items if isinstance(item, Text)]
@@ -34,7 +34,7 @@ def _grip(placed: PlacedPiece, items: Sequence[Item]) -> list[Item]:
     return list(items)
 
 
-def piece_boxes(drawn: Iterable[tuple[PlacedPiece, Sequence[Item]]]) -> tuple[PieceBox, ...]:
+def piece_boxes(drawn: Iterable[tuple[PlacedPiece, Sequence[FlatItem]]]) -> tuple[PieceBox, ...]:
     """Where each piece lies, what it is attached to, and how it stands."""
     found = []
     for placed, items in drawn:

@@ -3,16 +3,19 @@ template."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+import math
+from collections import defaultdict
+from collections.abc import Iterable, Mapping, Sequence
 
 from drafting.annotation.pieces import PlacedPiece
 from drafting.linework.model import ROLES
 from drafting.render.annotation_items import piece_boxes, piece_items
+from drafting.render.backends.extents import bounds_of
 from drafting.render.border import border_items
 from drafting.render.display_list import DisplayList, FieldBox, Link, TitleBox
 from drafting.render.drawing_list import drawing_list_items, list_box
 from drafting.render.drawing_title import drawing_title_items, title_box
-from drafting.render.items import Drawing
+from drafting.render.items import Drawing, FlatItem
 from drafting.render.mark_items import grid_items, level_items, mark_items
 from drafting.render.room_items import room_items
 from drafting.render.template_items import template_items
@@ -34,18 +37,25 @@ def compose(
     names one of `tables`, with that."""
     annotation = [(placed, piece_items(placed)) for placed in pieces]
     marked = [(viewport, sheet.marks.get(viewport.id, ViewportMarks())) for viewport in sheet.viewports]
+    grids = {viewport.id: list(grid_items(about.grid, viewport.id)) for viewport, about in marked}
+    marks = {viewport.id: list(mark_items(about.marks, viewport.id)) for viewport, about in marked}
+    levels = {viewport.id: list(level_items(about.levels, viewport.id)) for viewport, about in marked}
+    dimensions = [item for placed, own in annotation if placed.piece.kind == "dimension" for item in own]
+    below = _reach_down([dimensions, *grids.values(), *marks.values(), *levels.values()])
     # A view that was never drawn has only its title yet.
     drawn = [viewport for viewport in sheet.viewports if viewport.linework]
     items = [
         *(drawing_of(viewport, (tables or {}).get(viewport.pen_table, table)) for viewport in drawn),
         *border_items(sheet.blank),
-        *(item for viewport, about in marked for item in grid_items(about.grid, viewport.id)),
-        *(item for viewport, about in marked for item in mark_items(about.marks, viewport.id)),
-        *(item for viewport, about in marked for item in level_items(about.levels, viewport.id)),
+        *(item for own in (*grids.values(), *marks.values(), *levels.values()) for item in own),
         # Names of rooms keep away what lies under them: the line of a section too.
         *(item for viewport, about in marked for item in room_items(about.rooms, viewport.id)),
         *(item for _, own in annotation for item in own),
-        *(item for viewport, about in marked for item in drawing_title_items(viewport, about.north)),
+        *(
+            item
+            for viewport, about in marked
+            for item in drawing_title_items(viewport, about.north, below[viewport.id])
+        ),
         *(drawing_list_items(sheet.drawing_list) if sheet.drawing_list else ()),
         *template_items(sheet),
     ]
@@ -60,7 +70,9 @@ def compose(
         for part in sheet.template.parts
         if part.kind == "field"
     )
-    titles = ((viewport.id, title_box(viewport, about.north)) for viewport, about in marked)
+    titles = (
+        (viewport.id, title_box(viewport, about.north, below[viewport.id])) for viewport, about in marked
+    )
     return DisplayList(
         sheet.paper.width,
         sheet.paper.height,
@@ -73,6 +85,15 @@ def compose(
         sheet.blank.frame,
         sheet.blank.shrink,
     )
+
+
+def _reach_down(items: Iterable[Iterable[FlatItem]]) -> Mapping[str, float]:
+    """How far down on the sheet what belongs to each viewport reaches, mm."""
+    lowest: dict[str, float] = defaultdict(lambda: math.inf)
+    for own in items:
+        for item in own:
+            lowest[item.viewport] = min(lowest[item.viewport], bounds_of(item).y)
+    return lowest
 
 
 def drawing_of(viewport: Viewport, table: PenTableSpec = CONSTRUCTION) -> Drawing:

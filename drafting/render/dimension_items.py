@@ -10,9 +10,8 @@ from drafting.annotation.dimensions import STYLES, Dimension, DimensionStyle, le
 from drafting.annotation.pieces import PlacedPiece
 from drafting.annotation.spot_levels import SpotLevel
 from drafting.geometry.boxes import Point
-from drafting.render.items import Fill, Path, Text
-from drafting.render.mark_items import LEVEL_SIZE, LEVEL_TEXT
-from drafting.sheets.reference_marks import level_text
+from drafting.render.items import Fill, FlatItem, Path, Text
+from drafting.sheets.level_marks import LEVEL_SIZE, LEVEL_TEXT, level_text
 from drafting.styles.lettering import text_width
 from drafting.styles.pens import INK, PAPER, Pen
 
@@ -26,8 +25,6 @@ STROKE, ARROW, ARROW_HALF, DOT = 3.0, 3.0, 0.5, 0.7
 ABOVE, BETWEEN, MARGIN = 0.8, 1.2, 0.4
 #: How far a spot level's line runs to both sides of its triangle, mm.
 LEVEL_LINE = 5.0
-
-Item = Path | Fill | Text
 
 
 @dataclass(frozen=True)
@@ -55,7 +52,7 @@ class _Frame:
         return x * self.along[0] + y * self.along[1], x * self.up[0] + y * self.up[1]
 
 
-def dimension_items(placed: PlacedPiece, dimension: Dimension, source: str) -> Iterator[Item]:
+def dimension_items(placed: PlacedPiece, dimension: Dimension, source: str) -> Iterator[FlatItem]:
     """Extension lines, the dimension line with its terminators, and the figures above it."""
     found = measured(dimension, placed.stood.at)
     if not found.lengths:
@@ -70,7 +67,10 @@ def dimension_items(placed: PlacedPiece, dimension: Dimension, source: str) -> I
         _, up = frame.to(points[k])
         if abs(up) > GAP:
             way = math.copysign(1.0, up)
-            ends = frame.at(along[k], up - way * GAP), frame.at(along[k], -way * BEYOND)
+            far = up - way * GAP
+            if dimension.extension is not None:
+                far = way * min(abs(far), dimension.extension)
+            ends = frame.at(along[k], far), frame.at(along[k], -way * BEYOND)
             yield Path(ends, LINE_PEN, LAYER, source)
     yield Path((frame.at(along[stops[0]]), frame.at(along[stops[-1]])), LINE_PEN, LAYER, source)
     for k in stops:
@@ -96,7 +96,7 @@ def _frame(dimension: Dimension, way: Point, placed: PlacedPiece) -> _Frame:
 
 def _terminator(
     frame: _Frame, along: float, style: DimensionStyle, source: str, inward: int
-) -> Iterator[Item]:
+) -> Iterator[FlatItem]:
     if style.terminator == "stroke":
         half = STROKE / 2 / math.sqrt(2)
         ends = frame.at(along - half, -half), frame.at(along + half, half)
@@ -113,7 +113,7 @@ def _terminator(
 
 def _figures(
     frame: _Frame, stretches: Sequence[tuple[float, float, str]], style: DimensionStyle, source: str
-) -> Iterator[Item]:
+) -> Iterator[FlatItem]:
     """The figures over their lengths. One that has no room there is raised above its neighbours; one at an
     end goes beyond it."""
     taken: list[tuple[int, float, float]] = []
@@ -153,7 +153,7 @@ def _ground(frame: _Frame, middle: float, up: float, wide: float, size: float, s
     return Fill((ring,), PAPER, LAYER, source)
 
 
-def spot_level_items(placed: PlacedPiece, level: SpotLevel, source: str) -> Iterator[Item]:
+def spot_level_items(placed: PlacedPiece, level: SpotLevel, source: str) -> Iterator[FlatItem]:
     """A short line at the height, a triangle that stands on it, and the figure above."""
     turn = math.radians(placed.turn)
     frame = _Frame(placed.points[0], (math.cos(turn), math.sin(turn)), (-math.sin(turn), math.cos(turn)))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
 from drafting.geometry.boxes import Box, Point
@@ -21,13 +22,19 @@ HEIGHT = 11.0
 LAYER = "Drawing titles"
 
 
-def drawing_title_items(viewport: Viewport, north: Point | None = None) -> Iterator[Item]:
-    """The title of a viewport, on a rule as long as its words need. `north` is the way to it on paper, for
-    plans."""
+def drawing_title_items(
+    viewport: Viewport, north: Point | None = None, below: float = math.inf
+) -> Iterator[Item]:
+    """The title of a viewport, on a rule as long as its words need.
+
+    Args:
+        north: the way to it on paper, for plans.
+        below: the height on the sheet that what stands about the drawing reaches down to, mm.
+    """
     if not _has_title(viewport):
         return
-    x, rule = _corner(viewport)
-    indent, end = _stops(viewport)
+    x, rule = _corner(viewport, below)
+    indent, end = _stops(viewport, x)
     source = viewport.id
     yield Path(((x, rule), (end, rule)), TITLE_PEN, LAYER, source)
     for text, left, drop, size, bold in (
@@ -43,12 +50,12 @@ def drawing_title_items(viewport: Viewport, north: Point | None = None) -> Itera
         yield from north_items((end + GAP + NORTH, rule - 6.0), north, source)
 
 
-def title_box(viewport: Viewport, north: Point | None = None) -> Box | None:
+def title_box(viewport: Viewport, north: Point | None = None, below: float = math.inf) -> Box | None:
     """What the title covers; None for a viewport without one."""
     if not _has_title(viewport):
         return None
-    x, rule = _corner(viewport)
-    end = _stops(viewport)[1]
+    x, rule = _corner(viewport, below)
+    end = _stops(viewport, x)[1]
     end += GAP + bar_width(viewport.scale) if _has_bar(viewport) else 0.0
     end += GAP + 2 * NORTH if viewport.title == "north" and north else 0.0
     return Box(x, rule - HEIGHT, end - x, HEIGHT)
@@ -62,15 +69,16 @@ def _has_bar(viewport: Viewport) -> bool:
     return viewport.title in ("bar", "north") and viewport.to_scale
 
 
-def _corner(viewport: Viewport) -> Point:
-    """Where the title begins: below its viewport, moved by hand as far as it was."""
+def _corner(viewport: Viewport, below: float) -> Point:
+    """Where the title begins: below its viewport and what stands there, or where it was moved to by hand."""
     dx, dy = viewport.title_offset
-    return viewport.box.x + dx, viewport.box.y - TITLE_DROP + dy
+    if dx or dy:
+        below = math.inf
+    return viewport.box.x + dx, min(viewport.box.y, below) - TITLE_DROP + dy
 
 
-def _stops(viewport: Viewport) -> tuple[float, float]:
+def _stops(viewport: Viewport, x: float) -> tuple[float, float]:
     """Where the name begins and where the words end."""
-    x, _ = _corner(viewport)
     indent = x + text_width(viewport.number, NUMBER_SIZE, bold=True) + 4.0 if viewport.number else x
     name, scale = text_width(viewport.name, NAME_SIZE, bold=True), text_width(viewport.scale_text, SCALE_SIZE)
     return indent, indent + max(name, scale) + 2.0

@@ -204,4 +204,6 @@ class Drawing:
         )
 
 
+#: What is drawn without any linework or picture.
+FlatItem = Path | Fill | Text
 Item = Annotated[Path | Fill | Text | Image | Drawing, Field(discriminator="type")]

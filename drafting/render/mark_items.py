@@ -9,7 +9,9 @@ from itertools import pairwise
 
 from drafting.geometry.boxes import Point
 from drafting.render.items import Fill, Path, Text
-from drafting.sheets.reference_marks import BUBBLE, GRID_BUBBLE, GridMark, Level, Mark
+from drafting.sheets.grid_marks import GRID_BUBBLE, GridMark
+from drafting.sheets.level_marks import LEVEL_NAME, LEVEL_SIZE, LEVEL_TEXT, Level
+from drafting.sheets.reference_marks import BUBBLE, Mark
 from drafting.sheets.scale import Scale
 from drafting.styles.lettering import fit, text_width
 from drafting.styles.pens import INK, PAPER, Pen
@@ -29,8 +31,6 @@ ARROW = 2.6
 NUMBER, SHEET = 2.5, 2.0
 #: What stands in the bubble of a view that is not placed yet.
 NOWHERE = "–"
-#: Levels: the triangle that stands on the line, and its lettering; mm.
-LEVEL_SIZE, LEVEL_TEXT, LEVEL_REACH = 2.5, 2.5, 16.0
 
 Item = Path | Fill | Text
 
@@ -111,20 +111,26 @@ def grid_items(marks: Iterable[GridMark], source: str) -> Iterator[Item]:
 
 
 def level_items(levels: Iterable[Level], source: str) -> Iterator[Item]:
-    """A short line at each end of a storey's level, a triangle that stands on the left one, its height and
-    its name."""
+    """A short line to each side of the building at a storey's level; on one of them a triangle, the height
+    and the name."""
     for level in levels:
-        reach = min(LEVEL_REACH, (level.right - level.left) / 4)
-        for left, right in ((level.left, level.left + reach), (level.right - reach, level.right)):
+        for left, right in (
+            (level.left, level.left + level.reach),
+            (level.right - level.reach, level.right),
+        ):
             yield Path(((left, level.y), (right, level.y)), LEADER_PEN, LAYER, source)
-        x = level.left + LEVEL_SIZE
+        begin = level.right - level.reach if level.on_right else level.left
+        x = begin + LEVEL_SIZE
         up = level.y + LEVEL_SIZE * 0.8
         triangle = ((x, level.y), (x + LEVEL_SIZE / 2, up), (x - LEVEL_SIZE / 2, up))
         yield Path(triangle, LEADER_PEN, LAYER, source, closed=True)
         start = x + LEVEL_SIZE
         yield from _lettered((start, level.y + 0.8), level.height, LEVEL_TEXT, source)
-        text, size = fit(level.name, SHEET, max(reach, 14.0))
-        yield from _lettered((level.left + 1.0, level.y - 0.8 - size), text, size, source)
+        if level.beside:
+            name = start + text_width(level.height, LEVEL_TEXT) + 1.0, level.y + 0.8
+        else:
+            name = begin + 1.0, level.y - 0.8 - LEVEL_NAME
+        yield from _lettered(name, level.name, LEVEL_NAME, source)
 
 
 def _lettered(at: Point, text: str, size: float, source: str) -> Iterator[Item]:

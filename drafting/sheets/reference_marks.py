@@ -2,7 +2,7 @@
 the set.
 
 All of it is derived: from the views' descriptions, from the axes of the drawing, and from what is placed
-    where.
+where.
 """
 
 from __future__ import annotations
@@ -15,8 +15,20 @@ from shapely import LineString, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from drafting.geometry.boxes import Point
-from drafting.sheets.viewport import Viewport
-from drafting.styles.lengths import feet_and_inches
+from drafting.sheets.grid_marks import GRID_BUBBLE
+from drafting.sheets.marked_view import (
+    AROUND,
+    MIN_LINE,
+    STRAIGHT,
+    Axis,
+    MarkedView,
+    drawn_out,
+    is_upright,
+    longest_part,
+    looks_down,
+    room_for_marks,
+    unit_vector,
+)
 from drafting.views.detail import Detail
 from drafting.views.elevation import Elevation
 from drafting.views.line_settings import DEFAULT_LINE_SETTINGS
@@ -24,21 +36,10 @@ from drafting.views.section import Section
 from drafting.views.shown import Shown
 from drafting.views.spec import AnyView
 
-#: Radius of the bubble that carries a mark's numbers, and how near to the outline it may come; paper mm.
-BUBBLE, CLEAR = 5.0, 1.0
-#: Radius of the bubble of a grid line; mm.
-GRID_BUBBLE = 3.5
-#: A section's line shorter than this on paper could not be seen apart from its own arrows; mm.
-MIN_LINE = 12.0
+#: Radius of the bubble that carries a mark's numbers; paper mm.
+BUBBLE = 5.0
 #: How far apart two elevation marks are set that would cover each other; mm.
 BESIDE = 2 * BUBBLE + 6.0
-#: Cosines that differ from one or zero by less are assumed for it.
-_STRAIGHT = 1e-6
-
-#: A quarter of an inch, mm.
-_QUARTER = 25.4 / 4
-
-Axis = tuple[float, float, float]
 
 
 @dataclass(frozen=True)
@@ -58,29 +59,6 @@ class Subject:
     spec: AnyView
     toward: Axis
     reference: Reference = Reference()
-
-
-@dataclass(frozen=True)
-class MarkedView:
-    """A viewport, the view that is seen through it, and the axes of its drawing (origin in mm)."""
-
-    viewport: Viewport
-    view: str
-    spec: AnyView
-    right: Axis
-    up: Axis
-    origin: Axis
-
-    def to_paper(self, point: Axis) -> Point:
-        """Where a point of the model lies on the sheet."""
-        away = tuple(p - o for p, o in zip(point, self.origin, strict=True))
-        return self.viewport.to_paper(_dot(away, self.right), _dot(away, self.up))
-
-    def way(self, direction: Axis) -> Point:
-        """A direction of the model as it runs on paper; shorter where it leans out of it."""
-        turn = math.radians(self.viewport.turn)
-        u, v = _dot(direction, self.right), _dot(direction, self.up)
-        return u * math.cos(turn) - v * math.sin(turn), u * math.sin(turn) + v * math.cos(turn)
 
 
 @dataclass(frozen=True)
@@ -106,59 +84,10 @@ class Mark:
     through: bool = False
 
 
-@dataclass(frozen=True)
-class Level:
-    """A storey's level: its height on paper, the ends of its line, and what stands on it."""
-
-    y: float
-    left: float
-    right: float
-    name: str
-    height: str
-
-
-@dataclass(frozen=True)
-class GridMark:
-    """A line of the building's grid on paper, and the middle of the bubble with its name beyond its first
-    end; mm."""
-
-    name: str
-    line: tuple[Point, Point]
-    bubble: Point
-
-
-def grid_in(seen: MarkedView, lines: Sequence[tuple[str, Point, Point]]) -> list[GridMark]:
-    """The lines of a grid (name and ends, mm) that are seen: from above, or from the side by looking along
-    them."""
-    if not seen.spec.to_scale:
-        return []
-    window = Polygon(seen.viewport.outline).buffer(-CLEAR)
-    found = []
-    for name, (x0, y0), (x1, y1) in lines:
-        if _looks_down(seen):
-            line = LineString([seen.to_paper((x0, y0, 0.0)), seen.to_paper((x1, y1, 0.0))])
-        elif _upright(seen) and abs(math.hypot(*seen.way((*_unit((x1 - x0, y1 - y0)), 0.0)))) < _STRAIGHT:
-            across, _ = seen.to_paper((x0, y0, seen.origin[2]))
-            low, high = window.bounds[1], window.bounds[3]
-            line = LineString([(across, high), (across, low)])
-        else:
-            continue
-        part = _longest(line.intersection(window.buffer(-2 * GRID_BUBBLE)))
-        if part is None or part.length < MIN_LINE:
-            continue
-        a, b = (
-            (float(part.coords[0][0]), float(part.coords[0][1])),
-            (float(part.coords[-1][0]), float(part.coords[-1][1])),
-        )
-        wx, wy = _unit((a[0] - b[0], a[1] - b[1]))
-        found.append(GridMark(name, (a, b), (a[0] + wx * GRID_BUBBLE, a[1] + wy * GRID_BUBBLE)))
-    return found
-
-
 def marks_in(seen: MarkedView, subjects: Sequence[Subject], taken: Sequence[Point] = ()) -> list[Mark]:
     """The marks of all views that lie in the one that is seen: sections and details, and elevations round
     them, clear of the bubbles that are `taken` already."""
-    window = Polygon(seen.viewport.outline).buffer(-CLEAR)
+    window = room_for_marks(seen, 2 * BUBBLE + AROUND)
     found: list[Mark] = []
     # Elevation marks can stand elsewhere as well, and so they make room for the others.
     for subject in sorted(subjects, key=lambda s: s.spec.kind == "elevation"):
@@ -173,7 +102,7 @@ def _marks_of(
 ) -> Iterator[Mark]:
     spec = subject.spec
     if isinstance(spec, Section):
-        yield from _section(seen, subject, spec, window)
+        yield from _section(seen, subject, spec, window, taken)
     elif isinstance(spec, Elevation) and seen.spec.kind in ("plan", "roof"):
         yield from _elevation(seen, subject, window, [*taken, *(b for mark in others for b in mark.bubbles)])
     elif isinstance(spec, Detail) and _same_subject(spec.of, seen.spec):
@@ -188,7 +117,7 @@ def _moved(mark: Mark, by: Sequence[Point]) -> Mark:
     for k, (dx, dy) in enumerate(by):
         if mark.kind == "section":
             end, inner = (0, 1) if k == 0 else (-1, -2)
-            wx, wy = _unit((line[end][0] - line[inner][0], line[end][1] - line[inner][1]))
+            wx, wy = unit_vector((line[end][0] - line[inner][0], line[end][1] - line[inner][1]))
             # The line keeps a little of its length, or it would turn round.
             along = max(dx * wx + dy * wy, MIN_LINE / 2 - math.dist(line[end], line[inner]))
             dx, dy = wx * along, wy * along
@@ -197,12 +126,14 @@ def _moved(mark: Mark, by: Sequence[Point]) -> Mark:
     return replace(mark, bubbles=tuple(bubbles), line=tuple(line))
 
 
-def _section(seen: MarkedView, subject: Subject, spec: Section, window: BaseGeometry) -> Iterator[Mark]:
+def _section(
+    seen: MarkedView, subject: Subject, spec: Section, window: BaseGeometry, taken: Sequence[Point]
+) -> Iterator[Mark]:
     """A section's line: from above all of it; from the side, where one looks along its plane, an upright."""
     corners = spec.line
-    if _looks_down(seen):
-        line = LineString([seen.to_paper((x, y, 0.0)) for x, y in corners])
-    elif _upright(seen) and len(corners) == 2 and abs(math.hypot(*seen.way(subject.toward)) - 1) < _STRAIGHT:
+    if looks_down(seen):
+        line = LineString(drawn_out(seen, [seen.to_paper((x, y, 0.0)) for x, y in corners]))
+    elif is_upright(seen) and len(corners) == 2 and abs(math.hypot(*seen.way(subject.toward)) - 1) < STRAIGHT:
         (x, y), _ = corners
         low, high = window.bounds[1], window.bounds[3]
         across, _ = seen.to_paper((x, y, seen.origin[2]))
@@ -210,23 +141,37 @@ def _section(seen: MarkedView, subject: Subject, spec: Section, window: BaseGeom
     else:
         return
     # The bubbles beyond its ends have to be seen too.
-    part = _longest(line.intersection(window.buffer(-2 * BUBBLE)))
+    part = longest_part(line.intersection(window.buffer(-2 * BUBBLE)))
     if part is None or part.length < MIN_LINE:
         return
     points = [(float(x), float(y)) for x, y in part.coords]
-    sight = _unit(tuple(-x for x in seen.way(subject.toward)))
+    if seen.building is not None:
+        points[0] = _clear_of(points[0], points[1], taken)
+        points[-1] = _clear_of(points[-1], points[-2], taken)
+    sight = unit_vector(tuple(-x for x in seen.way(subject.toward)))
     bubbles = _beyond(points[0], points[1]), _beyond(points[-1], points[-2])
     # From the side the line would run through all that is drawn there, and say no more than its ends.
     yield Mark(
-        subject.id, subject.reference, "section", tuple(points), bubbles, sight, through=_looks_down(seen)
+        subject.id, subject.reference, "section", tuple(points), bubbles, sight, through=looks_down(seen)
     )
+
+
+def _clear_of(end: Point, inner: Point, taken: Sequence[Point]) -> Point:
+    """The end of a section's line, moved outward until its bubble stands clear of those of the grid."""
+    way = unit_vector((end[0] - inner[0], end[1] - inner[1]))
+    for step in range(int(2 * BUBBLE) + 1):
+        moved = end[0] + way[0] * step, end[1] + way[1] * step
+        bubble = moved[0] + way[0] * BUBBLE, moved[1] + way[1] * BUBBLE
+        if all(math.dist(bubble, other) >= BUBBLE + GRID_BUBBLE for other in taken):
+            return moved
+    return end
 
 
 def _elevation(
     seen: MarkedView, subject: Subject, window: BaseGeometry, taken: Sequence[Point]
 ) -> Iterator[Mark]:
     """An elevation's mark: on the side from which it is looked at, as near to the outline as it goes."""
-    way = _unit(seen.way(subject.toward))
+    way = unit_vector(seen.way(subject.toward))
     room = window.buffer(-BUBBLE)
     if room.is_empty:
         return
@@ -236,7 +181,7 @@ def _elevation(
     for step in (0, 1, -1, 2, -2, 3, -3):
         x, y = middle.x + aside[0] * step * BESIDE, middle.y + aside[1] * step * BESIDE
         ray = LineString([(x, y), (x + way[0] * far, y + way[1] * far)]).intersection(room)
-        part = _longest(ray)
+        part = longest_part(ray)
         if part is None:
             continue
         at = max(part.coords, key=lambda p: p[0] * way[0] + p[1] * way[1])
@@ -267,51 +212,6 @@ def _detail(seen: MarkedView, subject: Subject, spec: Detail, window: BaseGeomet
     yield Mark(subject.id, subject.reference, "detail", tuple(ring), (bubble,), None)
 
 
-def levels_in(seen: MarkedView, storeys: Sequence[tuple[str, float]], feet: bool = False) -> list[Level]:
-    """The storeys' levels (name, elevation in mm) that are seen in an upright view that is not turned."""
-    if not _upright(seen) or seen.viewport.turn or not seen.spec.to_scale:
-        return []
-    outline = Polygon(seen.viewport.outline)
-    west, south, east, north = outline.bounds
-    levels = []
-    for name, elevation in storeys:
-        _, y = seen.to_paper((seen.origin[0], seen.origin[1], elevation))
-        part = (
-            _longest(LineString([(west, y), (east, y)]).intersection(outline)) if south < y < north else None
-        )
-        if part is not None:
-            left, _, right, _ = part.bounds
-            levels.append(Level(y, left, right, name, level_text(elevation, feet)))
-    return levels
-
-
-def level_text(elevation: float, feet: bool = False) -> str:
-    """A level as the trade writes it: +2.900 and ±0.000 in metres, or +9'-6 1/4" in feet and inches, to a
-    quarter."""
-    if feet:
-        sign = "±" if round(abs(elevation) / _QUARTER) == 0 else "+" if elevation > 0 else "−"
-        return sign + feet_and_inches(abs(elevation), 4)
-    sign = "±" if abs(elevation) < 0.5 else "+" if elevation > 0 else "−"
-    return f"{sign}{abs(elevation) / 1000:.3f}"
-
-
-def north_on_paper(seen: MarkedView, true_north: float | None) -> Point | None:
-    """The way to north on paper, a unit vector: to the model's true north (degrees from y), or to its y
-    axis."""
-    if not _looks_down(seen):
-        return None
-    angle = math.radians(true_north or 0.0)
-    return _unit(seen.way((math.sin(angle), math.cos(angle), 0.0)))
-
-
-def _looks_down(seen: MarkedView) -> bool:
-    return abs(_dot(_cross(seen.right, seen.up), (0.0, 0.0, 1.0)) - 1) < _STRAIGHT
-
-
-def _upright(seen: MarkedView) -> bool:
-    return seen.up[2] > 1 - _STRAIGHT
-
-
 def _same_subject(a: AnyView, b: AnyView) -> bool:
     """Whether two views look at the same, however their lines are treated and whatever they leave out."""
     return _bare(a) == _bare(b)
@@ -323,25 +223,5 @@ def _bare(spec: AnyView) -> AnyView:
 
 def _beyond(end: Point, inner: Point) -> Point:
     """The middle of a bubble that continues a line at its end."""
-    way = _unit((end[0] - inner[0], end[1] - inner[1]))
+    way = unit_vector((end[0] - inner[0], end[1] - inner[1]))
     return end[0] + way[0] * BUBBLE, end[1] + way[1] * BUBBLE
-
-
-def _longest(geometry: BaseGeometry) -> LineString | None:
-    parts = [
-        g for g in getattr(geometry, "geoms", [geometry]) if isinstance(g, LineString) and not g.is_empty
-    ]
-    return max(parts, key=lambda g: g.length, default=None)
-
-
-def _unit(vector: Sequence[float]) -> Point:
-    length = math.hypot(*vector) or 1.0
-    return vector[0] / length, vector[1] / length
-
-
-def _dot(a: Sequence[float], b: Sequence[float]) -> float:
-    return sum(x * y for x, y in zip(a, b, strict=True))
-
-
-def _cross(a: Axis, b: Axis) -> Axis:
-    return a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]

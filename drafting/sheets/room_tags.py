@@ -11,7 +11,7 @@ from shapely import Polygon
 from drafting.building.model import Storey, storey_in
 from drafting.building.rooms import Room
 from drafting.geometry.boxes import Point
-from drafting.sheets.reference_marks import CLEAR, MarkedView
+from drafting.sheets.marked_view import CLEAR, MarkedView
 from drafting.views.plan import Plan
 
 #: Square millimetres in a square metre and in a square foot.

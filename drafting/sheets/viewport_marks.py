@@ -5,7 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from drafting.geometry.boxes import Point
-from drafting.sheets.reference_marks import GridMark, Level, Mark
+from drafting.sheets.grid_marks import GridMark
+from drafting.sheets.level_marks import Level
+from drafting.sheets.reference_marks import Mark
 from drafting.sheets.room_tags import RoomTag
 
 

@@ -9,16 +9,9 @@ from hypothesis import strategies as st
 
 from drafting.geometry.boxes import Box
 from drafting.geometry.regions import Circle, Rectangle
-from drafting.sheets.reference_marks import (
-    BUBBLE,
-    MarkedView,
-    Reference,
-    Subject,
-    level_text,
-    levels_in,
-    marks_in,
-    north_on_paper,
-)
+from drafting.sheets.level_marks import level_text, levels_in
+from drafting.sheets.marked_view import MarkedView, north_on_paper
+from drafting.sheets.reference_marks import BUBBLE, Reference, Subject, marks_in
 from drafting.sheets.scale import Scale
 from drafting.sheets.viewport import Viewport
 from drafting.views.detail import Detail

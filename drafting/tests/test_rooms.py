@@ -17,7 +17,7 @@ from drafting.building.store import load_building, save_building
 from drafting.building.units import in_unit
 from drafting.geometry.boxes import Box
 from drafting.render.room_items import LAYER, room_items
-from drafting.sheets.reference_marks import MarkedView
+from drafting.sheets.marked_view import MarkedView
 from drafting.sheets.room_tags import RoomTag, room_tags_in
 from drafting.sheets.scale import Scale
 from drafting.sheets.viewport import Viewport

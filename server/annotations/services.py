@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from typing import Any
 
 from django.db.models import Q
@@ -87,12 +87,10 @@ def drawn_of(row: Annotation) -> Drawn | None:
     return row.view or (row.viewport.drawn if row.viewport is not None else None)
 
 
-def pieces_on(sheet: Sheet, made: core.Sheet) -> Iterator[PlacedPiece]:
+def pieces_on(placed_rows: Sequence[Viewport], sheet: Sheet, made: core.Sheet) -> Iterator[PlacedPiece]:
     """The pieces that are seen on a sheet: those that stand on it, and those of the views that are placed
     there."""
-    viewports = {
-        str(row.pk): row for row in sheet.viewports.select_related("view__linework", "linework").all()
-    }
+    viewports = {str(row.pk): row for row in placed_rows}
     views = [row.view_id for row in viewports.values() if row.annotation]
     rows = list(Annotation.objects.filter(Q(sheet=sheet) | Q(view__in=views)))
     if not rows:

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import groupby
 from typing import Any
 
@@ -12,20 +13,17 @@ from django.utils import timezone
 
 from drafting.annotation.pieces import PlacedPiece
 from drafting.building.rooms import Room
+from drafting.geometry.boxes import Box
+from drafting.render.annotation_items import piece_boxes, piece_items
 from drafting.render.compose import compose
 from drafting.render.display_list import DisplayList
 from drafting.sheets import sheet as core
 from drafting.sheets.fields import FIELDS, Revision, common_scale_text
+from drafting.sheets.grid_marks import grid_in
+from drafting.sheets.level_marks import levels_in
+from drafting.sheets.marked_view import MarkedView, north_on_paper
 from drafting.sheets.picture import Picture
-from drafting.sheets.reference_marks import (
-    MarkedView,
-    Reference,
-    Subject,
-    grid_in,
-    levels_in,
-    marks_in,
-    north_on_paper,
-)
+from drafting.sheets.reference_marks import Reference, Subject, marks_in
 from drafting.sheets.room_tags import room_tags_in
 from drafting.sheets.template import TemplateSpec
 from drafting.sheets.viewport import NOT_TO_SCALE
@@ -97,12 +95,13 @@ class WholeSet:
         )
 
 
-PiecesOn = Callable[[Sheet, core.Sheet], Iterable[PlacedPiece]]
+PiecesOn = Callable[[Sequence[Viewport], Sheet, core.Sheet], Iterable[PlacedPiece]]
 _pieces: list[PiecesOn] = []
 
 
 def register_pieces(source: PiecesOn) -> None:
-    """Say what else stands on sheets: `source` is asked with a sheet and what the core has of it."""
+    """Say what else stands on sheets: `source` is asked with the viewports of a sheet, the sheet, and what
+    the core has of it."""
     _pieces.append(source)
 
 
@@ -113,24 +112,34 @@ def display_of(sheet: Sheet) -> DisplayList:
 
 def composed(sheet: Sheet, whole: WholeSet) -> tuple[core.Sheet, DisplayList]:
     """A sheet and its display list. Whoever wants several looks the whole set up once."""
-    made = as_core_sheet(sheet, whole)
+    rows = viewports_of(sheet)
+    made = as_core_sheet(sheet, rows, whole)
+    pieces = [piece for source in _pieces for piece in source(rows, sheet, made)]
+    # Marks keep clear of what is dimensioned.
+    dimensions = [piece for piece in pieces if piece.piece.kind == "dimension"]
+    taken: dict[str, list[Box]] = defaultdict(list)
+    for box in piece_boxes((piece, piece_items(piece)) for piece in dimensions):
+        taken[box.viewport].append(box.box)
+    made = replace(made, marks=marks_of(rows, made.viewports, whole, taken))
     table = whole.pens[str(sheet.pen_table_id or whole.register.pen_table_id)]
-    pieces = [piece for source in _pieces for piece in source(sheet, made)]
     return made, compose(made, table, whole.pens, pieces)
 
 
-def as_core_sheet(sheet: Sheet, whole: WholeSet) -> core.Sheet:
-    """The core's sheet of a row, with all that is derived from the set."""
+def viewports_of(sheet: Sheet) -> list[Viewport]:
+    """The viewports on a sheet with their drawings, the lowest first."""
+    return list(sheet.viewports.select_related("view__linework", "linework"))
+
+
+def as_core_sheet(sheet: Sheet, rows: Sequence[Viewport], whole: WholeSet) -> core.Sheet:
+    """The core's sheet of a row and its viewports, with what is derived from the set, but without marks."""
     project = sheet.project
-    rows = list(sheet.viewports.select_related("view__linework", "linework"))
     viewports = tuple(as_core(row, number) for number, row in enumerate(rows, 1))
     return core.Sheet(
         sheet.as_paper,
         {key: getattr(project, column) for key, column in PROJECT_FIELDS.items()}
         | {key: getattr(sheet, key) for key in SHEET_FIELDS},
         viewports,
-        marks_of(rows, viewports, whole),
-        drawing_list_on(sheet),
+        drawing_list=drawing_list_on(sheet),
         template=whole.templates[sheet.template_id],
         overrides=sheet.overrides,
         revisions=tuple(Revision(**revision) for revision in sheet.revisions),
@@ -153,7 +162,10 @@ def drawing_list_on(sheet: Sheet) -> core.DrawingList | None:
 
 
 def marks_of(
-    rows: Sequence[Viewport], viewports: Sequence[CoreViewport], whole: WholeSet
+    rows: Sequence[Viewport],
+    viewports: Sequence[CoreViewport],
+    whole: WholeSet,
+    taken: Mapping[str, Sequence[Box]],
 ) -> dict[str, ViewportMarks]:
     """Marks, levels and north of the viewports of one sheet."""
     found = {}
@@ -169,6 +181,8 @@ def marks_of(
             tuple(axes["right"]),
             tuple(axes["up"]),
             tuple(axes["origin"]),
+            _on_paper(viewport, drawing.own_extents) if drawing.own_extents else None,
+            tuple(taken.get(viewport.id, ())),
         )
         grid = tuple(grid_in(seen, whole.grid)) if row.grid else ()
         found[viewport.id] = ViewportMarks(
@@ -179,6 +193,13 @@ def marks_of(
             north_on_paper(seen, whole.true_north),
         )
     return found
+
+
+def _on_paper(viewport: CoreViewport, extents: Sequence[float]) -> Box:
+    """The box about what is drawn within some extents (least u, v, greatest u, v; mm), on paper."""
+    u0, v0, u1, v1 = extents
+    xs, ys = zip(*(viewport.to_paper(u, v) for u in (u0, u1) for v in (v0, v1)), strict=True)
+    return Box(min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys))
 
 
 def subjects_of(project: Project) -> list[Subject]:

@@ -123,7 +123,9 @@ class SheetViewSet(RowViewSet):
         """The value of every field of a title block on this sheet where nothing is typed over it."""
         sheet = self.get_object()
         whole = composing.WholeSet.of(sheet.project)
-        return Response({"derived": composing.as_core_sheet(sheet, whole).derived_values})
+        return Response(
+            {"derived": composing.as_core_sheet(sheet, composing.viewports_of(sheet), whole).derived_values}
+        )
 
     @extend_schema(responses=NumberSerializer(many=True))
     @action(detail=True, methods=["get"], pagination_class=None)

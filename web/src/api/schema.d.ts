@@ -1684,6 +1684,7 @@ export interface components {
          *         measures: along the line from the first point to the last, or along the drawing's u or v.
          *         offset: how far the dimension line lies from the first point, paper mm; to the left of the way that is
          *             measured.
+         *         extension: how long its extension lines are at most, paper mm; None for as long as from the points.
          *         style: one of STYLES.
          *         overrides: what is typed over the true figure of each length; blank for the figure.
          *         series: by what it is found again where it was made for a whole side of a plan; blank for one that was
@@ -1696,6 +1697,7 @@ export interface components {
             measures: components["schemas"]["MeasuresEnum"];
             /** @default 10 */
             offset: number;
+            extension?: number;
             /** @default millimetres */
             style: components["schemas"]["Figures"];
             /** @default [] */
@@ -1718,6 +1720,7 @@ export interface components {
          *         measures: along the line from the first point to the last, or along the drawing's u or v.
          *         offset: how far the dimension line lies from the first point, paper mm; to the left of the way that is
          *             measured.
+         *         extension: how long its extension lines are at most, paper mm; None for as long as from the points.
          *         style: one of STYLES.
          *         overrides: what is typed over the true figure of each length; blank for the figure.
          *         series: by what it is found again where it was made for a whole side of a plan; blank for one that was
@@ -1730,6 +1733,7 @@ export interface components {
             measures: components["schemas"]["MeasuresEnum"];
             /** @default 10 */
             offset: number;
+            extension?: number | null;
             /** @default millimetres */
             style: components["schemas"]["Figures"];
             /** @default [] */
@@ -2405,6 +2409,7 @@ export interface components {
          *         measures: along the line from the first point to the last, or along the drawing's u or v.
          *         offset: how far the dimension line lies from the first point, paper mm; to the left of the way that is
          *             measured.
+         *         extension: how long its extension lines are at most, paper mm; None for as long as from the points.
          *         style: one of STYLES.
          *         overrides: what is typed over the true figure of each length; blank for the figure.
          *         series: by what it is found again where it was made for a whole side of a plan; blank for one that was
@@ -2417,6 +2422,7 @@ export interface components {
             measures: components["schemas"]["MeasuresEnum"];
             /** @default 10 */
             offset: number;
+            extension?: number;
             /** @default millimetres */
             style: components["schemas"]["Figures"];
             /** @default [] */
