@@ -66,7 +66,7 @@ def print_warnings(page: Page, device: Device, lost: Iterable[CutOff]) -> list[s
     ]
     if page.scale < 1 - 1e-9:
         smallest = (
-            min((i.size for i in page.display.items if isinstance(i, Text)), default=MIN_TEXT_HEIGHT)
+            min((i.size for i in page.display.flat_items if isinstance(i, Text)), default=MIN_TEXT_HEIGHT)
             * page.scale
         )
         if smallest < MIN_TEXT_HEIGHT - 1e-6:

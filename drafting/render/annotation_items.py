@@ -9,9 +9,9 @@ from drafting.annotation.notes import Note
 from drafting.annotation.pieces import PlacedPiece
 from drafting.geometry.boxes import Box, union
 from drafting.render.backends.extents import bounds_of
-from drafting.render.dimension_items import STROKE_PEN, dimension_items, spot_level_items
+from drafting.render.dimension_items import STROKE_PEN, dimension_items, dimensioned, spot_level_items
 from drafting.render.display_list import PieceBox
-from drafting.render.items import FlatItem, Path, Text
+from drafting.render.items import FlatItem, Item, Path, Text
 from drafting.render.note_items import note_items
 
 
@@ -23,6 +23,13 @@ def piece_items(placed: PlacedPiece) -> Sequence[FlatItem]:
     if isinstance(piece, Note):
         return list(note_items(placed, piece, source))
     return list(spot_level_items(placed, piece, source))
+
+
+def drawn_piece(placed: PlacedPiece, items: Sequence[FlatItem]) -> Sequence[Item]:
+    """The items of a piece as they stand on the sheet: those of a dimension as one."""
+    if isinstance(placed.piece, Dimension) and items:
+        return [dimensioned(placed, placed.piece, items)]
+    return list(items)
 
 
 def _grip(placed: PlacedPiece, items: Sequence[FlatItem]) -> list[FlatItem]:

@@ -12,7 +12,7 @@ import numpy as np
 
 from drafting.geometry.polylines import Floats, Polylines
 from drafting.linework.model import Linework
-from drafting.render.items import Drawing, Image, Text
+from drafting.render.items import Dimensioned, Drawing, Image, Text
 from drafting.render.placed import PlacedDrawing
 from drafting.styles.hatches import hatch_lines
 from drafting.styles.patterns import fitted_to, stretches
@@ -88,6 +88,11 @@ class Backend(ABC):
                 length = float(np.hypot(*np.diff(points, axis=0).T).sum())
                 pattern = tuple(p / pen.width for p in fitted_to(pen.dashes, length))
                 self.stroke(Polylines.of([points]), replace(pen, pattern=pattern))
+
+    def dimension(self, item: Dimensioned) -> None:
+        """Draw a dimension."""
+        for part in item.parts:
+            part.draw(self)
 
     def hatch(self, areas: Sequence[Sequence[Floats]], style: CutStyle, drawing: PlacedDrawing) -> None:
         """Hatch areas of a drawing, all at once: lines run on from one to the next."""

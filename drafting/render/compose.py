@@ -9,7 +9,7 @@ from collections.abc import Iterable, Mapping, Sequence
 
 from drafting.annotation.pieces import PlacedPiece
 from drafting.linework.model import ROLES
-from drafting.render.annotation_items import piece_boxes, piece_items
+from drafting.render.annotation_items import drawn_piece, piece_boxes, piece_items
 from drafting.render.backends.extents import bounds_of
 from drafting.render.border import border_items
 from drafting.render.display_list import DisplayList, FieldBox, Link, TitleBox
@@ -50,7 +50,7 @@ def compose(
         *(item for own in (*grids.values(), *marks.values(), *levels.values()) for item in own),
         # Names of rooms keep away what lies under them: the line of a section too.
         *(item for viewport, about in marked for item in room_items(about.rooms, viewport.id)),
-        *(item for _, own in annotation for item in own),
+        *(item for placed, own in annotation for item in drawn_piece(placed, own)),
         *(
             item
             for viewport, about in marked

@@ -10,7 +10,7 @@ from drafting.annotation.dimensions import STYLES, Dimension, DimensionStyle, le
 from drafting.annotation.pieces import PlacedPiece
 from drafting.annotation.spot_levels import SpotLevel
 from drafting.geometry.boxes import Point
-from drafting.render.items import Fill, FlatItem, Path, Text
+from drafting.render.items import Dimensioned, Fill, FlatItem, Path, Stretch, Text
 from drafting.sheets.level_marks import LEVEL_SIZE, LEVEL_TEXT, level_text
 from drafting.styles.lettering import text_width
 from drafting.styles.pens import INK, PAPER, Pen
@@ -80,6 +80,24 @@ def dimension_items(placed: PlacedPiece, dimension: Dimension, source: str) -> I
         for a, b, words in lettered(dimension, found.lengths)
     ]
     yield from _figures(frame, sorted(stretches), style, source)
+
+
+def dimensioned(placed: PlacedPiece, dimension: Dimension, parts: Sequence[FlatItem]) -> Dimensioned:
+    """A dimension with its lengths, for outputs that have dimensions of their own."""
+    found, points = measured(dimension, placed.stood.at), placed.points
+    frame = _frame(dimension, found.way, placed)
+    stretches = (Stretch(points[a], points[b], words) for a, b, words in lettered(dimension, found.lengths))
+    viewport = placed.viewport
+    return Dimensioned(
+        tuple(parts),
+        tuple(stretches),
+        frame.base,
+        round(frame.turn, 6),
+        float(viewport.scale.ratio) if viewport else 1.0,
+        STYLES[dimension.style].text,
+        LAYER,
+        viewport.id if viewport else "",
+    )
 
 
 def _frame(dimension: Dimension, way: Point, placed: PlacedPiece) -> _Frame:

@@ -6,6 +6,7 @@ figures that place it; so whoever has the linework can draw it, at once and alik
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Any
 
@@ -14,7 +15,7 @@ from pydantic import Field
 from drafting.annotation.pieces import PieceKind, Standing
 from drafting.geometry.boxes import Box
 from drafting.render.backend import Backend
-from drafting.render.items import Item, Point, Restyle
+from drafting.render.items import Dimensioned, Item, Point, Restyle
 from drafting.schema import CLOSED, dump
 
 
@@ -102,6 +103,15 @@ class DisplayList:
     pieces: tuple[PieceBox, ...] = ()
     frame: Box = Box(0.0, 0.0, 0.0, 0.0)
     shrink: float = 1.0
+
+    @property
+    def flat_items(self) -> Iterator[Item]:
+        """Every item, with the parts of dimensions in place of these."""
+        for item in self.items:
+            if isinstance(item, Dimensioned):
+                yield from item.parts
+            else:
+                yield item
 
     def replay(self, backend: Backend) -> None:
         """Draw every item, lowest first."""

@@ -124,6 +124,54 @@ class Text:
         return replace(self, colour=by.line(self.colour))
 
 
+#: What is drawn without any linework or picture.
+FlatItem = Annotated[Path | Fill | Text, Field(discriminator="type")]
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """One length of a dimension: its two ends on paper, and the words over it."""
+
+    __pydantic_config__ = CLOSED
+
+    first: Point
+    last: Point
+    text: str
+
+
+@dataclass(frozen=True)
+class Dimensioned:
+    """A dimension: drawn as its parts, by outputs that have no dimensions of their own.
+
+    Attributes:
+        parts: its lines and figures.
+        stretches: its lengths.
+        base: a point of the dimension line, paper mm.
+        turn: how the line runs, degrees anticlockwise.
+        ratio: paper mm for one real mm.
+        size: height of its figures, paper mm.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    parts: tuple[FlatItem, ...]
+    stretches: tuple[Stretch, ...]
+    base: Point
+    turn: Annotated[float, Field(description="Degrees anticlockwise.")]
+    ratio: Annotated[float, Field(description="Paper mm for one real mm.")]
+    size: Coordinate
+    layer: str = ""
+    viewport: Source = ""
+    type: Literal["dimension"] = "dimension"
+
+    def draw(self, backend: Backend) -> None:
+        backend.layer(self.layer)
+        backend.dimension(self)
+
+    def restyled(self, by: Restyle) -> Dimensioned:
+        return replace(self, parts=tuple(part.restyled(by) for part in self.parts))
+
+
 @dataclass(frozen=True)
 class Image:
     """A picture of pixels by its key, and the box that it fills; in grey where a plot has no colours."""
@@ -204,6 +252,4 @@ class Drawing:
         )
 
 
-#: What is drawn without any linework or picture.
-FlatItem = Path | Fill | Text
-Item = Annotated[Path | Fill | Text | Image | Drawing, Field(discriminator="type")]
+Item = Annotated[Path | Fill | Text | Dimensioned | Image | Drawing, Field(discriminator="type")]

@@ -15,6 +15,9 @@ import pikepdf
 from ezdxf.math import Vec3
 from PIL import Image
 
+from drafting.annotation.anchors import Anchor
+from drafting.annotation.dimensions import Dimension
+from drafting.annotation.pieces import PlacedPiece, stand
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
 from drafting.plotting.files import write_file
@@ -85,6 +88,22 @@ class DxfTests(TestCase):
                 outline = next(line for line in WALL.lines if len(line.points) == 5)
                 wanted = [turned.to_paper(u, v) for u, v, _ in outline.points[:-1]]
                 np.testing.assert_allclose([(p.x, p.y) for p in found], wanted, atol=1e-6)
+
+    def test_dimensions_are_dimensions_and_measure_the_building_at_any_scale_and_turn(self):
+        chain = Dimension(tuple(Anchor(at) for at in ((0.0, 0.0), (1234.56, 80.0), (4000.0, 0.0))))
+        for scale, turn in (("1:50", 0.0), ("1:200", 30.0)):
+            viewport = replace(SHEET.viewports[0], scale=Scale.parse(scale), turn=turn)
+            piece = PlacedPiece("p", chain, stand(chain, lambda element: None), viewport)
+            sheet = replace(SHEET, viewports=(viewport,))
+            page = whole_page(compose(sheet, pieces=[piece]), "Wall", "A-01")
+            doc = opened(write_dxf([page], linework))
+            found = doc.layouts.get("A-01").query("DIMENSION")
+            lengths = [
+                each.get_measurement() * doc.dimstyles.get(each.dxf.dimstyle).dxf.dimlfac for each in found
+            ]
+            np.testing.assert_allclose(lengths, [1234.56, 4000 - 1234.56], atol=0.01)
+            self.assertEqual([each.dxf.text for each in found], ["1235", "2765"])
+            self.assertEqual({each.dxf.layer for each in found}, {"Dimensions"})
 
     def test_layers_have_widths_and_patterns_and_text_is_text(self):
         table = parse_pen_table({"roles": {"profile": {"pattern": "dashed", "width": 0.5}}})

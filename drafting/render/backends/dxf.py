@@ -22,9 +22,9 @@ from drafting.geometry.polylines import Floats, Polylines
 from drafting.render.backend import OUTLINES, Backend, Sources
 from drafting.render.backends.dxf_model import Model
 from drafting.render.backends.dxf_tables import Tables, allowed
-from drafting.render.items import Drawing, Image, Text
+from drafting.render.items import Dimensioned, Drawing, Image, Text
 from drafting.render.page import FileInfo, Page
-from drafting.styles.pens import PAPER, Pen
+from drafting.styles.pens import INK, PAPER, Pen
 
 #: Viewports stand on a layer that is not plotted: a frame that is to be seen is a line of its own.
 FRAMES = "Viewports"
@@ -138,6 +138,22 @@ class DxfBackend(Backend):
         text = self._layout.add_text(item.text, height=item.size * self._scale, dxfattribs=attributes)
         text.dxf.rotation = item.turn
         text.set_placement(tuple(self._placed(np.array(item.at))), align=_ALIGN[item.anchor])
+
+    def dimension(self, item: Dimensioned) -> None:
+        """A real dimension for each length, which measures the building through the scale."""
+        style = self._tables.dimension_style(item.size * self._scale, item.ratio * self._scale)
+        for stretch in item.stretches:
+            first, last, base = self._placed(np.array([stretch.first, stretch.last, item.base]))
+            made = self._layout.add_linear_dim(
+                base=tuple(base),
+                p1=tuple(first),
+                p2=tuple(last),
+                angle=item.turn,
+                text=stretch.text,
+                dimstyle=style,
+                dxfattribs=self._tables.coloured(self._layer, INK),
+            )
+            made.render()
 
     def image(self, item: Image) -> None:
         """Left out: it would be a file beside this one."""

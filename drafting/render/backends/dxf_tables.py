@@ -11,6 +11,7 @@ from ezdxf.document import Drawing as Document
 from ezdxf.entities.layer import Layer
 from ezdxf.layouts.base import BaseLayout
 
+from drafting.render.dimension_items import ABOVE, BEYOND, GAP, STROKE
 from drafting.styles.lettering import BOLD, REGULAR
 from drafting.styles.pens import Pen
 
@@ -92,6 +93,21 @@ class Tables:
         name = "Lettering bold" if bold else "Lettering"
         if name not in self._doc.styles:
             self._doc.styles.add(name, font=(BOLD if bold else REGULAR).name)
+        return name
+
+    def dimension_style(self, size: float, ratio: float) -> str:
+        """The style of dimensions with figures of a height (paper mm) that measure at a ratio of paper over
+        real. DXF reference, DIMSTYLE."""
+        name = allowed(f"Dimensions {1 / ratio:g} {size:g}")
+        if name not in self._doc.dimstyles:
+            style = self._doc.dimstyles.add(name)
+            style.update_dxf_attribs(
+                {
+                    "dimlfac": 1 / ratio, "dimdec": 0, "dimtxt": size, "dimtxsty": self.style(bold=False),
+                    "dimtsz": STROKE / 2, "dimexo": GAP, "dimexe": BEYOND, "dimgap": ABOVE,
+                    "dimtad": 1, "dimtih": 0, "dimtoh": 0, "dimclrd": 256, "dimclre": 256, "dimclrt": 256,
+                }
+            )  # fmt: skip
         return name
 
     def fill(

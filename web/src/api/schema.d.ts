@@ -1749,6 +1749,42 @@ export interface components {
             kind: "dimension";
         };
         /**
+         * @description A dimension: drawn as its parts, by outputs that have no dimensions of their own.
+         *
+         *     Attributes:
+         *         parts: its lines and figures.
+         *         stretches: its lengths.
+         *         base: a point of the dimension line, paper mm.
+         *         turn: how the line runs, degrees anticlockwise.
+         *         ratio: paper mm for one real mm.
+         *         size: height of its figures, paper mm.
+         */
+        Dimensioned: {
+            parts: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"])[];
+            stretches: components["schemas"]["Stretch"][];
+            base: [
+                number,
+                number
+            ];
+            /** @description Degrees anticlockwise. */
+            turn: number;
+            /** @description Paper mm for one real mm. */
+            ratio: number;
+            size: number;
+            /** @default  */
+            layer: string;
+            /**
+             * @description The viewport that it belongs to; blank for none.
+             * @default
+             */
+            viewport: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "dimension";
+        };
+        /**
          * @description A sheet of paper and what lies on it, lowest first, and what of it points to other views.
          *
          *     Attributes:
@@ -1761,7 +1797,7 @@ export interface components {
             width: number;
             /** @description Paper mm. */
             height: number;
-            items: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"] | components["schemas"]["Image"] | components["schemas"]["Drawing"])[];
+            items: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"] | components["schemas"]["Dimensioned"] | components["schemas"]["Image"] | components["schemas"]["Drawing"])[];
             /** @default [] */
             links: components["schemas"]["Link"][];
             /** @default [] */
@@ -4132,6 +4168,18 @@ export interface components {
              * @description Of the floor, mm.
              */
             elevation: number;
+        };
+        /** @description One length of a dimension: its two ends on paper, and the words over it. */
+        Stretch: {
+            first: [
+                number,
+                number
+            ];
+            last: [
+                number,
+                number
+            ];
+            text: string;
         };
         /** @description How lines are drawn: width in mm, colour, pattern by name, and per cent of screening. */
         Stroke: {

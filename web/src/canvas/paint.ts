@@ -174,6 +174,10 @@ function paintFlat(
   camera: Camera,
   thinnest: number,
 ) {
+  if (item.type === "dimension") {
+    for (const part of item.parts) paintFlat(context, part, camera, thinnest);
+    return;
+  }
   if (item.type === "image") {
     const { x, y, width, height } = item.box;
     const [left, top] = toScreen(camera, x, y + height);

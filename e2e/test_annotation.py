@@ -1,0 +1,215 @@
+"""Writing and measuring on sheets, as a drafter does with mouse and keys, and what a new model version does
+to it."""
+
+from __future__ import annotations
+
+import re
+import tempfile
+from pathlib import Path
+from typing import Any
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.utils.functional import cached_property
+from playwright.sync_api import expect
+
+from demo.building import write_observatory
+from demo.project import finish_jobs
+from drafting.tests.pdf_reading import text
+from e2e.office import SheetsOffice
+from server.annotations.models import Annotation
+from server.buildings.services import import_model
+from server.sheets.models import Sheet, Viewport
+from server.views.drawings import order_all_out_of_date
+
+PLAN = "Plan, Ground floor"
+#: The jambs of the window in the south wall that is widened in the second version; u, mm.
+LEFT, RIGHT, WIDENED = 5400.0, 7200.0, 7800.0
+
+
+class AnnotationTests(SheetsOffice):
+    def piece(self, name: str | re.Pattern[str]) -> Any:
+        return self.page.get_by_role("button", name=name)
+
+    @cached_property
+    def frame(self) -> tuple[dict[str, float], Viewport]:
+        """Where the plan lies on the screen, and its row; nothing moves it in these tests."""
+        return self.viewport(PLAN).bounding_box(), self.row(PLAN)
+
+    def at(self, u: float, v: float) -> tuple[float, float]:
+        """Where a point of the plan is on the screen."""
+        box, row = self.frame
+        pixels = box["width"] / row.width * float(row.scale.ratio)
+        x = box["x"] + box["width"] / 2 + (u - row.centre_u) * pixels
+        return x, box["y"] + box["height"] / 2 - (v - row.centre_v) * pixels
+
+    def click(self, u: float, v: float) -> None:
+        self.page.mouse.move(*self.at(u, v))
+        self.page.mouse.click(*self.at(u, v))
+
+    def place_plan(self) -> None:
+        self.place_by_key(PLAN)
+        expect(self.viewport(PLAN)).to_be_focused()
+        expect(self.page.locator("#board")).to_have_attribute("data-painted", "yes")
+        self.page.keyboard.press("Escape")
+
+    def dimension(self, *points: tuple[float, float], line: tuple[float, float]) -> None:
+        status = self.page.get_by_role("region", name="Ledge: annotate").get_by_role("status")
+        self.page.keyboard.press("d")
+        for k, point in enumerate(points):
+            self.click(*point)
+            expect(status).to_contain_text("second point" if k == 0 else "dimension line lies")
+        self.click(*line)
+        expect(status).to_contain_text("further points")
+
+    def next_version(self) -> None:
+        """The second version of the building is brought in by somebody else, and everything is drawn anew."""
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "second.ifc"
+            write_observatory(str(path), revised=True)
+            import_model(self.project, SimpleUploadedFile(path.name, path.read_bytes()), self.project.owner)
+        finish_jobs(self.project)
+        order_all_out_of_date(self.project)
+        finish_jobs(self.project)
+        self.page.reload()
+        expect(self.viewport(PLAN)).to_be_visible()
+
+    def test_a_dimension_is_true_on_two_sheets_and_says_what_a_new_version_changes(self):
+        page = self.page
+        self.place_plan()
+        page.keyboard.press("d")
+        self.choose("Belongs to", "In the view, on every sheet")
+        page.get_by_role("button", name="Done").click()
+        self.dimension((LEFT, 0), (RIGHT, 0), line=((LEFT + RIGHT) / 2, -1200))
+        made = self.piece("Dimension: 1800")
+        expect(made).to_be_visible()
+        # A chain is one piece: a further click adds to it.
+        self.click(12_000, 0)
+        expect(self.piece("Dimension: 1800 4800")).to_be_visible()
+        page.keyboard.press("Escape")
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("region", name="Ledge: sheet")).to_be_visible()
+        self.saved()
+        self.assertEqual([p["ends"] != [] for p in Annotation.objects.get().spec["points"]], [True] * 3)
+
+        page.keyboard.press("Control+z")
+        expect(self.piece("Dimension: 1800 4800")).to_have_count(0)
+        page.reload()
+        expect(made).to_be_visible()
+        self.add_sheets("At another scale")
+        page.get_by_role("navigation", name="Register").get_by_role("button", name="Sheet A-02").click()
+        expect(page.get_by_text("Nothing is placed on this sheet")).to_be_visible()
+        self.place_by_key(PLAN)
+        self.choose_scale("1:200")
+        self.saved()
+        expect(made).to_be_visible()
+        page.keyboard.press("Escape")
+        words = text(self.plotted("Plot set"))
+        self.assertEqual(words.count("1800"), 2)
+
+        self.next_version()
+        changed = self.piece("Dimension: 2400, changed")
+        expect(changed).to_be_visible()
+        page.get_by_role("button", name="1 to put right").click()
+        expect(page.get_by_text("1800 is now 2400")).to_be_visible()
+        page.get_by_role("button", name="Accept").click()
+        expect(changed).to_have_count(0)
+        page.keyboard.press("Escape")
+        expect(self.piece("Dimension: 2400")).to_be_visible()
+        page.keyboard.press("Control+z")
+        expect(changed).to_be_visible()
+
+    def test_the_outer_walls_are_dimensioned_in_one_action_and_again_without_doubling(self):
+        page = self.page
+        self.place_plan()
+        for time in ("first", "second"):
+            with self.subTest(time):
+                self.viewport(PLAN).click(position={"x": 8, "y": 8})
+                self.more("Dimension the outer walls…")
+                page.get_by_role("button", name="Dimension", exact=True).last.click()
+                expect(self.piece(re.compile("^Dimension: .*900 1500"))).to_be_visible()
+                self.saved()
+                self.assertEqual(Annotation.objects.count(), 6)
+                page.keyboard.press("Escape")
+        words = text(self.plotted())
+        for figure in ("12000", "4200", "19200", "7000"):
+            self.assertIn(figure, words)
+        page.keyboard.press("Control+z")
+        page.keyboard.press("Control+z")
+        expect(self.piece(re.compile("^Dimension:"))).to_have_count(0)
+        self.saved()
+        self.assertEqual(Annotation.objects.count(), 0)
+
+    def test_a_note_with_a_leader_is_written_moved_and_deleted(self):
+        page = self.page
+        self.place_plan()
+        page.keyboard.press("t")
+        self.click(0, 7000)
+        expect(page.get_by_text("Click where the words begin.")).to_be_visible()
+        self.click(-2500, 9200)
+        field = page.get_by_role("textbox", name="Words of the note")
+        expect(field).to_be_focused()
+        page.keyboard.type("Larch boards\n- oiled twice")
+        page.keyboard.press("Escape")
+        note = self.piece("Note: Larch boards – oiled twice")
+        expect(note).to_be_visible()
+        self.saved()
+        before = Annotation.objects.get().spec["offset"]
+        self.drag(note, 20, 0)
+        expect(page.get_by_title("Undo: move a note")).to_be_attached()
+        self.saved()
+        self.assertGreater(Annotation.objects.get().spec["offset"][0], before[0])
+        self.choose("Belongs to", f"The view {PLAN}")
+        self.saved()
+        self.assertEqual(Annotation.objects.get().view.name, PLAN)
+        page.keyboard.press("Escape")
+        self.assertIn("Larch boards", text(self.plotted()))
+        note.click()
+        page.keyboard.press("Delete")
+        expect(note).to_have_count(0)
+        page.keyboard.press("Control+z")
+        expect(note).to_be_visible()
+
+    def test_a_note_on_the_sheet_is_pasted_in_its_place_on_another(self):
+        page = self.page
+        self.add_sheets("Second")
+        board = self.board.bounding_box()
+        page.get_by_role("group", name="Annotate").get_by_role("button", name="Note").click()
+        page.mouse.click(board["x"] + board["width"] / 2, board["y"] + board["height"] / 3)
+        expect(page.get_by_role("textbox", name="Words of the note")).to_be_focused()
+        page.keyboard.type("For comment")
+        page.keyboard.press("Escape")
+        note = self.piece("Note: For comment")
+        note.click()
+        page.keyboard.press("Control+c")
+        page.get_by_role("navigation", name="Register").get_by_role("button", name="Sheet A-02").click()
+        expect(note).to_have_count(0)
+        page.keyboard.press("Control+v")
+        expect(note).to_be_visible()
+        self.saved()
+        places = [piece.spec["at"]["at"] for piece in Annotation.objects.all()]
+        self.assertEqual((len(places), places[0]), (2, places[1]))
+        self.assertEqual({piece.sheet for piece in Annotation.objects.all()}, set(Sheet.objects.all()))
+
+    def test_levels_are_read_off_an_elevation_and_refused_on_a_plan(self):
+        page = self.page
+        self.place_plan()
+        page.keyboard.press("l")
+        self.click(0, 0)
+        expect(page.get_by_text("A spot level is given in elevations and sections")).to_be_visible()
+        page.get_by_role("button", name="Close").click()
+        expect(self.piece(re.compile("^Spot level"))).to_have_count(0)
+        page.keyboard.press("Escape")
+        page.keyboard.press("Escape")
+
+        self.place_by_key("South elevation")
+        frame = self.viewport("South elevation")
+        expect(frame).to_be_focused()
+        page.keyboard.press("Escape")
+        row, box = self.row("South elevation"), frame.bounding_box()
+        pixels = box["width"] / row.width * float(row.scale.ratio)
+        page.keyboard.press("l")
+        page.mouse.click(
+            box["x"] + box["width"] / 2 + (1000 - row.centre_u) * pixels,
+            box["y"] + box["height"] / 2 - (3000 - row.centre_v) * pixels,
+        )
+        expect(self.piece(re.compile(r"^Spot level: \+[23]\.\d{3}$"))).to_be_visible()
