@@ -43,8 +43,8 @@ def corners_of(drawing: Linework | None) -> CornersOf:
 
 
 def is_upright(drawing: Linework | None) -> bool:
-    """Whether heights are seen in a drawing."""
-    return bool(drawing and drawing.axes and drawing.axes["up"][2] > 1 - 1e-6)
+    """Whether heights are seen in a drawing; in one that is not there yet they may be."""
+    return drawing is None or not drawing.axes or bool(drawing.axes["up"][2] > 1 - 1e-6)
 
 
 def grid_seen(grid: Sequence[Any], drawing: Linework) -> list[GridLine]:

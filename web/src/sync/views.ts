@@ -1,6 +1,14 @@
 /** Changes to views: shown at once, written in order, and able to be undone. */
 import { useMemo } from "react";
-import { api, data, type LineSettings, type Shown, type View, type ViewSpec } from "../api/client";
+import {
+  api,
+  data,
+  type Annotation,
+  type LineSettings,
+  type Shown,
+  type View,
+  type ViewSpec,
+} from "../api/client";
 import { commit } from "./commands";
 import { queryClient } from "../api/queries";
 import { changing, afterWrites, deleting, making, newId, upsert, refresh } from "./rows";
@@ -34,11 +42,20 @@ export function useViewEdits(project: string) {
       }
     }
 
-    /** Its viewports go with it, and come back with it. */
+    /** Its viewports and all that is annotated in it go with it, and come back with it. */
     async function remove(view: View) {
-      const on = await data(api.GET("/api/viewports/", { params: { query: { project } } }));
-      const gone = on.filter((v) => v.view === view.id).map((v) => deleting("viewports", v));
-      return commit(project, `delete ${view.name}`, [...gone, deleting("views", view)]);
+      const ofProject = { params: { query: { project } } };
+      const viewports = await data(api.GET("/api/viewports/", ofProject));
+      const pieces = (await data(api.GET("/api/annotations/", ofProject))) as Annotation[];
+      const gone = viewports.filter((v) => v.view === view.id);
+      const through = new Set(gone.map((v) => v.id));
+      return commit(project, `delete ${view.name}`, [
+        ...pieces
+          .filter((p) => p.view === view.id || through.has(p.viewport ?? ""))
+          .map((p) => deleting("annotations", p)),
+        ...gone.map((v) => deleting("viewports", v)),
+        deleting("views", view),
+      ]);
     }
 
     async function makeStandard() {
