@@ -30,6 +30,8 @@ from drafting.views.plan import Plan
 from drafting.views.section import Section
 from drafting.views.spec import AnyView, dump_view
 from server.buildings.services import import_model
+from server.checks.models import CheckRun, Waiver
+from server.checks.services import order_check
 from server.jobs.models import Job
 from server.jobs.queue import work_off
 from server.plots.models import SheetList
@@ -140,6 +142,12 @@ OVERRIDES = {"scale": "1:25, and a perspective"}
 #: Plot settings of the office's own, and a list of sheets that are plotted together, by their numbers.
 SITE_SET = PlotSettingsSpec(device="office", paper="A3", reduction="paper", colours="black")
 BUILDER = ("For the builder", ("A-01", "A-03", "A-04"))
+#: What a check finds that is meant as it is: by its rule and its subject, why.
+WAIVED = {
+    ("cropped-through", ""): "Deck and ramp are on A-01",
+    ("drawings-held", ""): "As it was agreed with the builder",
+    ("unlike-in-series", "template"): "A sheet for the exhibition",
+}
 #: The style of drawing titles, by the kind of view.
 TITLES = {"plan": "north", "roof": "north", "elevation": "bar", "section": "bar"}
 
@@ -178,10 +186,23 @@ def load() -> bool:
         _import(project, user, revised=True)
         order_all_out_of_date(project)
         finish_jobs(project)
+        order_check(project)
+        finish_jobs(project)
+        let_stand(project, user)
     except BaseException:
         project.delete()
         raise
     return True
+
+
+def let_stand(project: Project, user: AbstractBaseUser) -> None:
+    """What was found and is meant as it is, with the reason; two findings are left to be looked into."""
+    for finding in CheckRun.objects.get(project=project).findings:
+        reason = WAIVED.get((finding["rule"], finding["subject"])) or WAIVED.get((finding["rule"], ""))
+        if reason:
+            Waiver.objects.create(
+                project=project, finding=finding["key"], words=finding["words"], reason=reason, by=user
+            )
 
 
 def _import(project: Project, user: AbstractBaseUser, *, revised: bool = False) -> None:

@@ -62,6 +62,13 @@ def with_anchors(piece: AnyPiece, anchors: Sequence[Anchor]) -> AnyPiece:
     return replace(piece, at=first, arms=tuple(rest)) if isinstance(piece, Note) else replace(piece, at=first)
 
 
+def is_typed_over(piece: AnyPiece) -> bool:
+    """Whether something is typed over a true figure."""
+    if isinstance(piece, Dimension):
+        return any(piece.overrides)
+    return isinstance(piece, SpotLevel) and bool(piece.override)
+
+
 def attached(piece: AnyPiece, corners_of: CornersOf) -> AnyPiece:
     """A piece whose new anchors, of which only place and element are known, are told by corners."""
 

@@ -74,7 +74,7 @@ def print_warnings(page: Page, device: Device, lost: Iterable[CutOff]) -> list[s
                 f"Lettering is as small as {smallest:.2f} mm here; under {MIN_TEXT_HEIGHT:g} mm it may "
                 f"not read."
             )
-        thinnest = min(_widths(page.display), default=NARROWEST) * page.scale
+        thinnest = min(widths(page.display), default=NARROWEST) * page.scale
         if thinnest < NARROWEST - 1e-6:
             warnings.append(
                 f"Lines are as narrow as {thinnest:.3f} mm here; under {NARROWEST:g} mm they may be lost."
@@ -82,8 +82,9 @@ def print_warnings(page: Page, device: Device, lost: Iterable[CutOff]) -> list[s
     return warnings
 
 
-def _widths(display: DisplayList) -> Iterator[float]:
-    for item in display.items:
+def widths(display: DisplayList) -> Iterator[float]:
+    """The widths of all lines of a sheet, paper mm."""
+    for item in display.flat_items:
         if isinstance(item, Path):
             yield item.pen.width
         elif isinstance(item, Drawing):

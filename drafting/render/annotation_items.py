@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 
 from drafting.annotation.dimensions import Dimension
 from drafting.annotation.notes import Note
-from drafting.annotation.pieces import PlacedPiece
+from drafting.annotation.pieces import PlacedPiece, is_typed_over
 from drafting.geometry.boxes import Box, union
 from drafting.render.backends.extents import bounds_of
 from drafting.render.dimension_items import STROKE_PEN, dimension_items, dimensioned, spot_level_items
@@ -61,6 +61,7 @@ def piece_boxes(drawn: Iterable[tuple[PlacedPiece, Sequence[FlatItem]]]) -> tupl
                 stood.at,
                 stood.standing,
                 stood.words,
+                is_typed_over(placed.piece),
             )
         )
     return tuple(found)

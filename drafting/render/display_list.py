@@ -66,6 +66,7 @@ class PieceBox:
         standing: whether all that it is attached to was found again, a length has changed, or something is
             gone.
         words: the old and new figures, or what is gone.
+        typed_over: whether a true figure of it is typed over.
     """
 
     __pydantic_config__ = CLOSED
@@ -79,6 +80,7 @@ class PieceBox:
     at: tuple[tuple[float, float], ...]
     standing: Standing
     words: str = ""
+    typed_over: bool = False
 
 
 @dataclass(frozen=True)

@@ -20,7 +20,7 @@ CAPTION, CAPTION_COLOUR = 1.8, "#5d646b"
 PADDING = 2.0
 #: The revision table: a row, and the widths of its columns; zero for what is left over. mm.
 ROW, ROW_TEXT = 4.5, 1.8
-COLUMNS = (("Revision", 12.5), ("Date", 16.0), ("Description", 0.0), ("Initials", 11.0))
+COLUMNS = (("Revision", 12.5), ("Date", 17.0), ("Description", 0.0), ("Initials", 11.0))
 
 ANCHORS: dict[str, Anchor] = {"left": "start", "middle": "middle", "right": "end"}
 
@@ -118,41 +118,50 @@ def _drawn(picture: Picture, at: tuple[float, float], scale: float) -> Iterator[
 
 def _revisions(sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:
     """Captions, then a row for each revision, the newest last. Where there are too many, the oldest give
-    way."""
-    rows = max(0, int(box.height / ROW + 1e-9) - 1)
+    way. In a table too narrow for its columns the description has a line of its own below the rest."""
+    fixed = sum(width for _, width in COLUMNS)
+    stacked = box.width < 2 * fixed
+    high = 2 * ROW if stacked else ROW
+    rows = max(0, int(box.height / high + 1e-9) - 1)
     if not rows:
         return
     pen = Pen(part.width or RULE_PEN.width, part.colour or INK)
     shown = sheet.revisions[-rows:]
+    lefts = _lefts(box, [width for name, width in COLUMNS if not (stacked and name == "Description")])
     # A table that grows with the paper is as high as its rows, measured from the top.
     for k, revision in enumerate((_CAPTIONS, *shown)):
-        top = box.top - k * ROW
-        yield from _row(revision, box, top, caption=k == 0)
-        yield Path(((box.x, top - ROW), (box.right, top - ROW)), pen, LAYER)
-    foot = box.top - (len(shown) + 1) * ROW if part.up == "both" else box.y
-    for x in _lefts(box)[1:-1]:
-        yield Path(((x, foot), (x, box.top)), pen, LAYER)
+        top = box.top - k * high
+        colour = CAPTION_COLOUR if k == 0 else INK
+        words = [revision.revision, revision.date, revision.description, revision.initials]
+        if stacked:
+            yield from _row([words.pop(2)], [box.x, box.right], top - ROW, colour)
+            for x in lefts[1:-1]:
+                yield Path(((x, top - ROW), (x, top)), pen, LAYER)
+        yield from _row(words, lefts, top, colour)
+        yield Path(((box.x, top - high), (box.right, top - high)), pen, LAYER)
+    if not stacked:
+        foot = box.top - (len(shown) + 1) * ROW if part.up == "both" else box.y
+        for x in lefts[1:-1]:
+            yield Path(((x, foot), (x, box.top)), pen, LAYER)
     yield Path(box.corners, pen, LAYER, closed=True)
 
 
 _CAPTIONS = Revision(*(name for name, _ in COLUMNS))
 
 
-def _lefts(box: Box) -> Sequence[float]:
-    fixed = sum(width for _, width in COLUMNS)
-    # In a table that is too narrow for them its columns share what there is.
-    narrow = min(1.0, box.width / (2 * fixed))
-    rest = box.width - fixed * narrow
-    return [box.x + at for at in accumulate((width * narrow or rest for _, width in COLUMNS), initial=0.0)]
+def _lefts(box: Box, widths: Sequence[float]) -> Sequence[float]:
+    """Where columns begin, and where the last ends. One without a width has what is left over; without such a
+    one it is the last's."""
+    rest = box.width - sum(widths)
+    if 0.0 not in widths:
+        widths = [*widths[:-1], widths[-1] + rest]
+    return [box.x + at for at in accumulate((width or rest for width in widths), initial=0.0)]
 
 
-def _row(revision: Revision, box: Box, top: float, *, caption: bool) -> Iterator[Item]:
-    values = (revision.revision, revision.date, revision.description, revision.initials)
-    lefts = _lefts(box)
-    for words, left, right in zip(values, lefts, lefts[1:], strict=False):
-        if words:
-            (line, *_), size = fit_lines(words, ROW_TEXT, (right - left - 2.4, ROW), min_size=1.4)
-            colour = CAPTION_COLOUR if caption else INK
+def _row(words: Sequence[str], lefts: Sequence[float], top: float, colour: str) -> Iterator[Item]:
+    for each, left, right in zip(words, lefts, lefts[1:], strict=False):
+        if each:
+            (line, *_), size = fit_lines(each, ROW_TEXT, (right - left - 2.4, ROW))
             yield Text((left + 1.2, top - ROW + 1.35), line, size, colour, layer=LAYER)
 
 

@@ -1,6 +1,7 @@
 """The kinds of rows that can be changed in a batch."""
 
 from server.annotations.viewsets import ANNOTATIONS
+from server.checks.viewsets import CHECK_RULES, WAIVERS
 from server.plots.viewsets import SHEET_LISTS
 from server.projects.rows import RowKind
 from server.sheets.viewsets import REGISTERS, SHEETS, TEMPLATES, VIEWPORTS
@@ -19,4 +20,6 @@ KINDS: dict[str, RowKind] = {
     "plot_settings": PLOT_SETTINGS,
     "sheet_lists": SHEET_LISTS,
     "line_settings": LINE_SETTINGS,
+    "waivers": WAIVERS,
+    "check_rules": CHECK_RULES,
 }

@@ -54,6 +54,7 @@ INSTALLED_APPS = [
     "server.sheets",
     "server.annotations",
     "server.plots",
+    "server.checks",
     "server.changes",
 ]
 

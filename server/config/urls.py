@@ -8,6 +8,7 @@ from drf_spectacular.views import SpectacularAPIView
 
 APPS = (
     "accounts", "projects", "jobs", "buildings", "views", "styles", "sheets", "annotations", "plots",
+    "checks",
     "changes",
 )  # fmt: skip
 

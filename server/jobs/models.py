@@ -36,6 +36,7 @@ class Job(UuidModel):
         READ = "read"
         DRAW = "draw"
         PLOT = "plot"
+        CHECK = "check"
 
     class State(models.TextChoices):
         WAITING = "waiting"

@@ -181,7 +181,7 @@ def marks_of(
             tuple(axes["right"]),
             tuple(axes["up"]),
             tuple(axes["origin"]),
-            _on_paper(viewport, drawing.own_extents) if drawing.own_extents else None,
+            building_on_paper(row, viewport),
             tuple(taken.get(viewport.id, ())),
         )
         grid = tuple(grid_in(seen, whole.grid)) if row.grid else ()
@@ -195,9 +195,12 @@ def marks_of(
     return found
 
 
-def _on_paper(viewport: CoreViewport, extents: Sequence[float]) -> Box:
-    """The box about what is drawn within some extents (least u, v, greatest u, v; mm), on paper."""
-    u0, v0, u1, v1 = extents
+def building_on_paper(row: Viewport, viewport: CoreViewport) -> Box | None:
+    """The box about what is drawn of the building in a viewport, paper mm; None where that is not known."""
+    drawing = row.drawn.linework
+    if drawing is None or not drawing.own_extents:
+        return None
+    u0, v0, u1, v1 = drawing.own_extents
     xs, ys = zip(*(viewport.to_paper(u, v) for u in (u0, u1) for v in (v0, v1)), strict=True)
     return Box(min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys))
 

@@ -6,6 +6,7 @@ import { useEffect } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router-dom";
 import { useProject, useSession } from "./api/queries";
 import { Header } from "./components/Header";
+import { CheckStation } from "./features/check/CheckStation";
 import { IssueStation } from "./features/issue/IssueStation";
 import { ModelStation } from "./features/model/ModelStation";
 import { ProjectsPage } from "./features/projects/ProjectsPage";
@@ -28,6 +29,7 @@ export function App() {
         <Route path="/projects/:projectId/model" element={<Station name="model" />} />
         <Route path="/projects/:projectId/views/:viewId?" element={<Station name="views" />} />
         <Route path="/projects/:projectId/sheets/:sheetId?" element={<Station name="sheets" />} />
+        <Route path="/projects/:projectId/check" element={<Station name="check" />} />
         <Route path="/projects/:projectId/issue" element={<Station name="issue" />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
@@ -36,7 +38,13 @@ export function App() {
   );
 }
 
-const STATIONS = { model: ModelStation, views: ViewsStation, sheets: SheetsStation, issue: IssueStation };
+const STATIONS = {
+  model: ModelStation,
+  views: ViewsStation,
+  sheets: SheetsStation,
+  check: CheckStation,
+  issue: IssueStation,
+};
 
 function Station({ name }: { name: keyof typeof STATIONS }) {
   const { projectId = "" } = useParams();

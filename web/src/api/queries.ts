@@ -7,6 +7,7 @@ import {
   api,
   data,
   type Annotation,
+  type Checks,
   type DisplayList,
   type Job,
   type NamedLineSettings,
@@ -124,6 +125,30 @@ export const useSheetLists = (project: string) =>
     queryFn: () => consistent(() => data(api.GET("/api/sheet-lists/", ofProject(project)))),
     refetchInterval: watched,
   });
+/** What the last check of the set has found, watched closely while one is under way. */
+export const useChecks = (project: string) =>
+  useQuery({
+    queryKey: ["checks", project],
+    queryFn: () =>
+      consistent(() => data(api.GET("/api/checks/", ofProject(project))) as unknown as Promise<Checks>),
+    refetchInterval: (query) => (query.state.data?.job ? 300 : 4_000),
+  });
+/** What there is to check; it never changes. */
+export const useRules = () =>
+  useQuery({ queryKey: ["rules"], queryFn: () => data(api.GET("/api/rules/", {})), staleTime: Infinity });
+export const useWaivers = (project: string) =>
+  useQuery({
+    queryKey: ["waivers", project],
+    queryFn: () => consistent(() => data(api.GET("/api/waivers/", ofProject(project)))),
+    refetchInterval: watched,
+  });
+export const useCheckRules = (project: string) =>
+  useQuery({
+    queryKey: ["check_rules", project],
+    queryFn: () => consistent(() => data(api.GET("/api/check-rules/", ofProject(project)))),
+    refetchInterval: watched,
+    select: ([rules]) => rules,
+  });
 /** What pens and devices there are; it never changes. */
 export const usePenParts = () =>
   useQuery({
@@ -226,8 +251,10 @@ export function useJobs(project: string) {
   const known = useRef<ReadonlySet<string> | null>(null);
   useEffect(() => {
     if (!jobs.data) return;
-    // What was plotted has changed no row.
-    const ended = jobs.data.filter((job) => !isActive(job) && job.kind !== "plot").map((job) => job.id);
+    // What was plotted or checked has changed no row.
+    const ended = jobs.data
+      .filter((job) => !isActive(job) && job.kind !== "plot" && job.kind !== "check")
+      .map((job) => job.id);
     const news = known.current !== null && ended.some((id) => !known.current?.has(id));
     known.current = new Set(ended);
     if (news)

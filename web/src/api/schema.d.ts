@@ -78,6 +78,61 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/check-rules/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Which rules one's own projects check. */
+        get: operations["check_rules_list"];
+        put?: never;
+        /** @description Which rules one's own projects check. */
+        post: operations["check_rules_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/check-rules/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Which rules one's own projects check. */
+        get: operations["check_rules_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Which rules one's own projects check. */
+        delete: operations["check_rules_destroy"];
+        options?: never;
+        head?: never;
+        /** @description Which rules one's own projects check. */
+        patch: operations["check_rules_partial_update"];
+        trace?: never;
+    };
+    "/api/checks/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What the last check has found, and whether the set is still as it was. */
+        get: operations["checks_retrieve"];
+        put?: never;
+        /** @description Check the set. */
+        post: operations["checks_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/device-kinds/": {
         parameters: {
             query?: never;
@@ -724,6 +779,23 @@ export interface paths {
         patch: operations["registers_partial_update"];
         trace?: never;
     };
+    "/api/rules/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What there is to check; it never changes. */
+        get: operations["rules_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/": {
         parameters: {
             query?: never;
@@ -1138,6 +1210,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/waivers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Findings that are let stand in one's own projects. */
+        get: operations["waivers_list"];
+        put?: never;
+        /** @description Findings that are let stand in one's own projects. */
+        post: operations["waivers_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waivers/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Findings that are let stand in one's own projects. */
+        get: operations["waivers_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Findings that are let stand in one's own projects. */
+        delete: operations["waivers_destroy"];
+        options?: never;
+        head?: never;
+        /** @description Findings that are let stand in one's own projects. */
+        patch: operations["waivers_partial_update"];
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1398,6 +1507,42 @@ export interface components {
              */
             change?: string;
             steps: components["schemas"]["StepRequest"][];
+        };
+        /** @description Which rules a project checks, and how much each matters. */
+        CheckRules: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            /** @description By the key of a rule that differs from what it is by itself. */
+            choices?: {
+                [key: string]: "error" | "warning" | "notice" | "off";
+            };
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description Which rules a project checks, and how much each matters. */
+        CheckRulesRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            /** @description By the key of a rule that differs from what it is by itself. */
+            choices?: {
+                [key: string]: "error" | "warning" | "notice" | "off";
+            };
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description What the last check of a set has found. */
+        Checks: {
+            findings: components["schemas"]["Finding"][];
+            /** @description Whether the set is as it was checked. */
+            fresh: boolean;
+            /** Format: date-time */
+            finished: string | null;
+            /** @description The check that is under way. */
+            job: components["schemas"]["Job"] | null;
         };
         /** @description A circle about a point; mm. */
         Circle: {
@@ -2050,6 +2195,31 @@ export interface components {
              */
             type: "fill";
         };
+        /** @description A finding with its rule. `key` is the same when the set is checked again, so that it can be waived. */
+        Finding: {
+            key: string;
+            rule: string;
+            severity: components["schemas"]["SeverityEnum"];
+            words: string;
+            /** @default  */
+            sheet: string;
+            /** @default  */
+            viewport: string;
+            /** @default  */
+            view: string;
+            /** @default  */
+            piece: string;
+            /** @default  */
+            subject: string;
+            at?: [
+                number,
+                number
+            ];
+            /** @default  */
+            fix: components["schemas"]["FixEnum"] | components["schemas"]["BlankEnum"];
+        };
+        /** @enum {string} */
+        FixEnum: "draw" | "restore";
         /**
          * @description * `pdf` - pdf
          *     * `dxf` - dxf
@@ -2140,9 +2310,10 @@ export interface components {
          * @description * `read` - Read
          *     * `draw` - Draw
          *     * `plot` - Plot
+         *     * `check` - Check
          * @enum {string}
          */
-        JobKind: "read" | "draw" | "plot";
+        JobKind: "read" | "draw" | "plot" | "check";
         /**
          * @description * `waiting` - Waiting
          *     * `running` - Running
@@ -2658,6 +2829,19 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /** @description Which rules a project checks, and how much each matters. */
+        PatchedCheckRulesRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            /** @description By the key of a rule that differs from what it is by itself. */
+            choices?: {
+                [key: string]: "error" | "warning" | "notice" | "off";
+            };
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
         /** @description Line settings that are kept by name. */
         PatchedNamedLineSettingsRequest: {
             /** Format: uuid */
@@ -2897,6 +3081,18 @@ export interface components {
             shown?: components["schemas"]["ShownRequest"];
             /** @description Place the view about this point of the sheet, paper mm, at the largest scale that fits. */
             at?: number[];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A finding that is let stand. */
+        PatchedWaiverRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            finding?: string;
+            words?: string;
+            reason?: string;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -3200,6 +3396,7 @@ export interface components {
          *         standing: whether all that it is attached to was found again, a length has changed, or something is
          *             gone.
          *         words: the old and new figures, or what is gone.
+         *         typed_over: whether a true figure of it is typed over.
          */
         PieceBox: {
             piece: string;
@@ -3218,6 +3415,8 @@ export interface components {
             standing: components["schemas"]["StandingEnum"];
             /** @default  */
             words: string;
+            /** @default false */
+            typed_over: boolean;
         };
         /** @enum {string} */
         PieceBoxKindEnum: "note" | "dimension" | "level";
@@ -3779,9 +3978,17 @@ export interface components {
          *     * `plot_settings` - plot_settings
          *     * `sheet_lists` - sheet_lists
          *     * `line_settings` - line_settings
+         *     * `waivers` - waivers
+         *     * `check_rules` - check_rules
          * @enum {string}
          */
-        RowsEnum: "sheets" | "viewports" | "annotations" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings";
+        RowsEnum: "sheets" | "viewports" | "annotations" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings" | "waivers" | "check_rules";
+        /** @description A rule, and how much it matters by itself. */
+        Rule: {
+            key: string;
+            name: string;
+            severity: components["schemas"]["SeverityEnum"];
+        };
         Rung: {
             scale: string;
             /**
@@ -3894,6 +4101,8 @@ export interface components {
             line_settings?: components["schemas"]["LineSettingsRequest"];
             shown?: components["schemas"]["ShownRequest"];
         };
+        /** @enum {string} */
+        SeverityEnum: "error" | "warning" | "notice";
         /**
          * @description * `rectangle` - rectangle
          *     * `circle` - circle
@@ -4678,6 +4887,34 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /** @description A finding that is let stand. */
+        Waiver: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            finding: string;
+            words?: string;
+            reason: string;
+            /** @default  */
+            readonly by: string;
+            /** Format: date-time */
+            readonly created: string;
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A finding that is let stand. */
+        WaiverRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            finding: string;
+            words?: string;
+            reason: string;
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -4853,6 +5090,172 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    check_rules_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckRules"][];
+                };
+            };
+        };
+    };
+    check_rules_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckRulesRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["CheckRulesRequest"];
+                "multipart/form-data": components["schemas"]["CheckRulesRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckRules"];
+                };
+            };
+        };
+    };
+    check_rules_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this check rules. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckRules"];
+                };
+            };
+        };
+    };
+    check_rules_destroy: {
+        parameters: {
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this check rules. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    check_rules_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this check rules. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedCheckRulesRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedCheckRulesRequest"];
+                "multipart/form-data": components["schemas"]["PatchedCheckRulesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckRules"];
+                };
+            };
+        };
+    };
+    checks_retrieve: {
+        parameters: {
+            query: {
+                project: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Checks"];
+                };
+            };
+        };
+    };
+    checks_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfOneProjectRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["OfOneProjectRequest"];
+                "multipart/form-data": components["schemas"]["OfOneProjectRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"];
                 };
             };
         };
@@ -6094,6 +6497,25 @@ export interface operations {
             };
         };
     };
+    rules_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rule"][];
+                };
+            };
+        };
+    };
     session_retrieve: {
         parameters: {
             query?: never;
@@ -7113,6 +7535,126 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["View"][];
+                };
+            };
+        };
+    };
+    waivers_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Waiver"][];
+                };
+            };
+        };
+    };
+    waivers_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaiverRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["WaiverRequest"];
+                "multipart/form-data": components["schemas"]["WaiverRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Waiver"];
+                };
+            };
+        };
+    };
+    waivers_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this waiver. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Waiver"];
+                };
+            };
+        };
+    };
+    waivers_destroy: {
+        parameters: {
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this waiver. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    waivers_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this waiver. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedWaiverRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedWaiverRequest"];
+                "multipart/form-data": components["schemas"]["PatchedWaiverRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Waiver"];
                 };
             };
         };

@@ -19,6 +19,7 @@ const STATIONS = [
   ["model", "Model"],
   ["views", "Views"],
   ["sheets", "Sheets"],
+  ["check", "Check"],
   ["issue", "Issue"],
 ] as const;
 
@@ -126,10 +127,11 @@ function Steps({ keys }: { keys: boolean }) {
 
 function RunningJobs({ project }: { project: string }) {
   const { data: jobs } = useJobs(project);
-  const now = jobs?.filter(isActive) ?? [];
+  // A check is told where its findings are.
+  const now = jobs?.filter((job) => isActive(job) && job.kind !== "check") ?? [];
   const first = now.find((job) => job.state === "running") ?? now[0];
   if (!first) return null;
-  const verb = { read: "Reading", draw: "Drawing", plot: "Plotting" }[first.kind];
+  const verb = { read: "Reading", draw: "Drawing", plot: "Plotting", check: "Checking" }[first.kind];
   return (
     <Box role="status" sx={{ fontSize: 12.5, display: "flex", alignItems: "center", gap: 1, minWidth: 0 }}>
       <Box sx={{ width: 60, height: 4, bgcolor: "#ffffff33", borderRadius: 2 }}>

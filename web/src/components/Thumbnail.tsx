@@ -52,15 +52,18 @@ export function SheetThumbnail({
   sheet,
   viewports,
   width,
+  place = `sheet ${sheet}`,
 }: {
   sheet: string;
   viewports: Viewport[];
   width: number;
+  /** What its pictures are kept as, where the sheet is shown in another size elsewhere. */
+  place?: string;
 }) {
   const { data: display } = useDisplay(sheet);
   const geometry = useMemo(() => new Map(viewports.map((v) => [v.id, geometryOf(v)])), [viewports]);
   const ratio = display ? display.height / display.width : 0.707;
-  return usePicture(display, geometry, `sheet ${sheet}`, width, Math.round(width * ratio));
+  return usePicture(display, geometry, place, width, Math.round(width * ratio));
 }
 
 export function ViewThumbnail({ view, width, height }: { view: View; width: number; height: number }) {

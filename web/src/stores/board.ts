@@ -9,6 +9,8 @@ interface Board {
   /** The paper, mm, and the room for it, pixels. */
   paper: Box | null;
   room: { width: number; height: number };
+  /** What is to be seen when the sheet that one goes to comes to the board; null for all of it. */
+  lookAt: Box | null;
   /** What the board shows of its sheet: x, y, width and height, paper mm. */
   seen: readonly [number, number, number, number] | null;
   /** The template that is being edited on the sheet, by its id. */
@@ -24,6 +26,7 @@ export const useBoard = create<Board>()(() => ({
   element: null,
   paper: null,
   room: { width: 0, height: 0 },
+  lookAt: null,
   seen: null,
   template: null,
   workingColours: false,

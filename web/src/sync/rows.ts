@@ -7,6 +7,7 @@ import {
   api,
   data,
   type Annotation,
+  type CheckRules,
   type NamedLineSettings,
   type PenTable,
   type PlotSettings,
@@ -17,6 +18,7 @@ import {
   type Template,
   type View,
   type Viewport,
+  type Waiver,
 } from "../api/client";
 import { queryClient } from "../api/queries";
 import { whileWriting } from "../api/writing";
@@ -34,6 +36,8 @@ interface Rows {
   pen_tables: PenTable;
   plot_settings: PlotSettings;
   sheet_lists: SheetList;
+  waivers: Waiver;
+  check_rules: CheckRules;
 }
 export type Kind = keyof Rows;
 type Part = Record<string, unknown>;
@@ -240,7 +244,8 @@ const LISTED = ["position", "number", "title", "paper", "revisions"];
 
 /** What depends on the rows of some steps is fetched again. */
 export function refresh(project: string, steps: readonly Step[]) {
-  const stale = new Set<string>();
+  // Whatever was changed, the set may have to be checked again.
+  const stale = new Set<string>(["checks"]);
   const sheets = new Set<unknown>();
   for (const { rows: kind, id, before, after } of steps) {
     const whole = before === null || after === null;

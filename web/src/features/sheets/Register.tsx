@@ -5,10 +5,12 @@ import ButtonBase from "@mui/material/ButtonBase";
 import Tooltip from "@mui/material/Tooltip";
 import { useState } from "react";
 import type { Sheet, Viewport } from "../../api/client";
+import { SeverityMark } from "../../components/severities";
 import { StateMark } from "../../components/StateMark";
 import { colours } from "../../theme/theme";
 import { SheetThumbnail } from "../../components/Thumbnail";
 import { useBoard } from "../../stores/board";
+import type { FindingCounts } from "./useFindings";
 
 export const REGISTER_WIDTH = 204;
 
@@ -17,6 +19,8 @@ interface Props {
   viewports: Viewport[];
   /** What is wrong with the numbers of sheets, by their ids. */
   warnings: Record<string, string>;
+  /** What the last check has found, by their ids. */
+  findings: FindingCounts;
   open: string;
   onOpen: (id: string) => void;
   onAdd: () => void;
@@ -24,7 +28,17 @@ interface Props {
   onMove: (sheet: Sheet, to: number) => void;
 }
 
-export function Register({ sheets, viewports, warnings, open, onOpen, onAdd, onAddSeveral, onMove }: Props) {
+export function Register({
+  sheets,
+  viewports,
+  warnings,
+  findings,
+  open,
+  onOpen,
+  onAdd,
+  onAddSeveral,
+  onMove,
+}: Props) {
   const [held, setHeld] = useState<{ id: string; to: number } | null>(null);
   const atEnd = held?.to === sheets.length;
 
@@ -141,6 +155,10 @@ export function Register({ sheets, viewports, warnings, open, onOpen, onAdd, onA
               </Box>
               <Box sx={{ ml: 0.5, display: "flex", gap: 1 }}>
                 {outOfDate && <StateMark state="out_of_date" />}
+                {(["error", "warning"] as const).map((severity) => {
+                  const count = findings.get(sheet.id)?.[severity];
+                  return count && <SeverityMark key={severity} severity={severity} count={count} />;
+                })}
                 {warnings[sheet.id] && (
                   <Box component="span" sx={{ color: colours.rust, fontSize: 11.5, fontWeight: 600 }}>
                     {warnings[sheet.id]}

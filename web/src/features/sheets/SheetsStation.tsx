@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { EmptyState } from "../../components/EmptyState";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { useNavigate, useParams } from "react-router-dom";
+import { useLocation, useNavigate, useParams } from "react-router-dom";
 import { api, data, type Project, type View } from "../../api/client";
 import { useLadder, useNumberWarnings, usePlot, useTemplates } from "../../api/queries";
 import { geometryOf, toPaper, type Point } from "../../canvas/geometry";
@@ -27,6 +27,7 @@ import { useEdits } from "./sheetCommands";
 import { StationLedge } from "./StationLedge";
 import { templateEdits } from "./templateCommands";
 import { useAnnotate } from "./useAnnotate";
+import { useFindings } from "./useFindings";
 import { useSet } from "./useSet";
 import { useCompose } from "./useSheetCommands";
 
@@ -49,6 +50,7 @@ export function SheetsStation({ project }: { project: Project }) {
   const { data: ladder = NOTHING } = useLadder(id);
   const { data: templates = NOTHING } = useTemplates(id);
   const { data: warnings = NO_WARNINGS } = useNumberWarnings(id);
+  const findings = useFindings(id);
   const edits = useEdits(id);
   const annotation = useAnnotationEdits(id);
   const rackOpen = useBoard((s) => s.rackOpen);
@@ -76,6 +78,14 @@ export function SheetsStation({ project }: { project: Project }) {
     arriving.current = null;
   }, [sheet?.id]);
   useEffect(() => void (set.ready && resume()), [set.ready]);
+  // Another station may send one here to look at something.
+  const location = useLocation();
+  const wanted = (location.state as { select?: string[] } | null)?.select;
+  useEffect(() => {
+    if (!set.ready || !wanted) return;
+    select(wanted);
+    void navigate(location.pathname, { replace: true, state: null });
+  }, [set.ready, wanted, navigate, location.pathname]);
 
   const open = useCallback((to: string) => void navigate(`/projects/${id}/sheets/${to}`), [navigate, id]);
   const goTo = (view: string) => {
@@ -148,6 +158,7 @@ export function SheetsStation({ project }: { project: Project }) {
         sheets={sheets}
         viewports={set.viewports}
         warnings={warnings}
+        findings={findings}
         open={sheet?.id ?? ""}
         onOpen={open}
         onAdd={addSheet}

@@ -208,6 +208,10 @@ export function ViewportLedge(props: Props) {
                   viewport.opaque ? "Show what is below" : "Hide what is below",
                   () => change({ opaque: !viewport.opaque }, "hide what is below or not"),
                 ],
+                [
+                  (viewport.annotation ?? true) ? "Hide the view’s annotation" : "Show the view’s annotation",
+                  () => change({ annotation: !(viewport.annotation ?? true) }, "annotation shown or not"),
+                ],
                 ["To the front (Home)", () => edits.stack([viewport], true)],
                 ["To the back (End)", () => edits.stack([viewport], false)],
               ]}

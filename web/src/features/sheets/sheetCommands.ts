@@ -80,6 +80,8 @@ const UNCHANGED = {
   marks: true,
   levels: true,
   grid: true,
+  rooms: true,
+  annotation: true,
   title_style: "plain",
   title_offset: [0, 0] as [number, number],
   mark_offsets: {},

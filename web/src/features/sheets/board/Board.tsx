@@ -62,7 +62,8 @@ export function Board({ sheet, display, geometry, onOutline, children }: Props) 
   }, []);
   useEffect(() => {
     useBoard.setState({ paper: { x: 0, y: 0, width, height }, room: space });
-    fitTo();
+    fitTo(useBoard.getState().lookAt ?? undefined);
+    if (space.width) useBoard.setState({ lookAt: null });
   }, [sheet, width, height, space]);
 
   // A wheel that zooms must keep the page from scrolling, which React's own listener cannot.

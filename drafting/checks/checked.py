@@ -1,0 +1,96 @@
+"""A set of sheets as rules look at it: everything composed, and how each drawing stands."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+from drafting.geometry.boxes import Box, intersection
+from drafting.plotting.devices import Device
+from drafting.render.display_list import DisplayList
+from drafting.render.page import Page
+from drafting.sheets import sheet as core
+from drafting.sheets.viewport import Viewport
+from drafting.views.spec import AnyView
+
+
+@dataclass(frozen=True)
+class CheckedViewport:
+    """A viewport.
+
+    Attributes:
+        view: the id of its view.
+        state: how its drawing stands: undrawn, up_to_date, out_of_date, held.
+        building: what is drawn of the building lies within it, paper mm; None where that is not known.
+    """
+
+    placed: Viewport
+    view: str
+    state: str
+    building: Box | None = None
+
+    @property
+    def seen(self) -> Box:
+        """Where something is drawn: the building within the outline."""
+        box = self.placed.box
+        return (intersection(box, self.building) if self.building else None) or box
+
+
+@dataclass(frozen=True)
+class CheckedSheet:
+    """A sheet as it is composed and plotted.
+
+    Attributes:
+        template, pens: the ids of what it starts from and is drawn with.
+        series: what sheets have in common that belong together, such as their discipline.
+        number_warning: what is odd about its number; blank for nothing.
+        page: as it is plotted; None where it cannot be.
+        why_not: why it cannot be plotted.
+    """
+
+    id: str
+    sheet: core.Sheet
+    display: DisplayList
+    viewports: tuple[CheckedViewport, ...] = ()
+    template: str = ""
+    pens: str = ""
+    series: str = ""
+    number_warning: str = ""
+    device: Device | None = None
+    page: Page | None = None
+    why_not: str = ""
+
+    @property
+    def number(self) -> str:
+        return self.sheet.field_values.get("number", "")
+
+
+@dataclass(frozen=True)
+class CheckedView:
+    """A saved view, and how often it is placed."""
+
+    id: str
+    name: str
+    spec: AnyView
+    places: int = 0
+
+
+@dataclass(frozen=True)
+class CheckedSet:
+    """All sheets of a project in register order, its views, and what there is to know of its building.
+
+    Attributes:
+        storeys: their names.
+        failed: names of elements that could not be read from the building file.
+    """
+
+    sheets: tuple[CheckedSheet, ...] = ()
+    views: tuple[CheckedView, ...] = ()
+    storeys: tuple[str, ...] = ()
+    failed: tuple[str, ...] = field(default=())
+
+    def each_viewport(self) -> Iterator[tuple[CheckedSheet, CheckedViewport]]:
+        """Every viewport with its sheet."""
+        for sheet in self.sheets:
+            for viewport in sheet.viewports:
+                yield sheet, viewport

@@ -1,0 +1,227 @@
+"""Every rule finds what it is there for in a set that breaks it, and nothing in one that does not."""
+
+from dataclasses import replace
+from unittest import TestCase
+
+from drafting.annotation.anchors import Anchor
+from drafting.annotation.dimensions import Dimension
+from drafting.annotation.notes import Note
+from drafting.annotation.pieces import PlacedPiece, Stood, stand
+from drafting.checks.checked import CheckedSet, CheckedSheet, CheckedView, CheckedViewport
+from drafting.checks.findings import SEVERITIES, finding
+from drafting.checks.rules import all_rules, check_set
+from drafting.geometry.boxes import Box
+from drafting.geometry.regions import Rectangle
+from drafting.plotting.devices import BY_KEY
+from drafting.plotting.pages import page_for
+from drafting.plotting.settings import PlotSettings
+from drafting.render.compose import compose
+from drafting.sheets.fields import FIELDS
+from drafting.sheets.paper import Paper
+from drafting.sheets.reference_marks import Mark, Reference
+from drafting.sheets.scale import Scale
+from drafting.sheets.sheet import Sheet
+from drafting.sheets.viewport import Viewport
+from drafting.sheets.viewport_marks import ViewportMarks
+from drafting.views.detail import Detail
+from drafting.views.elevation import Elevation
+from drafting.views.plan import Plan
+
+RULES = {rule.key: rule for rule in all_rules()}
+FILLED = {key: f"a {key}" for key in FIELDS} | {"number": "A-01", "title": "Ground floor"}
+PLAN = Viewport("v", "", Box(60, 130, 150, 100), Scale.parse("1:100"), (0.0, 0.0), "1", "Plan")
+BUILDING = Box(70, 140, 120, 80)
+VIEW = CheckedView("p", "Plan", Plan("Ground"), 1)
+
+
+def sheet(viewports=(PLAN,), *, state="up_to_date", building=BUILDING, pieces=(), settings=None, **more):
+    """A sheet that is composed and plotted, and breaks no rule unless something of it is changed."""
+    about = {k: more.pop(k) for k in ("template", "pens", "series", "number_warning", "id") if k in more}
+    core = Sheet(Paper.of("A3"), more.pop("fields", FILLED), tuple(viewports), **more)
+    display = compose(core, pieces=pieces)
+    settings = settings or PlotSettings()
+    checked = tuple(CheckedViewport(v, "p", state, building) for v in viewports)
+    made = CheckedSheet("s", core, display, checked, device=BY_KEY[settings.device])
+    return replace(made, page=page_for(core, display, settings), **about)
+
+
+def one(made, **more):
+    return CheckedSet((made,), **{"views": (VIEW,), "storeys": ("Ground",), **more})
+
+
+def piece(standing, **given):
+    chain = Dimension((Anchor((0.0, 0.0)), Anchor((3000.0, 0.0))), **given)
+    at = tuple(anchor.at for anchor in chain.points)
+    moved = Stood(at, standing, "3000 is now 3200")
+    stood = moved if standing != "followed" else stand(chain, lambda e: None)
+    return PlacedPiece("d", chain, stood, PLAN)
+
+
+class RuleTests(TestCase):
+    def found(self, key, checked):
+        return [finding(RULES[key], each) for each in RULES[key].find(checked)]
+
+    def breaks(self, key, checked, *words):
+        found = self.found(key, checked)
+        self.assertTrue(found, key)
+        for each in words:
+            self.assertTrue(any(each in f.words for f in found), [f.words for f in found])
+        return found
+
+    def test_a_sound_set_has_no_findings(self):
+        self.assertEqual(check_set(one(sheet())), [])
+
+    def test_every_rule_has_a_test_and_a_key_of_its_own(self):
+        tested = {name.removeprefix("test_rule_").replace("_", "-") for name in dir(type(self))}
+        self.assertEqual(set(RULES) - tested, set())
+        self.assertEqual(len(RULES), len(all_rules()))
+
+    def test_rule_drawings_behind(self):
+        for state in ("out_of_date", "undrawn"):
+            (found,) = self.breaks("drawings-behind", one(sheet(state=state)), "Plan")
+            self.assertEqual((found.fix, found.view, found.at), ("draw", "p", PLAN.box.middle))
+        self.assertEqual(self.found("drawings-behind", one(sheet(state="held"))), [])
+
+    def test_rule_drawings_held(self):
+        self.breaks("drawings-held", one(sheet(state="held")), "older version")
+
+    def test_rule_annotation_lost(self):
+        for standing, words in (("changed", "has changed"), ("lost", "is lost")):
+            checked = one(sheet(pieces=[piece(standing)]))
+            (found,) = self.breaks("annotation-lost", checked, words, "3000 is now 3200")
+            self.assertEqual(found.piece, "d")
+        self.assertEqual(self.found("annotation-lost", one(sheet(pieces=[piece("followed")]))), [])
+
+    def test_rule_figures_typed_over(self):
+        typed = piece("followed", overrides=("to suit",))
+        self.breaks("figures-typed-over", one(sheet(pieces=[typed])), "to suit")
+        self.assertEqual(self.found("figures-typed-over", one(sheet(pieces=[piece("followed")]))), [])
+
+    def test_rule_marks_nowhere(self):
+        def marked(reference):
+            mark = Mark("e", reference, "elevation", (), ((100.0, 120.0),), (0.0, 1.0))
+            return one(sheet(marks={"v": ViewportMarks((mark,))}), views=(VIEW, east))
+
+        east = CheckedView("e", "East elevation", Elevation("east"), 1)
+        (found,) = self.breaks("marks-nowhere", marked(Reference()), "East elevation")
+        self.assertEqual(found.at, (100.0, 120.0))
+        self.assertEqual(self.found("marks-nowhere", marked(Reference("1", "A-02"))), [])
+
+    def test_rule_sheet_numbers(self):
+        self.breaks("sheet-numbers", one(sheet(number_warning="no A-00")), "no A-00")
+
+    def test_rule_no_title(self):
+        self.breaks("no-title", one(sheet(fields=FILLED | {"title": " "})), "title")
+
+    def test_rule_empty_fields(self):
+        (found,) = self.breaks("empty-fields", one(sheet(fields=FILLED | {"checker": ""})), "Checked by")
+        self.assertEqual(found.subject, "checker")
+        optional = one(sheet(fields=FILLED | {"supplementary_title": ""}))
+        self.assertEqual(self.found("empty-fields", optional), [])
+
+    def test_rule_typed_over(self):
+        (found,) = self.breaks("typed-over", one(sheet(overrides={"scale": "various"})), "various")
+        self.assertEqual((found.fix, found.subject), ("restore", "scale"))
+
+    def test_rule_scales_off_ladder(self):
+        for scale, wrong in (("1:100", False), ('1/4" = 1\'-0"', False), ("1:133", True)):
+            found = self.found("scales-off-ladder", one(sheet([replace(PLAN, scale=Scale.parse(scale))])))
+            self.assertEqual(bool(found), wrong, scale)
+        free = replace(PLAN, scale=Scale.parse("1:133"), to_scale=False)
+        self.assertEqual(self.found("scales-off-ladder", one(sheet([free]))), [])
+
+    def test_rule_cropped_through(self):
+        self.breaks("cropped-through", one(sheet(building=Box(40, 140, 120, 80))), "(left)")
+        self.breaks("cropped-through", one(sheet(building=Box(40, 100, 300, 80))), "(left, right and bottom)")
+        detail = CheckedView("p", "Detail", Detail(Plan("Ground"), Rectangle((0.0, 0.0), (1.0, 1.0))), 1)
+        cut = one(sheet(building=Box(40, 140, 120, 80)), views=(detail,))
+        self.assertEqual(self.found("cropped-through", cut), [])
+
+    def test_rule_off_frame(self):
+        off = replace(PLAN, box=Box(-20, 130, 150, 100))
+        (found,) = self.breaks("off-frame", one(sheet([off], building=Box(-15, 140, 100, 60))), "frame")
+        over = replace(PLAN, box=Box(250, 20, 150, 60))
+        self.breaks("off-frame", one(sheet([over], building=Box(260, 25, 100, 40))), "title block")
+        self.assertEqual(found.subject, "frame")
+        # A crop may reach anywhere as long as nothing is drawn there.
+        empty = replace(PLAN, box=Box(-20, 130, 250, 100))
+        self.assertEqual(self.found("off-frame", one(sheet([empty]))), [])
+
+    def test_rule_over_each_other(self):
+        second = replace(PLAN, id="w", name="Section", box=Box(180, 130, 150, 100))
+        apart = replace(second, box=Box(230, 130, 150, 100))
+        for other, building, wrong in ((second, None, True), (apart, None, False), (second, BUILDING, False)):
+            made = sheet([PLAN, other], building=building)
+            if building:
+                beside = (made.viewports[0], replace(made.viewports[1], building=Box(200, 140, 100, 60)))
+                made = replace(made, viewports=beside)
+            self.assertEqual(bool(self.found("over-each-other", one(made))), wrong)
+        covering = sheet([PLAN, replace(second, opaque=True)], building=None)
+        self.assertEqual(self.found("over-each-other", one(covering)), [])
+
+    def test_rule_text_over_text(self):
+        def noted(v):
+            near = Dimension((Anchor((0.0, 0.0)), Anchor((3000.0, 0.0))), "horizontal", 10.0)
+            far = replace(near, points=(Anchor((200.0, v)), Anchor((3200.0, v))))
+            return [PlacedPiece(k, d, stand(d, lambda e: None), PLAN) for k, d in (("a", near), ("b", far))]
+
+        self.breaks("text-over-text", one(sheet(pieces=noted(100.0))), "3000")
+        self.assertEqual(self.found("text-over-text", one(sheet(pieces=noted(600.0)))), [])
+
+    def test_rule_too_small(self):
+        reduced = PlotSettings(device="office", paper="A4", reduction="paper")
+        self.breaks("too-small", one(sheet(settings=reduced)), "mm high", "mm wide")
+
+    def test_rule_cannot_be_plotted(self):
+        refused = replace(sheet(), page=None, why_not="The office printer holds no A1.")
+        self.breaks("cannot-be-plotted", one(refused), "no A1")
+        printed = PlotSettings(device="office", paper="A3")
+        self.assertEqual(self.found("cannot-be-plotted", one(sheet(settings=printed))), [])
+        note = Note(Anchor((1.0, 100.0)), "Beside the frame")
+        beside = PlacedPiece("n", note, stand(note, lambda e: None))
+        made = one(sheet(settings=printed, pieces=[beside]))
+        self.assertEqual(self.breaks("cannot-be-plotted", made, "office printer")[0].subject, "Notes")
+
+    def test_rule_views_unplaced(self):
+        self.breaks("views-unplaced", one(sheet(), views=(VIEW, replace(VIEW, id="q", places=0))), "no sheet")
+
+    def test_rule_storeys_without_plan(self):
+        self.breaks("storeys-without-plan", one(sheet(), storeys=("Ground", "Lookout")), "Lookout")
+        by_number = replace(VIEW, spec=Plan("0"))
+        self.assertEqual(self.found("storeys-without-plan", one(sheet(), views=(by_number,))), [])
+        self.breaks("storeys-without-plan", one(sheet(), views=(replace(VIEW, places=0),)), "Ground")
+
+    def test_rule_unlike_in_series(self):
+        like = [sheet(id=str(k), template="a", series="A") for k in range(3)]
+        other = sheet(id="x", template="b", series="A")
+        (found,) = self.breaks("unlike-in-series", CheckedSet((*like, other)), "template")
+        self.assertEqual(found.sheet, "x")
+        apart = replace(other, series="S")
+        self.assertEqual(self.found("unlike-in-series", CheckedSet((*like, apart))), [])
+
+    def test_rule_failed_elements(self):
+        self.breaks("failed-elements", one(sheet(), failed=("Cabinet", "Worktop")), "Cabinet", "1 more")
+        unplaced = one(sheet(), failed=("Cabinet",), views=(replace(VIEW, places=0),))
+        self.assertEqual(self.found("failed-elements", unplaced), [])
+
+    def test_rule_empty_sheets(self):
+        self.breaks("empty-sheets", one(sheet([])), "Nothing stands on it")
+        self.breaks("empty-sheets", one(sheet(building=Box(300, 10, 20, 20))), "nothing of the building")
+
+
+class KeyTests(TestCase):
+    def test_a_finding_keeps_its_key_while_its_place_and_words_change(self):
+        first = one(sheet(pieces=[piece("changed")]))
+        moved = replace(PLAN, box=Box(90, 140, 150, 100))
+        second = one(sheet([moved], building=None, pieces=[replace(piece("changed"), viewport=moved)]))
+        keys = [
+            [f.key for f in check_set(checked) if f.rule == "annotation-lost"] for checked in (first, second)
+        ]
+        self.assertEqual(keys[0], keys[1])
+
+    def test_what_matters_most_comes_first_and_the_register_gives_the_order(self):
+        broken = sheet(id="x", state="held", fields=FILLED | {"title": ""})
+        found = check_set(CheckedSet((broken, replace(broken, id="y")), views=(VIEW,)))
+        order = [(f.sheet, f.severity) for f in found]
+        self.assertEqual(order, sorted(order, key=lambda f: (f[0], SEVERITIES.index(f[1]))))
+        self.assertIn(("y", "notice"), order)

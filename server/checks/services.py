@@ -1,0 +1,173 @@
+"""Checking a set: when it has to be done again, what the core is given, and what is let stand."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from dataclasses import replace
+from typing import Any
+
+from rest_framework import serializers
+
+from drafting.checks.checked import CheckedSet, CheckedSheet, CheckedView, CheckedViewport
+from drafting.checks.findings import SEVERITIES, Finding, Rule
+from drafting.checks.rules import all_rules, check_set
+from drafting.errors import DraftingError, SheetError
+from drafting.plotting.devices import BY_KEY
+from drafting.plotting.pages import page_for
+from drafting.schema import dump
+from server.annotations.models import Annotation
+from server.buildings.models import newest_version
+from server.checks.models import CheckRules, CheckRun, Waiver
+from server.common.rows import Memo, RowService
+from server.jobs import services as jobs
+from server.jobs.models import Job
+from server.jobs.runner import Work
+from server.projects.models import Project
+from server.sheets.composing import WholeSet, building_on_paper, composed, viewports_of
+from server.sheets.models import Register, Sheet, Template, Viewport
+from server.sheets.services import number_warnings
+from server.styles.models import PenTable, PlotSettings
+from server.views.drawings import state_of
+from server.views.models import View
+
+#: Raised whenever rules find something else in the same set.
+RULES_VERSION = 1
+OFF = "off"
+CHOICES = (*SEVERITIES, OFF)
+
+
+class WaiverService(RowService[Waiver]):
+    model = Waiver
+
+    def check(self, row: Waiver, changed: set[str], memo: Memo) -> None:
+        if not row.reason.strip():
+            raise serializers.ValidationError({"reason": "Say why it is let stand."})
+        other = Waiver.objects.filter(project=row.project, finding=row.finding).exclude(pk=row.pk)
+        if other.exists():
+            raise serializers.ValidationError({"finding": "This finding is let stand already."})
+
+
+class CheckRulesService(RowService[CheckRules]):
+    model = CheckRules
+
+    def check(self, row: CheckRules, changed: set[str], memo: Memo) -> None:
+        keys = {rule.key for rule in all_rules()}
+        for key, choice in row.choices.items():
+            if key not in keys:
+                raise SheetError(f"There is no rule “{key}”. Leave it out.")
+            if choice not in CHOICES:
+                raise SheetError(f"“{choice}” is none of {', '.join(CHOICES)}.")
+
+
+waiver_service, check_rules_service = WaiverService(), CheckRulesService()
+
+
+def rules_of(project: Project) -> CheckRules:
+    """Which rules a project checks."""
+    return CheckRules.objects.get_or_create(project=project)[0]
+
+
+def state_of_set(project: Project) -> str:
+    """A hash of all that findings depend on; cheap, so that it can be asked often."""
+    newest = newest_version(project)
+
+    def rows(model: Any, *fields: str, to_project: str = "project") -> list[Any]:
+        found = model.objects.filter(**{to_project: project}).order_by("pk")
+        return list(found.values_list("pk", "version", *fields))
+
+    parts: list[Any] = [
+        RULES_VERSION,
+        project.version,
+        newest.number if newest else 0,
+        rules_of(project).version,
+        *(rows(model) for model in (Register, Sheet, Annotation, Template, PenTable, PlotSettings)),
+        rows(View, "linework", "wanted", "held"),
+        rows(Viewport, "linework", "wanted", to_project="sheet__project"),
+    ]
+    return hashlib.sha256(json.dumps(parts, default=str).encode()).hexdigest()
+
+
+def order_check(project: Project) -> Job:
+    """Have the set checked; where that is about to be done already, by the job that does it."""
+    waiting = Job.objects.filter(
+        project=project, kind=Job.Kind.CHECK, state=Job.State.WAITING, cancel_wanted=False
+    ).first()
+    return waiting or jobs.start(project, Job.Kind.CHECK, "the set", str(project.pk))
+
+
+def check(job: Job, work: Work) -> None:
+    """Check the set of a job."""
+    project = job.project
+    state = state_of_set(project)
+    rules = _chosen(rules_of(project))
+    found = check_set(checked_set(project, work), rules, lambda name, share: work.progress(name, share))
+    CheckRun.objects.update_or_create(
+        project=project, defaults={"state": state, "findings": dump(found, list[Finding])}
+    )
+
+
+def _chosen(row: CheckRules) -> list[Rule]:
+    """The rules that are on, each as much as the project says."""
+    chosen = []
+    for rule in all_rules():
+        choice = row.choices.get(rule.key, rule.severity)
+        if choice in SEVERITIES:
+            chosen.append(replace(rule, severity=choice))
+    return chosen
+
+
+def checked_set(project: Project, work: Work | None = None) -> CheckedSet:
+    """A project's set as the core's rules look at it."""
+    whole = WholeSet.of(project)
+    warnings = number_warnings(project)
+    rows = list(Sheet.objects.filter(project=project).select_related("project", "template", "plot_settings"))
+    sheets = []
+    for k, row in enumerate(rows):
+        if work is not None:
+            work.progress(f"Composing {row.number}", k / len(rows))
+        sheets.append(_checked(row, whole, warnings.get(row.pk, "")))
+    newest = newest_version(project)
+    places: dict[Any, int] = {}
+    for view in Viewport.objects.filter(sheet__project=project).values_list("view", flat=True):
+        places[view] = places.get(view, 0) + 1
+    return CheckedSet(
+        tuple(sheets),
+        tuple(
+            CheckedView(str(view.pk), view.name, view.as_core, places.get(view.pk, 0))
+            for view in View.objects.filter(project=project)
+        ),
+        tuple(name for name, _ in whole.storeys),
+        tuple(newest.facts.get("failed", ())) if newest else (),
+    )
+
+
+def _checked(row: Sheet, whole: WholeSet, warning: str) -> CheckedSheet:
+    sheet, display = composed(row, whole)
+    settings = row.plot_settings.as_core
+    try:
+        page, why_not = page_for(sheet, display, settings), ""
+    except DraftingError as error:
+        page, why_not = None, str(error)
+    viewports = tuple(
+        CheckedViewport(
+            placed,
+            str(viewport.view_id),
+            state_of(viewport.drawn, viewport.view),
+            building_on_paper(viewport, placed),
+        )
+        for viewport, placed in zip(viewports_of(row), sheet.viewports, strict=True)
+    )
+    return CheckedSheet(
+        str(row.pk),
+        sheet,
+        display,
+        viewports,
+        template=str(row.template_id),
+        pens=str(row.pen_table_id or whole.register.pen_table_id),
+        series=row.discipline,
+        number_warning=warning,
+        device=BY_KEY[settings.device],
+        page=page,
+        why_not=why_not,
+    )

@@ -1,0 +1,26 @@
+/** How much a finding matters: in a word and a shape, not in a colour alone. */
+import Box from "@mui/material/Box";
+import type { Severity } from "../api/client";
+import { colours } from "../theme/theme";
+
+export const SEVERITIES: Record<Severity, { one: string; many: string; shape: string; colour: string }> = {
+  error: { one: "Error", many: "Errors", shape: "◆", colour: colours.rust },
+  warning: { one: "Warning", many: "Warnings", shape: "▲", colour: "#8a5a00" },
+  notice: { one: "Notice", many: "Notices", shape: "●", colour: colours.sea },
+};
+
+export function SeverityMark({ severity, count }: { severity: Severity; count?: number }) {
+  const { one, shape, colour } = SEVERITIES[severity];
+  return (
+    <Box
+      component="span"
+      title={one}
+      sx={{ color: colour, fontSize: 12, fontWeight: 650, whiteSpace: "nowrap" }}
+    >
+      <span role="img" aria-label={one} style={{ fontSize: 9, marginRight: 3 }}>
+        {shape}
+      </span>
+      {count}
+    </Box>
+  );
+}

@@ -1,0 +1,134 @@
+/** The Check station: everything that would embarrass the office on paper, sheet by sheet, and what to do. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useEffect, useMemo, useState } from "react";
+import { Link } from "react-router-dom";
+import { api, data, type Finding, type Project, type Severity } from "../../api/client";
+import { queryClient, useChecks, useSheets, useViewports, useWaivers } from "../../api/queries";
+import { EmptyState } from "../../components/EmptyState";
+import { notifyError } from "../../stores/notices";
+import { afterWrites } from "../../sync/rows";
+import { colours } from "../../theme/theme";
+import { CheckedSheets } from "./CheckedSheets";
+import { FindingLedge } from "./FindingLedge";
+import { FindingList } from "./FindingList";
+import { FindingPlace } from "./FindingPlace";
+import { RulesDialog } from "./RulesDialog";
+import { SEVERITIES } from "../../components/severities";
+import { ToggleButton } from "../../components/ToggleButton";
+
+const NOTHING: never[] = [];
+type Shown = Severity | "waived";
+
+export function CheckStation({ project }: { project: Project }) {
+  const id = project.id;
+  const { data: unordered = NOTHING, isSuccess } = useSheets(id);
+  const { data: viewports = NOTHING } = useViewports(id);
+  const { data: checks } = useChecks(id);
+  const { data: waivers = NOTHING } = useWaivers(id);
+  const sheets = useMemo(() => unordered.toSorted((a, b) => a.position - b.position), [unordered]);
+  const [sheet, setSheet] = useState<string | null>(null);
+  const [hidden, setHidden] = useState<ReadonlySet<Shown>>(new Set(["waived"]));
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [rulesOpen, setRulesOpen] = useState(false);
+
+  // A set that has changed since it was checked is checked again by itself.
+  const stale = checks && !checks.fresh && !checks.job;
+  useEffect(() => {
+    if (!stale) return;
+    afterWrites(() => data(api.POST("/api/checks/", { body: { project: id } })))
+      .then(() => queryClient.invalidateQueries({ queryKey: ["checks", id] }))
+      .catch(notifyError);
+  }, [stale, id]);
+
+  const findings = checks?.findings ?? NOTHING;
+  const waiverOf = useMemo(() => {
+    const byFinding = new Map(waivers.map((w) => [w.finding, w]));
+    return (finding: Finding) => byFinding.get(finding.key);
+  }, [waivers]);
+  const kindOf = (finding: Finding): Shown => (waiverOf(finding) ? "waived" : finding.severity);
+  const listed = findings.filter((f) => (sheet === null || f.sheet === sheet) && !hidden.has(kindOf(f)));
+  const current = listed.find((f) => f.key === chosen) ?? listed[0];
+
+  if (isSuccess && !sheets.length)
+    return (
+      <EmptyState text="There is no sheet to check yet.">
+        <Button variant="contained" component={Link} to={`/projects/${id}/sheets`}>
+          Compose one at the Sheets station
+        </Button>
+      </EmptyState>
+    );
+  const toggle = (kind: Shown) =>
+    setHidden((now) => {
+      const next = new Set(now);
+      if (!next.delete(kind)) next.add(kind);
+      return next;
+    });
+  const count = (kind: Shown) =>
+    findings.filter((f) => kindOf(f) === kind && (sheet === null || f.sheet === sheet)).length;
+  const kinds: readonly (readonly [Shown, string])[] = [
+    ...(["error", "warning", "notice"] as const).map((s) => [s, SEVERITIES[s].many] as const),
+    ["waived", "Let stand"],
+  ];
+  return (
+    <Box sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column" }}>
+      <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
+        <CheckedSheets
+          sheets={sheets}
+          findings={findings.filter((f) => !waiverOf(f))}
+          chosen={sheet}
+          onChoose={setSheet}
+        />
+        <Box component="main" sx={MAIN}>
+          <Box sx={{ px: 2, py: 1, display: "flex", gap: 0.5, alignItems: "center", flexWrap: "wrap" }}>
+            {kinds.map(([kind, name]) => (
+              <ToggleButton
+                key={kind}
+                on={!hidden.has(kind)}
+                name={`${name} ${count(kind)}`}
+                tip={`Show ${name.toLowerCase()} or not`}
+                onToggle={() => toggle(kind)}
+              />
+            ))}
+            <Box role="status" sx={{ ml: "auto", fontSize: 12, color: "text.secondary" }}>
+              {checks?.job
+                ? `Checking: ${checks.job.stage || "waiting"}`
+                : checks?.fresh
+                  ? "Checked as it is now"
+                  : ""}
+            </Box>
+            <Button variant="outlined" onClick={() => setRulesOpen(true)}>
+              Rules…
+            </Button>
+          </Box>
+          <FindingList
+            findings={listed}
+            sheets={sheets}
+            chosen={current?.key ?? null}
+            waiverOf={waiverOf}
+            clean={checks?.finished ? findings.length === 0 : null}
+            onChoose={setChosen}
+          />
+        </Box>
+        <FindingPlace finding={current} sheets={sheets} viewports={viewports} />
+      </Box>
+      <FindingLedge
+        key={current?.key}
+        project={id}
+        finding={current}
+        sheet={sheets.find((s) => s.id === current?.sheet)}
+        waiver={current && waiverOf(current)}
+      />
+      {rulesOpen && <RulesDialog project={id} findings={findings} onClose={() => setRulesOpen(false)} />}
+    </Box>
+  );
+}
+
+const MAIN = {
+  flex: 1,
+  minWidth: 0,
+  display: "flex",
+  flexDirection: "column",
+  bgcolor: colours.sandPale,
+  borderInline: `1px solid ${colours.sandDeep}`,
+} as const;

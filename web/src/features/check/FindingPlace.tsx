@@ -1,0 +1,60 @@
+/** The sheet that a finding is on, with a ring at its place. */
+import Box from "@mui/material/Box";
+import { useMemo } from "react";
+import type { Finding, Sheet, Viewport } from "../../api/client";
+import { useDisplay } from "../../api/queries";
+import { SheetThumbnail } from "../../components/Thumbnail";
+import { colours } from "../../theme/theme";
+
+const [WIDTH, RING] = [400, 16];
+
+interface Props {
+  finding: Finding | undefined;
+  sheets: readonly Sheet[];
+  viewports: readonly Viewport[];
+}
+
+export function FindingPlace({ finding, sheets, viewports }: Props) {
+  const sheet = sheets.find((s) => s.id === finding?.sheet);
+  const { data: display } = useDisplay(sheet?.id ?? "");
+  const on = useMemo(() => viewports.filter((v) => v.sheet === sheet?.id), [viewports, sheet?.id]);
+  const at = finding?.at;
+  const scale = display ? WIDTH / display.width : 0;
+  return (
+    <Box
+      component="aside"
+      aria-label="Where it is"
+      sx={{ width: WIDTH + 48, flexShrink: 0, p: 3, bgcolor: colours.sand, overflowY: "auto" }}
+    >
+      {sheet && display ? (
+        <>
+          <Box sx={{ position: "relative", width: WIDTH, boxShadow: "0 1px 5px #0004" }}>
+            <SheetThumbnail sheet={sheet.id} viewports={on} width={WIDTH} place={`check ${sheet.id}`} />
+            {at && (
+              <Box
+                data-at={at.join(" ")}
+                sx={{
+                  position: "absolute",
+                  left: (at[0] ?? 0) * scale - RING,
+                  top: (display.height - (at[1] ?? 0)) * scale - RING,
+                  width: 2 * RING,
+                  height: 2 * RING,
+                  borderRadius: "50%",
+                  border: `2.5px solid ${colours.rust}`,
+                  boxShadow: `0 0 0 2px ${colours.paper}`,
+                }}
+              />
+            )}
+          </Box>
+          <Box sx={{ mt: 1, fontSize: 12.5 }}>
+            <b>{sheet.number}</b> {sheet.title}
+          </Box>
+        </>
+      ) : (
+        <Box sx={{ color: "text.secondary", fontSize: 13 }}>
+          {finding ? "This is about the set as a whole." : ""}
+        </Box>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,120 @@
+/** Which rules a project checks and how much each matters; as a file that can be given to another project. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import MenuItem from "@mui/material/MenuItem";
+import Select from "@mui/material/Select";
+import { useRef } from "react";
+import type { Finding, Rule } from "../../api/client";
+import { useCheckRules, useRules } from "../../api/queries";
+import { notify, notifyError } from "../../stores/notices";
+import { commit } from "../../sync/commands";
+import { changing } from "../../sync/rows";
+import { chooseRule, type Choice } from "./checkCommands";
+import { SEVERITIES } from "../../components/severities";
+
+const NOTHING: never[] = [];
+const CHOICES: readonly (readonly [Choice, string])[] = [
+  ...(["error", "warning", "notice"] as const).map((key) => [key, SEVERITIES[key].one] as const),
+  ["off", "Off"],
+];
+
+interface Props {
+  project: string;
+  findings: readonly Finding[];
+  onClose: () => void;
+}
+
+export function RulesDialog({ project, findings, onClose }: Props) {
+  const { data: rules = NOTHING } = useRules();
+  const { data: own } = useCheckRules(project);
+  const file = useRef<HTMLInputElement>(null);
+  if (!own) return null;
+  const save = () => {
+    const link = document.createElement("a");
+    link.href = URL.createObjectURL(
+      new Blob([JSON.stringify({ rules: own.choices }, null, 2)], { type: "application/json" }),
+    );
+    link.download = "rules.json";
+    link.click();
+    URL.revokeObjectURL(link.href);
+  };
+  const load = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    try {
+      const { rules: choices } = JSON.parse(await chosen.text()) as { rules?: Record<string, Choice> };
+      if (!choices || typeof choices !== "object") throw new Error();
+      await commit(project, "load rules", [changing("check_rules", own, { choices })]);
+    } catch (error) {
+      if (error instanceof SyntaxError || (error instanceof Error && !error.message))
+        notify(`“${chosen.name}” holds no rules. Choose a file that was saved here.`, true);
+      else notifyError(error);
+    }
+  };
+  return (
+    <Dialog open onClose={onClose} transitionDuration={0} maxWidth="sm" fullWidth>
+      <DialogTitle sx={{ fontSize: 16, fontWeight: 650 }}>What is checked</DialogTitle>
+      <DialogContent sx={{ pb: 0 }}>
+        {rules.map((rule) => (
+          <Row
+            key={rule.key}
+            rule={rule}
+            choice={own.choices[rule.key] as Choice | undefined}
+            found={findings.filter((f) => f.rule === rule.key).length}
+            onChoose={(choice) =>
+              void chooseRule(project, own, rule.key, choice === rule.severity ? null : choice)
+            }
+          />
+        ))}
+      </DialogContent>
+      <DialogActions sx={{ px: 3, py: 2 }}>
+        <input
+          ref={file}
+          type="file"
+          accept="application/json,.json"
+          aria-label="File of rules"
+          hidden
+          onChange={(event) => void load(event.target.files?.[0])}
+        />
+        <Button onClick={() => file.current?.click()}>Load a file…</Button>
+        <Button onClick={save}>Save as a file</Button>
+        <Button variant="contained" onClick={onClose}>
+          Close
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
+
+interface RowProps {
+  rule: Rule;
+  choice: Choice | undefined;
+  found: number;
+  onChoose: (choice: Choice) => void;
+}
+
+function Row({ rule, choice, found, onChoose }: RowProps) {
+  return (
+    <Box sx={{ display: "flex", alignItems: "center", gap: 1, py: 0.25 }}>
+      <Box sx={{ flex: 1, fontSize: 13, fontWeight: choice ? 650 : 400 }}>{rule.name}</Box>
+      <Box sx={{ fontSize: 12, color: "text.secondary" }}>{found ? `${found} found` : ""}</Box>
+      <Select
+        size="small"
+        value={choice ?? rule.severity}
+        inputProps={{ "aria-label": rule.name }}
+        MenuProps={{ transitionDuration: 0 }}
+        onChange={(event) => onChoose(event.target.value as Choice)}
+        sx={{ width: 120 }}
+      >
+        {CHOICES.map(([key, name]) => (
+          <MenuItem key={key} value={key} dense>
+            {name}
+          </MenuItem>
+        ))}
+      </Select>
+    </Box>
+  );
+}
