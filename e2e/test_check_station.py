@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import json
 import re
+from pathlib import Path
+from typing import Any
 
 from playwright.sync_api import expect
 
@@ -20,7 +22,7 @@ class CheckStationTests(SheetsOffice):
         self.saved()
         Sheet.objects.update(overrides={"scale": "various"}, version=5)
 
-    def finding(self, words: str) -> object:
+    def finding(self, words: str) -> Any:
         return self.page.get_by_role("option", name=re.compile(words))
 
     def checked(self) -> None:
@@ -72,8 +74,8 @@ class CheckStationTests(SheetsOffice):
         page.get_by_role("option", name="Off").click()
         with page.expect_download() as download:
             page.get_by_role("button", name="Save as a file").click()
-        with open(download.value.path(), encoding="utf-8") as file:
-            self.assertEqual(json.load(file), {"rules": {"views-unplaced": "off"}})
+        kept = json.loads(Path(download.value.path()).read_text())
+        self.assertEqual(kept, {"rules": {"views-unplaced": "off"}})
         page.get_by_role("button", name="Close").click()
         expect(self.finding("stands on no sheet")).to_have_count(0)
         self.saved()
