@@ -144,9 +144,9 @@ class TitleBlockTests(SheetsOffice):
     def test_what_no_template_can_have_is_refused_and_nothing_is_lost(self):
         page = self.page
         page.get_by_role("button", name="Edit the template").click()
-        self.fill("Keep clear bottom", "260")
+        self.fill("Clear bottom", "260")
         expect(page.get_by_text("leaves no room for drawings on the A3 sheet")).to_be_visible()
-        expect(page.get_by_role("textbox", name="Keep clear bottom")).to_have_value("68")
+        expect(page.get_by_role("textbox", name="Clear bottom")).to_have_value("68")
         page.get_by_role("button", name="Picture", exact=True).click()
         field = page.get_by_role("combobox", name="Picture")
         expect(field).to_have_text("The office's logo")
