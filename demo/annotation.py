@@ -9,6 +9,7 @@ from drafting.annotation.dimensions import Dimension
 from drafting.annotation.notes import Note
 from drafting.annotation.outer_chains import SIDES, Side
 from drafting.annotation.pieces import AnyPiece, dump_piece
+from drafting.annotation.schedules import Listed, Schedule
 from drafting.annotation.spot_levels import SpotLevel
 from server.annotations.drawn import drawn_linework
 from server.annotations.services import annotation_service, outer_chains_of
@@ -39,6 +40,14 @@ LEVELS = {"Section B–B": (((3500.0, 7300.0), 34.0), ((-450.0, 4100.0), -20.0))
 HEIGHTS = {"Section B–B": (((7000.0, 0.0), (7000.0, 2900.0), (3500.0, 7300.0)), -24.0)}
 
 
+#: Schedules: on which sheet, where their upper left corners lie, paper mm, and what they list.
+SCHEDULES: tuple[tuple[str, tuple[float, float], Listed], ...] = (
+    ("A-04", (52.0, 152.0), "rooms"),
+    ("A-04", (186.0, 152.0), "doors"),
+    ("A-04", (296.0, 152.0), "windows"),
+)
+
+
 def annotate(project: Project) -> None:
     """Dimension, note and level the sheets of the demo project."""
     for (number, name), sides in OUTSIDE.items():
@@ -58,6 +67,9 @@ def annotate(project: Project) -> None:
         view = View.objects.get(project=project, name=name)
         points = tuple(_near(view, place) for place in ends)
         _add(project, Dimension(points, "vertical", away, 6.0), view=view)
+    for number, corner, listed in SCHEDULES:
+        sheet = Sheet.objects.get(project=project, number=number)
+        _add(project, Schedule(Anchor(corner), listed), sheet=sheet)
     first = Sheet.objects.get(project=project, number="A-01")
     _add(project, Note(Anchor((392.0, 200.0)), GENERAL, width=120.0), sheet=first)
 

@@ -88,7 +88,7 @@ SHEETS = (
         ),
     ),
     (
-        "A-04", "Sections", "Along and across", "A2",
+        "A-04", "Sections", "Sections, schedules", "A2",
         (
             ("Section A–A", "1:75", (52, 180), (-5600, -2400, 17000, 12200)),
             ("Section B–B", "1:75", (388, 180), (-4200, -2400, 8600, 12200)),

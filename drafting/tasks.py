@@ -12,6 +12,7 @@ import numpy as np
 
 from drafting.building.comparison import changes_between
 from drafting.building.model import Building, Element, Storey
+from drafting.building.openings import openings_of
 from drafting.building.reading import read_building
 from drafting.building.solid import to_solid
 from drafting.building.store import load_building, save_building
@@ -51,6 +52,7 @@ def read_model(
         "storeys": [{"name": s.name, "elevation": s.elevation} for s in building.storeys],
         "grid": [{"name": line.name, "ends": line.ends} for line in building.grid],
         "rooms": [asdict(room) for room in building.rooms],
+        "openings": [asdict(opening) for opening in openings_of(building)],
         "layers": building.layer_counts(),
         "classes": building.class_counts(),
         "left_out": building.left_out,

@@ -213,3 +213,23 @@ class AnnotationTests(SheetsOffice):
             box["y"] + box["height"] / 2 - (3000 - row.centre_v) * pixels,
         )
         expect(self.piece(re.compile(r"^Spot level: \+[23]\.\d{3}$"))).to_be_visible()
+
+    def test_a_schedule_of_doors_is_placed_and_had_as_a_file(self):
+        page = self.page
+        board = self.board.bounding_box()
+        page.keyboard.press("s")
+        expect(page.get_by_text("Click where its upper left corner is to lie.")).to_be_visible()
+        page.mouse.click(board["x"] + board["width"] / 2, board["y"] + board["height"] / 4)
+        expect(self.piece("Schedule: Rooms")).to_be_visible()
+        self.choose("Lists", "Doors")
+        expect(self.piece("Schedule: Doors")).to_be_visible()
+        self.choose("Of the storey", "Upper floor")
+        self.saved()
+        with page.expect_download() as download:
+            page.get_by_role("link", name="CSV").click()
+        lines = Path(download.value.path()).read_text(encoding="utf-8-sig").splitlines()
+        self.assertEqual(lines[0], "Number,Storey,Width,Height")
+        self.assertTrue(all("Upper floor" in line for line in lines[1:]), lines)
+        page.keyboard.press("Escape")
+        words = text(self.plotted())
+        self.assertIn(f"{len(lines) - 1} in all", words)

@@ -11,6 +11,7 @@ from pydantic import Field
 from drafting.annotation.anchors import SAME, Anchor, ElementCorners, described, followed
 from drafting.annotation.dimensions import STYLES, Dimension, changes, measured
 from drafting.annotation.notes import Note
+from drafting.annotation.schedules import Schedule, Table
 from drafting.annotation.spot_levels import SpotLevel
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Point
@@ -18,10 +19,12 @@ from drafting.schema import dump, parse
 from drafting.sheets.viewport import Viewport
 from drafting.views.spec import AnyView
 
-AnyPiece = Annotated[Note | Dimension | SpotLevel, Field(discriminator="kind")]
-PieceKind = Literal["note", "dimension", "level"]
+AnyPiece = Annotated[Note | Dimension | SpotLevel | Schedule, Field(discriminator="kind")]
+PieceKind = Literal["note", "dimension", "level", "schedule"]
 #: What a piece is called in a sentence.
-NAMES: dict[PieceKind, str] = {"note": "note", "dimension": "dimension", "level": "spot level"}
+NAMES: dict[PieceKind, str] = {
+    "note": "note", "dimension": "dimension", "level": "spot level", "schedule": "schedule",
+}  # fmt: skip
 #: How a piece stands: all that it is attached to is where it was or was found again; a length has changed; or
 #: something is gone.
 Standing = Literal["followed", "changed", "lost"]
@@ -131,6 +134,10 @@ def check_piece(piece: AnyPiece, view: AnyView | None, *, upright: bool = True) 
         if not piece.text.strip():
             raise SheetError("A note has words. Type some, or delete it.")
         return
+    if isinstance(piece, Schedule):
+        if view is not None:
+            raise SheetError("A schedule stands on the sheet, and not in a drawing. Place it beside one.")
+        return
     name = NAMES[piece.kind]
     if view is None:
         raise SheetError(f"A {name} measures a drawing. Begin it on a viewport.")
@@ -154,6 +161,7 @@ class PlacedPiece:
         stood: where it is attached now.
         viewport: what it is seen through; None for one on the bare sheet.
         zero: the height of v = 0 of its view above the building's zero, mm.
+        table: what a schedule lists.
     """
 
     id: str
@@ -161,6 +169,7 @@ class PlacedPiece:
     stood: Stood
     viewport: Viewport | None = None
     zero: float = 0.0
+    table: Table | None = None
 
     @property
     def points(self) -> tuple[Point, ...]:

@@ -7,12 +7,14 @@ from collections.abc import Iterable, Sequence
 from drafting.annotation.dimensions import Dimension
 from drafting.annotation.notes import Note
 from drafting.annotation.pieces import PlacedPiece, is_typed_over
+from drafting.annotation.schedules import Schedule
 from drafting.geometry.boxes import Box, union
 from drafting.render.backends.extents import bounds_of
 from drafting.render.dimension_items import STROKE_PEN, dimension_items, dimensioned, spot_level_items
 from drafting.render.display_list import PieceBox
 from drafting.render.items import FlatItem, Item, Path, Text
 from drafting.render.note_items import note_items
+from drafting.render.table_items import table_items
 
 
 def piece_items(placed: PlacedPiece) -> Sequence[FlatItem]:
@@ -22,6 +24,8 @@ def piece_items(placed: PlacedPiece) -> Sequence[FlatItem]:
         return list(dimension_items(placed, piece, source))
     if isinstance(piece, Note):
         return list(note_items(placed, piece, source))
+    if isinstance(piece, Schedule):
+        return list(table_items(placed.table, placed.points[0], source)) if placed.table else []
     return list(spot_level_items(placed, piece, source))
 
 
@@ -41,6 +45,13 @@ def _grip(placed: PlacedPiece, items: Sequence[FlatItem]) -> list[FlatItem]:
     return list(items)
 
 
+def _words(placed: PlacedPiece, items: Sequence[FlatItem]) -> str:
+    """What a piece says; of a schedule its heading."""
+    if placed.table is not None:
+        return placed.table.title
+    return " ".join(item.text for item in items if isinstance(item, Text))
+
+
 def piece_boxes(drawn: Iterable[tuple[PlacedPiece, Sequence[FlatItem]]]) -> tuple[PieceBox, ...]:
     """Where each piece lies, what it is attached to, and how it stands."""
     found = []
@@ -56,7 +67,7 @@ def piece_boxes(drawn: Iterable[tuple[PlacedPiece, Sequence[FlatItem]]]) -> tupl
                 placed.piece.kind,
                 viewport,
                 union(boxes),
-                " ".join(item.text for item in items if isinstance(item, Text)),
+                _words(placed, items),
                 placed.points,
                 stood.at,
                 stood.standing,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import replace
 from typing import Any
 
 from django.db.models import Q
@@ -13,6 +14,9 @@ from shapely import Polygon
 from drafting.annotation.dimensions import Dimension, StyleName
 from drafting.annotation.outer_chains import SIDES, Side, outer_chains
 from drafting.annotation.pieces import PlacedPiece, attached, check_piece, dump_piece, parse_piece, stand
+from drafting.annotation.schedules import Schedule, Table, schedule_table
+from drafting.building.openings import Opening
+from drafting.building.rooms import Room
 from drafting.errors import SheetError
 from drafting.sheets import sheet as core
 from drafting.sheets.viewport import Viewport as CoreViewport
@@ -20,6 +24,7 @@ from server.annotations.drawn import corners_of, drawn_linework, grid_seen, is_u
 from server.annotations.models import Annotation
 from server.buildings.models import newest_version
 from server.common.rows import Memo, RowService
+from server.projects.models import Project
 from server.sheets.models import Sheet, Viewport
 from server.sheets.services import next_position
 from server.views.models import Drawn
@@ -82,6 +87,16 @@ def outer_chains_of(viewport: Viewport, sides: Iterable[Side], figures: StyleNam
     return outer_chains(linework, corners, wanted, float(viewport.scale.ratio), grid, figures)
 
 
+def table_of(schedule: Schedule, project: Project) -> Table:
+    """What a schedule lists of the newest version of a project's building."""
+    newest = newest_version(project)
+    facts = newest.facts if newest else {}
+    rooms = [Room(**{**room, "place": tuple(room["place"])}) for room in facts.get("rooms", ())]
+    openings = [Opening(**opening) for opening in facts.get("openings", ())]
+    storeys = [(storey["name"], storey["elevation"]) for storey in facts.get("storeys", ())]
+    return schedule_table(schedule, rooms, openings, storeys)
+
+
 def drawn_of(row: Annotation) -> Drawn | None:
     """What has the drawing that a piece is attached to; None for one on the bare sheet."""
     return row.view or (row.viewport.drawn if row.viewport is not None else None)
@@ -105,7 +120,10 @@ def pieces_on(placed_rows: Sequence[Viewport], sheet: Sheet, made: core.Sheet) -
                     yield placed
     for piece in rows:
         if piece.sheet_id is not None and piece.viewport_id is None:
-            yield _placed(piece)
+            placed = _placed(piece)
+            if isinstance(placed.piece, Schedule):
+                placed = replace(placed, table=table_of(placed.piece, sheet.project))
+            yield placed
 
 
 def _placed(

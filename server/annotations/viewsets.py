@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
+import csv
+from collections.abc import Sequence
+
 from django.db.models import QuerySet
+from django.http import Http404, HttpResponse
+from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework.decorators import action
 from rest_framework.request import Request
 from rest_framework.response import Response
 
+from drafting.annotation.schedules import Schedule
+from drafting.plotting.files import file_name
 from server.annotations import services
 from server.annotations.models import Annotation
 from server.annotations.serializers import (
@@ -43,3 +50,24 @@ class AnnotationViewSet(RowViewSet):
         given.is_valid(raise_exception=True)
         made = services.outer_chains_of(**given.validated_data)
         return Response(OuterChainSerializer(made, many=True).data)
+
+    @extend_schema(responses={(200, "text/csv"): OpenApiTypes.STR})
+    @action(detail=True, methods=["get"], url_path="csv")
+    def csv(self, request: Request, pk: str) -> HttpResponse:
+        """What a schedule lists, as a file of values with commas."""
+        row = self.get_object()
+        piece = row.as_core
+        if not isinstance(piece, Schedule):
+            raise Http404
+        table = services.table_of(piece, row.project)
+        answer = HttpResponse(content_type="text/csv; charset=utf-8")
+        answer["Content-Disposition"] = f'attachment; filename="{file_name(table.title)}.csv"'
+        # By this sign spreadsheets know that what follows is UTF-8.
+        answer.write("\ufeff")
+        csv.writer(answer).writerows([table.captions, *map(plain_cells, table.rows)])
+        return answer
+
+
+def plain_cells(row: Sequence[str]) -> list[str]:
+    """The cells of a row, none of which a spreadsheet takes for a formula."""
+    return [f"'{cell}" if cell[:1] in ("=", "+", "-", "@") else cell for cell in row]

@@ -8,6 +8,7 @@ from ifcopenshell import guid
 
 from drafting.tests.pdf_reading import strokes
 from server.annotations.models import Annotation
+from server.annotations.viewsets import plain_cells
 from server.tests.api_case import ApiCase
 from server.views.models import View
 
@@ -179,3 +180,26 @@ class AnnotationTests(ApiCase):
             self.assertIn(words, text)
         layers = {stroke.layer for stroke in strokes(file)}
         self.assertIn("Dimensions", layers)
+
+    def test_a_schedule_follows_the_building_and_is_had_as_a_file(self):
+        spec = {"kind": "schedule", "at": {"at": [40, 200]}, "of": "doors"}
+        made = self.add(spec, sheet=self.sheet)
+        (piece,) = self.pieces()
+        self.assertEqual((piece["kind"], piece["text"]), ("schedule", "Doors"))
+        self.assertIn("0 in all", self.words())
+        self.import_model(self.project, self.ifc(extra="IfcDoor"))
+        self.assertIn("1 in all", self.words())
+        answer = self.client.get(f"/api/annotations/{made['id']}/csv/")
+        self.assertEqual(answer["Content-Type"], "text/csv; charset=utf-8")
+        lines = answer.content.decode("utf-8-sig").splitlines()
+        self.assertEqual(lines, ["Number,Storey,Width,Height", "IfcDoor,,5000,2500"])
+        self.assertIn("on the sheet", self.add(spec, 400)["detail"])
+        note = self.add({"kind": "note", "at": {"at": [40, 60]}, "text": "For comment"}, sheet=self.sheet)
+        self.assertEqual(self.client.get(f"/api/annotations/{note['id']}/csv/").status_code, 404)
+
+    def test_no_cell_of_a_file_is_a_formula(self):
+        self.assertEqual(plain_cells(["=1+1", "-5", "D01", ""]), ["'=1+1", "'-5", "D01", ""])
+
+    def words(self):
+        items = self.call("get", f"sheets/{self.sheet}/display/")["items"]
+        return [item["text"] for item in items if item["type"] == "text"]

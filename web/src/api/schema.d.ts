@@ -41,6 +41,23 @@ export interface paths {
         patch: operations["annotations_partial_update"];
         trace?: never;
     };
+    "/api/annotations/{id}/csv/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What a schedule lists, as a file of values with commas. */
+        get: operations["annotations_csv_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/annotations/outer-chains/": {
         parameters: {
             query?: never;
@@ -1375,8 +1392,8 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        AnnotationSpec: components["schemas"]["Note"] | components["schemas"]["Dimension"] | components["schemas"]["SpotLevel"];
-        AnnotationSpecRequest: components["schemas"]["NoteRequest"] | components["schemas"]["DimensionRequest"] | components["schemas"]["SpotLevelRequest"];
+        AnnotationSpec: components["schemas"]["Note"] | components["schemas"]["Dimension"] | components["schemas"]["SpotLevel"] | components["schemas"]["Schedule"];
+        AnnotationSpecRequest: components["schemas"]["NoteRequest"] | components["schemas"]["DimensionRequest"] | components["schemas"]["SpotLevelRequest"] | components["schemas"]["ScheduleRequest"];
         /** @enum {string} */
         AreaEnum: "sheet" | "drawings" | "window" | "board";
         ArrangeRequest: {
@@ -2157,7 +2174,7 @@ export interface components {
              *     * `sheet` - sheet
              *     * `derived` - derived
              */
-            of: components["schemas"]["OfEnum"];
+            of: components["schemas"]["FieldOfEnum"];
         };
         /** @description Where a field of the title block stands, and whether it is typed over on this sheet alone. */
         FieldBox: {
@@ -2165,6 +2182,13 @@ export interface components {
             box: components["schemas"]["Box"];
             overridden: boolean;
         };
+        /**
+         * @description * `project` - project
+         *     * `sheet` - sheet
+         *     * `derived` - derived
+         * @enum {string}
+         */
+        FieldOfEnum: "project" | "sheet" | "derived";
         FieldValues: {
             derived: {
                 [key: string]: string;
@@ -2591,13 +2615,6 @@ export interface components {
             sheet: string;
             message: string;
         };
-        /**
-         * @description * `project` - project
-         *     * `sheet` - sheet
-         *     * `derived` - derived
-         * @enum {string}
-         */
-        OfEnum: "project" | "sheet" | "derived";
         OfOneProjectRequest: {
             /** Format: uuid */
             project: string;
@@ -3419,7 +3436,7 @@ export interface components {
             typed_over: boolean;
         };
         /** @enum {string} */
-        PieceBoxKindEnum: "note" | "dimension" | "level";
+        PieceBoxKindEnum: "note" | "dimension" | "level" | "schedule";
         /** @enum {string} */
         PlaceEnum: "centred" | "offset";
         /**
@@ -3997,6 +4014,60 @@ export interface components {
              */
             ratio: number;
             ladder: components["schemas"]["LadderEnum"];
+        };
+        /**
+         * @description A table of what there is of one kind in the building, kept by itself.
+         *
+         *     Attributes:
+         *         at: its upper left corner, on the bare sheet.
+         *         of: what it lists.
+         *         storey: the name of the only storey that it lists; blank for all.
+         *         title: its heading; blank for what it lists.
+         *         feet: whether sizes are in feet and inches, and not in millimetres and square metres.
+         */
+        Schedule: {
+            at: components["schemas"]["Anchor"];
+            /** @default rooms */
+            of: components["schemas"]["ScheduleOfEnum"];
+            /** @default  */
+            storey: string;
+            /** @default  */
+            title: string;
+            /** @default false */
+            feet: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "schedule";
+        };
+        /** @enum {string} */
+        ScheduleOfEnum: "rooms" | "doors" | "windows";
+        /**
+         * @description A table of what there is of one kind in the building, kept by itself.
+         *
+         *     Attributes:
+         *         at: its upper left corner, on the bare sheet.
+         *         of: what it lists.
+         *         storey: the name of the only storey that it lists; blank for all.
+         *         title: its heading; blank for what it lists.
+         *         feet: whether sizes are in feet and inches, and not in millimetres and square metres.
+         */
+        ScheduleRequest: {
+            at: components["schemas"]["AnchorRequest"];
+            /** @default rooms */
+            of: components["schemas"]["ScheduleOfEnum"];
+            /** @default  */
+            storey: string;
+            /** @default  */
+            title: string;
+            /** @default false */
+            feet: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "schedule";
         };
         /** @enum {integer} */
         Screening: 100 | 80 | 60 | 50 | 40 | 30 | 20 | 10;
@@ -5040,6 +5111,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Annotation"];
+                };
+            };
+        };
+    };
+    annotations_csv_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this piece of annotation. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
         };

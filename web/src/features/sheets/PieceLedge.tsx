@@ -20,6 +20,7 @@ import { colours } from "../../theme/theme";
 import { KIND_NAMES, type AnnotationEdits } from "./annotationCommands";
 import { NoteText } from "./NoteText";
 import { ALIGNS, LEADERS, MEASURES, STYLES } from "./pieceChoices";
+import { ScheduleFields } from "./ScheduleFields";
 import type { Edits } from "./sheetCommands";
 import type { SheetSet } from "./useSet";
 
@@ -38,6 +39,9 @@ export function PieceLedge({ piece, box, set, edits }: Props) {
       {spec.kind === "note" && <NoteFields key={piece.id} piece={{ ...piece, spec }} edits={edits} />}
       {spec.kind === "dimension" && <DimensionFields piece={{ ...piece, spec }} edits={edits} />}
       {spec.kind === "level" && <LevelFields piece={{ ...piece, spec }} edits={edits} />}
+      {spec.kind === "schedule" && (
+        <ScheduleFields piece={{ ...piece, spec }} version={set.version} edits={edits} />
+      )}
       <BelongsTo piece={piece} box={box} set={set} edits={edits} />
       <Stands piece={piece} box={box} edits={edits} />
     </Ledge>
@@ -276,11 +280,13 @@ function Stands({ piece, box, edits }: Omit<Props, "set">) {
             </Button>
           </Tooltip>
         )}
-        <Tooltip title="Choose its points anew">
-          <Button variant="outlined" onClick={again}>
-            Attach again
-          </Button>
-        </Tooltip>
+        {piece.spec.kind !== "schedule" && (
+          <Tooltip title="Choose its points anew">
+            <Button variant="outlined" onClick={again}>
+              Attach again
+            </Button>
+          </Tooltip>
+        )}
         <Tooltip title="Delete it (Delete)">
           <Button variant="outlined" onClick={() => edits.remove([piece])}>
             Delete

@@ -87,7 +87,7 @@ function WholeLedge({ template, sheets, edits }: Props) {
       <Group name="Frame and room for drawings (mm)">
         <Rows>
           <Box sx={{ display: "flex", gap: 0.5 }}>{sides("margins", "Edge")}</Box>
-          <Box sx={{ display: "flex", gap: 0.5 }}>{sides("kept", "Keep clear")}</Box>
+          <Box sx={{ display: "flex", gap: 0.5 }}>{sides("kept", "Clear")}</Box>
         </Rows>
       </Group>
       <Group name="Border">

@@ -8,8 +8,10 @@ import {
   type AnnotationSpec,
   type DimensionSpec,
   type PieceBox,
+  type ScheduleSpec,
   type Viewport,
 } from "../../api/client";
+import type { Point } from "../../canvas/geometry";
 import type { Snap } from "../../canvas/snapPoints";
 import { select } from "../../stores/selection";
 import { commit } from "../../sync/commands";
@@ -26,6 +28,7 @@ export const KIND_NAMES: Record<AnnotationSpec["kind"], string> = {
   note: "note",
   dimension: "dimension",
   level: "spot level",
+  schedule: "schedule",
 };
 
 /** What was clicked, as the server takes it: it finds out which corner that is. */
@@ -48,10 +51,17 @@ export function withAnchors<S extends AnnotationSpec>(spec: S, anchors: readonly
   return spec.kind === "note" ? { ...spec, at, arms } : { ...spec, at };
 }
 
+/** A schedule whose corner is moved by a distance, paper mm. */
+export const shiftedSchedule = (spec: ScheduleSpec, [dx, dy]: Point): ScheduleSpec => ({
+  ...spec,
+  at: anchorAt({ at: [spec.at.at[0] + dx, spec.at.at[1] + dy], element: "" }),
+});
+
 /** A piece whose words or line are moved by a little; a dimension's line only away from what it measures. */
 function nudged(spec: AnnotationSpec, dx: number, dy: number): AnnotationSpec {
   if (spec.kind === "note") return { ...spec, offset: [spec.offset[0] + dx, spec.offset[1] + dy] };
   if (spec.kind === "level") return { ...spec, offset: spec.offset + dx };
+  if (spec.kind === "schedule") return shiftedSchedule(spec, [dx, dy]);
   return { ...spec, offset: spec.offset + (spec.measures === "vertical" ? -dx : dy) };
 }
 
@@ -120,7 +130,7 @@ export function useAnnotationEdits(project: string) {
         .filter((p) => p.sheet !== null && p.viewport === null)
         .map((p, k) => rowOf({ view: null, sheet, viewport: null }, p.spec, first + k));
       if (!steps.length) return;
-      void commit(project, steps.length === 1 ? "paste a note" : `paste ${steps.length} notes`, steps);
+      void commit(project, steps.length === 1 ? "paste a piece" : `paste ${steps.length} pieces`, steps);
       select(steps.map((s) => s.id));
     }
 

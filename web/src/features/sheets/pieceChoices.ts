@@ -1,5 +1,5 @@
 /** What pieces of annotation can be, in the words of the screen. */
-import type { DimensionSpec, NoteSpec } from "../../api/client";
+import type { DimensionSpec, NoteSpec, ScheduleSpec } from "../../api/client";
 import { choicesOf } from "../../components/choices";
 
 export const MEASURES = choicesOf<DimensionSpec["measures"]>({
@@ -20,3 +20,4 @@ export const LEADERS = choicesOf<NoteSpec["leader"]>({
   none: "None",
 });
 export const ALIGNS = choicesOf<NoteSpec["align"]>({ left: "Left", middle: "Middle", right: "Right" });
+export const LISTED = choicesOf<ScheduleSpec["of"]>({ rooms: "Rooms", doors: "Doors", windows: "Windows" });

@@ -29,7 +29,9 @@ interface Given {
 export function useAnnotate({ project, sheet, on, edits }: Given) {
   return useMemo(() => {
     const viewportAt = (place: Point): Viewport | undefined => {
-      const { viewport, points } = useAnnotating.getState();
+      const { viewport, points, tool } = useAnnotating.getState();
+      // A table stands on the sheet.
+      if (tool === "schedule") return undefined;
       // What was begun through a viewport goes on through it.
       if (points.length) return on.find((v) => v.id === viewport);
       return on.findLast((v) => holds(outlineOf(geometryOf(v)), place));
@@ -63,7 +65,7 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
       const made = await edits.add(homeOf(viewport), spec);
       const { tool } = useAnnotating.getState();
       if (!made || tool !== spec.kind) return;
-      if (tool === "note") {
+      if (tool === "note" || tool === "schedule") {
         annotate(null);
         select(made);
       } else if (tool === "level") useAnnotating.setState({ ...NO_POINTS });
@@ -115,6 +117,15 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
           arms: [],
         });
       }
+      if (now.tool === "schedule")
+        return finish(undefined, {
+          kind: "schedule",
+          at: anchorAt(snap),
+          of: "rooms",
+          storey: "",
+          title: "",
+          feet: on.some((v) => v.scale.includes("=")),
+        });
       if (!viewport)
         return notify("A dimension or a level measures a drawing: begin it on a viewport.", true);
       if (now.tool === "level")
