@@ -35,8 +35,9 @@ FIRST, NEXT = 10.0, 8.0
 SHORT = 6.0
 #: Whether there is wall to one side of a point on its face is looked at so far beside and within it; mm.
 BESIDE = 6.0
-#: Faces lie along a side where their normal differs by less; as a cosine.
-FACING = 0.9
+#: Faces lie along a side where their normal differs by less than about a degree; as a cosine. The lengths of
+#: others would be foreshortened.
+FACING = 0.9998
 
 GridLine = tuple[str, Point, Point]
 
@@ -78,7 +79,7 @@ def outer_chains(
         grid: name and ends of the building's grid lines, in u and v, mm.
 
     Raises:
-        SheetError: nothing is cut in this drawing.
+        SheetError: nothing is cut in this drawing, or no wall runs along its sides.
     """
     walls = _walls(linework)
     solid = _solid(linework, walls)
@@ -105,6 +106,11 @@ def outer_chains(
         whole = [openings[0], openings[-1]] if len(openings) > 1 else []
         series = _series(side, [openings, steps, axes, whole])
         found += list(_placed(side, series, linework, ratio, style))
+    if not found:
+        raise SheetError(
+            "No outer wall on these sides runs straight across or up the drawing. Dimension them by hand, "
+            "along the points."
+        )
     return found
 
 
@@ -190,9 +196,9 @@ def _grid_ends(grid: Sequence[GridLine], outline: Polygon, side: _Side) -> Itera
 
 
 def _series(side: _Side, chains: Sequence[Sequence[Anchor]]) -> list[list[Anchor]]:
-    """The chains that say something that none before them has said."""
+    """The chains that say something of their own; of two alike the outer."""
     kept: list[list[Anchor]] = []
-    for chain in chains:
+    for chain in reversed(chains):
         places = [anchor.at[side.along] for anchor in chain]
         same = any(
             len(places) == len(other)
@@ -201,7 +207,7 @@ def _series(side: _Side, chains: Sequence[Sequence[Anchor]]) -> list[list[Anchor
         )
         if 1 < len(chain) <= MAX_POINTS and not same:
             kept.append(list(chain))
-    return kept
+    return kept[::-1]
 
 
 def _placed(

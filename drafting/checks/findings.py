@@ -68,8 +68,8 @@ class Rule:
     find: Callable[[CheckedSet], Iterator[Found]]
 
 
-@dataclass(frozen=True)
-class Finding:
+@dataclass(frozen=True, kw_only=True)
+class Finding(Found):
     """A finding with its rule. `key` is the same when the set is checked again, so that it can be waived."""
 
     __pydantic_config__ = CLOSED
@@ -77,18 +77,10 @@ class Finding:
     key: str
     rule: str
     severity: Severity
-    words: str
-    sheet: str = ""
-    viewport: str = ""
-    view: str = ""
-    piece: str = ""
-    subject: str = ""
-    at: Point | None = None
-    fix: Fix = ""
 
 
 def finding(rule: Rule, found: Found) -> Finding:
     """What was found, under the key by which it is known again."""
     parts = (rule.key, found.sheet, found.viewport, found.view, found.piece, found.subject)
     key = hashlib.sha256("\n".join(parts).encode()).hexdigest()[:24]
-    return Finding(key, rule.key, rule.severity, **vars(found))
+    return Finding(**vars(found), key=key, rule=rule.key, severity=rule.severity)

@@ -80,7 +80,7 @@ def state_of_set(project: Project) -> str:
         RULES_VERSION,
         project.version,
         newest.number if newest else 0,
-        rules_of(project).version,
+        list(CheckRules.objects.filter(project=project).values_list("version")),
         *(rows(model) for model in (Register, Sheet, Annotation, Template, PenTable, PlotSettings)),
         rows(View, "linework", "wanted", "held"),
         rows(Viewport, "linework", "wanted", to_project="sheet__project"),
@@ -90,6 +90,7 @@ def state_of_set(project: Project) -> str:
 
 def order_check(project: Project) -> Job:
     """Have the set checked; where that is about to be done already, by the job that does it."""
+    rules_of(project)
     waiting = Job.objects.filter(
         project=project, kind=Job.Kind.CHECK, state=Job.State.WAITING, cancel_wanted=False
     ).first()

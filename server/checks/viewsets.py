@@ -43,7 +43,6 @@ class ChecksView(APIView):
         given = OfOneProjectSerializer(data=request.query_params, context={"request": request})
         given.is_valid(raise_exception=True)
         project = get_object_or_404(Project.of(request.user), pk=given.validated_data["project"].pk)
-        services.rules_of(project)
         run = CheckRun.objects.filter(project=project).first()
         job = Job.objects.filter(project=project, kind=Job.Kind.CHECK, state__in=Job.ACTIVE).first()
         answer = {

@@ -54,7 +54,7 @@ class ChecksTests(ApiCase):
         self.call("delete", f"waivers/{made['id']}/", status=204)
 
     def test_a_project_chooses_its_rules(self):
-        self.checks()
+        self.check()
         row = self.call("get", f"check-rules/?project={self.project}")[0]
         path = f"check-rules/{row['id']}/"
         choices = {"no-title": "off", "views-unplaced": "error"}

@@ -2221,9 +2221,6 @@ export interface components {
         };
         /** @description A finding with its rule. `key` is the same when the set is checked again, so that it can be waived. */
         Finding: {
-            key: string;
-            rule: string;
-            severity: components["schemas"]["SeverityEnum"];
             words: string;
             /** @default  */
             sheet: string;
@@ -2241,6 +2238,9 @@ export interface components {
             ];
             /** @default  */
             fix: components["schemas"]["FixEnum"] | components["schemas"]["BlankEnum"];
+            key: string;
+            rule: string;
+            severity: components["schemas"]["SeverityEnum"];
         };
         /** @enum {string} */
         FixEnum: "draw" | "restore";
