@@ -63,8 +63,10 @@ def arrange(
 ) -> list[Viewport]:
     """Viewports for views, in their order, in the largest empty space of a sheet.
 
-    The first view of what stands upright is the front. What is seen from above and from the sides stands
-    round it as the projection has it, further plans one behind the other; everything else fills the corners.
+    The front is the upright view whose horizontal axis runs as that of the first plan does: for a plan with
+    north up the south side, whichever order the views were chosen in; else the first that stands upright.
+    What is seen from above and from the sides stands round it as the projection has it, further plans one
+    behind the other; everything else fills the corners.
     All share the largest scale of the ladder that fits, but for perspectives, which have none and are drawn
     as large as the front.
 
@@ -109,7 +111,7 @@ def arrange(
 def _cells(views: Sequence[DrawnView], way: int) -> list[Cell]:
     """The column and row of each view about the front's 0, 0. `way` is 1 for third-angle, -1 for
     first-angle."""
-    front = next((v for v in views if _upright(v)), None)
+    front = _front(views)
     found: dict[int, Cell] = {}
     taken: set[Cell] = set()
 
@@ -137,6 +139,14 @@ def _cells(views: Sequence[DrawnView], way: int) -> list[Cell]:
         if number not in found:
             occupy(number, _corner(taken), (1, 0))
     return [found[number] for number in range(len(views))]
+
+
+def _front(views: Sequence[DrawnView]) -> DrawnView | None:
+    """The view that the others stand round: below a plan only one that runs as it does is not mirrored."""
+    upright = [view for view in views if _upright(view)]
+    plan = next((view for view in views if _from_above(view)), None)
+    along = [view for view in upright if plan and np.dot(view.right, plan.right) > 1 - _SAME]
+    return next(iter([*along, *upright]), None)
 
 
 def _corner(taken: set[Cell]) -> Cell:

@@ -1,7 +1,7 @@
 """Laying out a projected set: aligned on shared axes, at one scale, without overlap."""
 
 from dataclasses import replace
-from itertools import combinations
+from itertools import combinations, permutations
 from unittest import TestCase
 
 from hypothesis import given
@@ -47,6 +47,16 @@ class ArrangingTests(TestCase):
         south, east, west, plan = (set_[n].box.middle for n in ("south", "east", "west", "plan"))
         self.assertLess(plan[1], south[1])
         self.assertTrue(east[0] < south[0] < west[0])
+
+    def test_below_a_plan_stands_the_side_that_runs_as_it_does_in_whatever_order_they_were_chosen(self):
+        for views in permutations((NORTH, EAST, SOUTH, PLAN)):
+            set_ = laid_out(*views)
+            south, plan = set_["south"], set_["plan"]
+            self.assertAlmostEqual(south.to_paper(1234.0, 0.0)[0], plan.to_paper(1234.0, 0.0)[0], places=9)
+            self.assertGreater(plan.box.middle[1], south.box.middle[1])
+        # Without a plan the first that was chosen is the front.
+        set_ = laid_out(NORTH, EAST, SOUTH)
+        self.assertLess(set_["east"].box.middle[0], set_["north"].box.middle[0])
 
     def test_views_that_share_an_axis_agree_on_it(self):
         set_ = laid_out(SOUTH, EAST, PLAN, UPPER, NORTH)
