@@ -55,6 +55,7 @@ class AnnotationTests(SheetsOffice):
     def dimension(self, *points: tuple[float, float], line: tuple[float, float]) -> None:
         status = self.page.get_by_role("region", name="Ledge: annotate").get_by_role("status")
         self.page.keyboard.press("d")
+        expect(status).to_contain_text("first point")
         for k, point in enumerate(points):
             self.click(*point)
             expect(status).to_contain_text("second point" if k == 0 else "dimension line lies")
@@ -143,6 +144,7 @@ class AnnotationTests(SheetsOffice):
         page = self.page
         self.place_plan()
         page.keyboard.press("t")
+        expect(page.get_by_text("Click what the note speaks of.")).to_be_visible()
         self.click(0, 7000)
         expect(page.get_by_text("Click where the words begin.")).to_be_visible()
         self.click(-2500, 9200)
@@ -174,6 +176,7 @@ class AnnotationTests(SheetsOffice):
         self.add_sheets("Second")
         board = self.board.bounding_box()
         page.get_by_role("group", name="Annotate").get_by_role("button", name="Note").click()
+        expect(page.get_by_text("Click what the note speaks of.")).to_be_visible()
         page.mouse.click(board["x"] + board["width"] / 2, board["y"] + board["height"] / 3)
         expect(page.get_by_role("textbox", name="Words of the note")).to_be_focused()
         page.keyboard.type("For comment")
@@ -194,6 +197,7 @@ class AnnotationTests(SheetsOffice):
         page = self.page
         self.place_plan()
         page.keyboard.press("l")
+        expect(page.get_by_text("Click a point of an elevation or a section.")).to_be_visible()
         self.click(0, 0)
         expect(page.get_by_text("A spot level is given in elevations and sections")).to_be_visible()
         page.get_by_role("button", name="Close").click()
@@ -208,6 +212,7 @@ class AnnotationTests(SheetsOffice):
         row, box = self.row("South elevation"), frame.bounding_box()
         pixels = box["width"] / row.width * float(row.scale.ratio)
         page.keyboard.press("l")
+        expect(page.get_by_text("Click a point of an elevation or a section.")).to_be_visible()
         page.mouse.click(
             box["x"] + box["width"] / 2 + (1000 - row.centre_u) * pixels,
             box["y"] + box["height"] / 2 - (3000 - row.centre_v) * pixels,
