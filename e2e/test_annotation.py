@@ -217,7 +217,16 @@ class AnnotationTests(SheetsOffice):
             box["x"] + box["width"] / 2 + (1000 - row.centre_u) * pixels,
             box["y"] + box["height"] / 2 - (3000 - row.centre_v) * pixels,
         )
-        expect(self.piece(re.compile(r"^Spot level: \+[23]\.\d{3}$"))).to_be_visible()
+        level = self.piece(re.compile(r"^Spot level: \+[23]\.\d{3}$"))
+        expect(level).to_be_visible()
+        page.keyboard.press("Escape")
+        # Attached again it stays in its drawing: a place of another would be taken for one of its own.
+        level.click()
+        page.get_by_role("button", name="Attach again").click()
+        expect(page.get_by_text("Click what it is to be attached to: point 1.")).to_be_visible()
+        plan = self.viewport(PLAN).bounding_box()
+        page.mouse.click(plan["x"] + plan["width"] / 2, plan["y"] + plan["height"] / 2)
+        expect(page.get_by_text("It belongs to another drawing.")).to_be_visible()
 
     def test_a_schedule_of_doors_is_placed_and_had_as_a_file(self):
         page = self.page

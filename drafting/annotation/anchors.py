@@ -113,10 +113,11 @@ def followed(anchor: Anchor, among: ElementCorners | None) -> Found:
     """
     if not anchor.element:
         return Found(anchor.at, "followed")
-    places = [_place(corner, among) for corner in anchor.ends] if among is not None else [None]
-    if not places or any(place is None for place in places):
+    found = [] if among is None else [_place(corner, among) for corner in anchor.ends]
+    places = [place for place in found if place is not None]
+    if not places or len(places) < len(anchor.ends):
         return Found(anchor.at, "lost")
-    (ax, ay), (bx, by) = places[0], places[-1]  # type: ignore[misc]  # none of them is None
+    (ax, ay), (bx, by) = places[0], places[-1]
     return Found((ax + (bx - ax) * anchor.share, ay + (by - ay) * anchor.share), "followed")
 
 

@@ -15,8 +15,6 @@ from drafting.annotation.dimensions import Dimension, StyleName
 from drafting.annotation.outer_chains import SIDES, Side, outer_chains
 from drafting.annotation.pieces import PlacedPiece, attached, check_piece, dump_piece, parse_piece, stand
 from drafting.annotation.schedules import Schedule, Table, schedule_table
-from drafting.building.openings import Opening
-from drafting.building.rooms import Room
 from drafting.errors import SheetError
 from drafting.sheets import sheet as core
 from drafting.sheets.viewport import Viewport as CoreViewport
@@ -24,7 +22,7 @@ from server.annotations.drawn import corners_of, drawn_linework, grid_seen, is_u
 from server.annotations.models import Annotation
 from server.buildings.models import newest_version
 from server.common.rows import Memo, RowService
-from server.projects.models import Project
+from server.sheets.composing import WholeSet
 from server.sheets.models import Sheet, Viewport
 from server.sheets.services import next_position
 from server.views.models import Drawn
@@ -87,14 +85,9 @@ def outer_chains_of(viewport: Viewport, sides: Iterable[Side], figures: StyleNam
     return outer_chains(linework, corners, wanted, float(viewport.scale.ratio), grid, figures)
 
 
-def table_of(schedule: Schedule, project: Project) -> Table:
+def table_of(schedule: Schedule, whole: WholeSet) -> Table:
     """What a schedule lists of the newest version of a project's building."""
-    newest = newest_version(project)
-    facts = newest.facts if newest else {}
-    rooms = [Room(**{**room, "place": tuple(room["place"])}) for room in facts.get("rooms", ())]
-    openings = [Opening(**opening) for opening in facts.get("openings", ())]
-    storeys = [(storey["name"], storey["elevation"]) for storey in facts.get("storeys", ())]
-    return schedule_table(schedule, rooms, openings, storeys)
+    return schedule_table(schedule, whole.rooms, whole.openings, whole.storeys)
 
 
 def drawn_of(row: Annotation) -> Drawn | None:
@@ -102,10 +95,12 @@ def drawn_of(row: Annotation) -> Drawn | None:
     return row.view or (row.viewport.drawn if row.viewport is not None else None)
 
 
-def pieces_on(placed_rows: Sequence[Viewport], sheet: Sheet, made: core.Sheet) -> Iterator[PlacedPiece]:
+def pieces_on(
+    sheet: Sheet, viewport_rows: Sequence[Viewport], made: core.Sheet, whole: WholeSet
+) -> Iterator[PlacedPiece]:
     """The pieces that are seen on a sheet: those that stand on it, and those of the views that are placed
     there."""
-    viewports = {str(row.pk): row for row in placed_rows}
+    viewports = {str(row.pk): row for row in viewport_rows}
     views = [row.view_id for row in viewports.values() if row.annotation]
     rows = list(Annotation.objects.filter(Q(sheet=sheet) | Q(view__in=views)))
     if not rows:
@@ -122,7 +117,7 @@ def pieces_on(placed_rows: Sequence[Viewport], sheet: Sheet, made: core.Sheet) -
         if piece.sheet_id is not None and piece.viewport_id is None:
             placed = _placed(piece)
             if isinstance(placed.piece, Schedule):
-                placed = replace(placed, table=table_of(placed.piece, sheet.project))
+                placed = replace(placed, table=table_of(placed.piece, whole))
             yield placed
 
 

@@ -23,6 +23,7 @@ from server.annotations.serializers import (
     OuterChainsSerializer,
 )
 from server.projects.rows import RowKind, RowViewSet, listed_by_project
+from server.sheets.composing import WholeSet
 
 
 def _rows() -> QuerySet[Annotation]:
@@ -59,7 +60,7 @@ class AnnotationViewSet(RowViewSet):
         piece = row.as_core
         if not isinstance(piece, Schedule):
             raise Http404
-        table = services.table_of(piece, row.project)
+        table = services.table_of(piece, WholeSet.of(row.project))
         answer = HttpResponse(content_type="text/csv; charset=utf-8")
         answer["Content-Disposition"] = f'attachment; filename="{file_name(table.title)}.csv"'
         # By this sign spreadsheets know that what follows is UTF-8.

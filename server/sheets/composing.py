@@ -12,6 +12,7 @@ import numpy as np
 from django.utils import timezone
 
 from drafting.annotation.pieces import PlacedPiece
+from drafting.building.openings import Opening
 from drafting.building.rooms import Room
 from drafting.geometry.boxes import Box
 from drafting.render.annotation_items import piece_boxes, piece_items
@@ -57,7 +58,7 @@ class WholeSet:
         storeys: name and elevation (mm) of each.
         true_north: degrees from the model's y axis, if the model says it.
         grid: name and ends (mm) of each line of the building's grid.
-        rooms: the rooms of the building.
+        rooms, openings: the rooms of the building, and its doors and windows.
         templates: by their ids.
         pictures: by what templates call them.
         pens: pen tables, by their ids.
@@ -70,6 +71,7 @@ class WholeSet:
     true_north: float | None
     grid: tuple[GridLine, ...]
     rooms: tuple[Room, ...]
+    openings: tuple[Opening, ...]
     templates: Mapping[Any, TemplateSpec]
     pictures: Mapping[str, Picture]
     pens: Mapping[str, PenTableSpec]
@@ -89,19 +91,20 @@ class WholeSet:
                 for line in facts.get("grid", [])
             ),
             tuple(Room(**{**room, "place": tuple(room["place"])}) for room in facts.get("rooms", [])),
+            tuple(Opening(**opening) for opening in facts.get("openings", [])),
             templates_of(project),
             pictures_of(project),
             pen_tables_of(project),
         )
 
 
-PiecesOn = Callable[[Sequence[Viewport], Sheet, core.Sheet], Iterable[PlacedPiece]]
+PiecesOn = Callable[[Sheet, Sequence[Viewport], core.Sheet, "WholeSet"], Iterable[PlacedPiece]]
 _pieces: list[PiecesOn] = []
 
 
 def register_pieces(source: PiecesOn) -> None:
-    """Say what else stands on sheets: `source` is asked with the viewports of a sheet, the sheet, and what
-    the core has of it."""
+    """Say what else stands on sheets: `source` is asked with a sheet, its viewports, what the core has of it,
+    and the whole set."""
     _pieces.append(source)
 
 
@@ -114,7 +117,7 @@ def composed(sheet: Sheet, whole: WholeSet) -> tuple[core.Sheet, DisplayList]:
     """A sheet and its display list. Whoever wants several looks the whole set up once."""
     rows = viewports_of(sheet)
     made = as_core_sheet(sheet, rows, whole)
-    pieces = [piece for source in _pieces for piece in source(rows, sheet, made)]
+    pieces = [piece for source in _pieces for piece in source(sheet, rows, made, whole)]
     # Marks keep clear of what is dimensioned.
     dimensions = [piece for piece in pieces if piece.piece.kind == "dimension"]
     taken: dict[str, list[Box]] = defaultdict(list)

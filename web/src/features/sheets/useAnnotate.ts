@@ -79,11 +79,18 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
       await edits.changeSpec(piece as Annotation & { spec: DimensionSpec }, { points }, "add to a dimension");
     }
 
-    async function attach(id: string, points: readonly Snap[], viewport: string | null) {
+    async function attach(id: string, points: readonly Snap[], through: string | null) {
       const piece = rows("annotations", project).find((p) => p.id === id);
       if (!piece) return annotate(null);
+      const seen = on.find((v) => v.id === through);
+      // Places of another drawing would be taken for places of its own.
+      if (piece.view ? seen?.view !== piece.view : piece.viewport !== through)
+        return notify(
+          "It belongs to another drawing. Click where that is seen, or make a new one here.",
+          true,
+        );
       const wanted = anchorsOf(piece.spec).length;
-      if (points.length < wanted) return useAnnotating.setState({ points, viewport });
+      if (points.length < wanted) return useAnnotating.setState({ points, viewport: through });
       annotate(null);
       await edits.change(
         [piece],
