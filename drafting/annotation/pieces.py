@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal, get_args
 from pydantic import Field
 
 from drafting.annotation.anchors import SAME, Anchor, ElementCorners, described, followed
+from drafting.annotation.clouds import Cloud
 from drafting.annotation.dimensions import STYLES, Dimension, changes, measured
 from drafting.annotation.notes import Note
 from drafting.annotation.schedules import Schedule, Table
@@ -19,11 +20,12 @@ from drafting.schema import dump, parse
 from drafting.sheets.viewport import Viewport
 from drafting.views.spec import AnyView
 
-AnyPiece = Annotated[Note | Dimension | SpotLevel | Schedule, Field(discriminator="kind")]
-PieceKind = Literal["note", "dimension", "level", "schedule"]
+AnyPiece = Annotated[Note | Dimension | SpotLevel | Schedule | Cloud, Field(discriminator="kind")]
+PieceKind = Literal["note", "dimension", "level", "schedule", "cloud"]
 #: What a piece is called in a sentence.
 NAMES: dict[PieceKind, str] = {
     "note": "note", "dimension": "dimension", "level": "spot level", "schedule": "schedule",
+    "cloud": "cloud",
 }  # fmt: skip
 #: How a piece stands: all that it is attached to is where it was or was found again; a length has changed; or
 #: something is gone.
@@ -54,6 +56,8 @@ def anchors_of(piece: AnyPiece) -> tuple[Anchor, ...]:
     """All that a piece is attached to."""
     if isinstance(piece, Dimension):
         return piece.points
+    if isinstance(piece, Cloud):
+        return piece.first, piece.last
     return (piece.at, *piece.arms) if isinstance(piece, Note) else (piece.at,)
 
 
@@ -61,6 +65,8 @@ def with_anchors(piece: AnyPiece, anchors: Sequence[Anchor]) -> AnyPiece:
     """A piece attached to others, as many as `anchors_of` gives."""
     if isinstance(piece, Dimension):
         return replace(piece, points=tuple(anchors))
+    if isinstance(piece, Cloud):
+        return replace(piece, first=anchors[0], last=anchors[1])
     first, *rest = anchors
     return replace(piece, at=first, arms=tuple(rest)) if isinstance(piece, Note) else replace(piece, at=first)
 
@@ -137,6 +143,10 @@ def check_piece(piece: AnyPiece, view: AnyView | None, *, upright: bool = True) 
     if isinstance(piece, Schedule):
         if view is not None:
             raise SheetError("A schedule stands on the sheet, and not in a drawing. Place it beside one.")
+        return
+    if isinstance(piece, Cloud):
+        if piece.first.at == piece.last.at:
+            raise SheetError("The corners of this cloud lie in one place. Draw it about something.")
         return
     name = NAMES[piece.kind]
     if view is None:

@@ -46,6 +46,8 @@ class CheckedSheet:
         number_warning: what is odd about its number; blank for nothing.
         page: as it is plotted; None where it cannot be.
         why_not: why it cannot be plotted.
+        fingerprint: a hash of all that makes it another sheet.
+        issued: the revision and the fingerprint with which it was issued last; blank for never.
     """
 
     id: str
@@ -59,6 +61,8 @@ class CheckedSheet:
     device: Device | None = None
     page: Page | None = None
     why_not: str = ""
+    fingerprint: str = ""
+    issued: tuple[str, str] = ("", "")
 
     @property
     def number(self) -> str:

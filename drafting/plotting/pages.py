@@ -15,11 +15,11 @@ from drafting.render.display_list import DisplayList
 from drafting.render.items import Drawing
 from drafting.render.page import Page
 from drafting.sheets.paper import Paper
-from drafting.sheets.sheet import Sheet
+from drafting.sheets.sheet import Plottable
 from drafting.styles.pens import NARROWEST
 
 
-def page_for(sheet: Sheet, display: DisplayList, settings: PlotSettings) -> Page:
+def page_for(sheet: Plottable, display: DisplayList, settings: PlotSettings) -> Page:
     """The page that a sheet is plotted as; `display` is what it is composed to.
 
     Raises:

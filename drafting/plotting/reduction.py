@@ -8,7 +8,7 @@ from drafting.geometry.boxes import Box
 from drafting.render.items import Fill, Text
 from drafting.render.page import Page
 from drafting.sheets.scale import Scale
-from drafting.sheets.sheet import Sheet
+from drafting.sheets.sheet import Plottable
 from drafting.styles.lettering import fit, text_width
 from drafting.styles.pens import INK, PAPER
 
@@ -19,9 +19,9 @@ SIZE, MARGIN = 1.8, 0.6
 LAYER = "Print"
 
 
-def reduction_text(sheet: Sheet, scale: float) -> str:
+def reduction_text(sheet: Plottable, scale: float) -> str:
     """How large a print is, as it says on the paper: “1:50 at A0, printed at 35.4 %, about 1:141”."""
-    scales = sorted({v.scale for v in sheet.viewports if v.to_scale}, reverse=True)
+    scales = sorted(set(sheet.scales), reverse=True)
     named = f"at {sheet.paper.name}, printed at {scale * 100:.3g} %"
     if not scales:
         return f"{sheet.paper.name}, printed at {scale * 100:.3g} %"
@@ -39,7 +39,7 @@ def _effective(scale: Scale, by: float) -> str:
     return f"about 1:{over:.0f}" if over >= 100 else f"about 1:{over:.3g}"
 
 
-def reduction_items(sheet: Sheet, page: Page, printable: Box) -> Iterator[Fill | Text]:
+def reduction_items(sheet: Plottable, page: Page, printable: Box) -> Iterator[Fill | Text]:
     """How a print is reduced, at the foot of the paper: below the frame where there is room, else within
     it."""
     words, size = fit(reduction_text(sheet, page.scale), SIZE, printable.width - 4 * MARGIN)

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
+from drafting.annotation.clouds import Cloud
 from drafting.annotation.dimensions import Dimension
 from drafting.annotation.notes import Note
 from drafting.annotation.pieces import PlacedPiece, is_typed_over
 from drafting.annotation.schedules import Schedule
 from drafting.geometry.boxes import Box, union
 from drafting.render.backends.extents import bounds_of
+from drafting.render.cloud_items import cloud_items
 from drafting.render.dimension_items import STROKE_PEN, dimension_items, dimensioned, spot_level_items
 from drafting.render.display_list import PieceBox
 from drafting.render.items import FlatItem, Item, Path, Text
@@ -26,6 +28,8 @@ def piece_items(placed: PlacedPiece) -> Sequence[FlatItem]:
         return list(note_items(placed, piece, source))
     if isinstance(piece, Schedule):
         return list(table_items(placed.table, placed.points[0], source)) if placed.table else []
+    if isinstance(piece, Cloud):
+        return list(cloud_items(placed, piece, source))
     return list(spot_level_items(placed, piece, source))
 
 

@@ -13,7 +13,8 @@ from drafting.styles.pens import BLOCK_PEN, INK, PAPER, RULE_PEN
 
 LAYER = "List of drawings"
 COLUMNS = (("Number", 24.0), ("Title", 92.0), ("Paper", 18.0), ("Scale", 26.0), ("Revision", 18.0))
-WIDTH = sum(width for _, width in COLUMNS)
+#: The column of an issue: its date, with its purpose below, and the revision that each sheet had in it.
+ISSUE = 22.0
 HEADING, ROW = 8.0, 6.0
 HEADING_SIZE, CAPTION_SIZE, SIZE, PADDING = 3.5, 1.8, 2.5, 1.5
 TITLE = "List of drawings"
@@ -23,25 +24,36 @@ def list_box(table: DrawingList) -> Box:
     """Where the table lies on its sheet: its origin is its upper left corner."""
     height = HEADING + ROW * (len(table.rows) + 1)
     x, y = table.at
-    return Box(x, y - height, WIDTH, height)
+    return Box(x, y - height, sum(_widths(table)), height)
+
+
+def _widths(table: DrawingList) -> list[float]:
+    return [*(width for _, width in COLUMNS), *(ISSUE for _ in table.issues)]
 
 
 def drawing_list_items(table: DrawingList) -> Iterator[Fill | Path | Text]:
     """Heading, captions, and a row for each sheet; what is too long for its column shrinks or is
     shortened."""
     box = list_box(table)
-    lefts = [box.x + offset for offset in accumulate((width for _, width in COLUMNS), initial=0.0)]
+    widths = _widths(table)
+    lefts = [box.x + offset for offset in accumulate(widths, initial=0.0)]
     yield Fill((box.corners,), PAPER, LAYER)
     base = box.top - HEADING + 2.5
     yield Text((box.x + PADDING, base), TITLE, HEADING_SIZE, INK, bold=True, layer=LAYER)
     y = box.top - HEADING
-    for number, row in enumerate((tuple(name for name, _ in COLUMNS), *table.rows)):
+    captions = (*(name for name, _ in COLUMNS), *(date for date, _ in table.issues))
+    for number, row in enumerate((captions, *table.rows)):
         yield Path(((box.x, y), (box.right, y)), RULE_PEN, LAYER)
-        for left, (_, width), words in zip(lefts, COLUMNS, row, strict=False):
+        for k, (left, width, words) in enumerate(zip(lefts, widths, row, strict=False)):
             if words:
                 text, size = fit(words, SIZE if number else CAPTION_SIZE, width - 2 * PADDING)
-                yield Text((left + PADDING, y - ROW + 1.8), text, size, INK, layer=LAYER)
+                # What an issue was for stands below its date.
+                up = 1.2 if k >= len(COLUMNS) and not number else 0.0
+                yield Text((left + PADDING, y - ROW + 1.8 + up), text, size, INK, layer=LAYER)
         y -= ROW
+    for left, (_, purpose) in zip(lefts[len(COLUMNS) :], table.issues, strict=False):
+        text, size = fit(purpose, CAPTION_SIZE, ISSUE - 2 * PADDING)
+        yield Text((left + PADDING, box.top - HEADING - ROW + 0.6), text, size, INK, layer=LAYER)
     for x in lefts[1:-1]:
         yield Path(((x, box.y), (x, box.top - HEADING)), RULE_PEN, LAYER)
     yield Path(box.corners, BLOCK_PEN, LAYER, closed=True)

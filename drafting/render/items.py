@@ -208,6 +208,7 @@ class Drawing:
         cuts: how what is cut is filled; for each material the first that matches it.
         outline: the pen that `clip` itself is drawn with; None where it is not plotted.
         opaque: whether what lies below is hidden within `clip`.
+        hidden: layers of which nothing is drawn, as a recipient of the file wishes it.
     """
 
     __pydantic_config__ = CLOSED
@@ -223,6 +224,7 @@ class Drawing:
     layers: Mapping[str, PenChange] = field(default_factory=dict)
     outline: Pen | None = None
     opaque: bool = False
+    hidden: tuple[str, ...] = ()
     type: Literal["drawing"] = "drawing"
 
     def draw(self, backend: Backend) -> None:

@@ -47,9 +47,10 @@ class PlacedDrawing:
         low, high = rings.bounds()
         outline = regions.starts[:-1]
         meets = ((high[outline] >= self.low) & (low[outline] <= self.high)).all(axis=1)
+        hidden = self._hidden_elements()
         for k in np.flatnonzero(meets).tolist():
             style = styles[regions.material[k]]
-            if style is not None:
+            if style is not None and int(regions.element[k]) not in hidden:
                 yield style, tuple(rings[ring] for ring in range(regions.starts[k], regions.starts[k + 1]))
 
     def line_groups(self) -> Iterator[tuple[str, Pen, Polylines]]:
@@ -63,11 +64,19 @@ class PlacedDrawing:
         meets = ((high >= self.low - margin) & (low <= self.high + margin)).all(axis=1)
         groups = []
         for (role, layer), which in self.linework.groups.items():
-            if role in item.pens and meets[which].any():
+            if role in item.pens and layer not in item.hidden and meets[which].any():
                 pen = item.pens[role].changed(item.layers.get(layer))
                 groups.append((pen.width, -ROLES.index(role), layer, pen, which[meets[which]]))
         for _, _, layer, pen, which in sorted(groups, key=lambda group: group[:3]):
             yield layer, pen, lines.select(which)
+
+    def _hidden_elements(self) -> set[int]:
+        """The elements whose lines lie on layers of which nothing is drawn."""
+        if not self.item.hidden:
+            return set()
+        packed = self.linework.packed
+        off = [k for k, name in enumerate(self.linework.layers) if name in self.item.hidden]
+        return set(packed.element[np.isin(packed.layer, off)].tolist())
 
     def _pens(self) -> Iterator[Pen]:
         for pen in self.item.pens.values():

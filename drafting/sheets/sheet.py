@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from typing import Protocol
 
 from drafting.sheets.fields import Revision, derived_fields
 from drafting.sheets.paper import Paper
 from drafting.sheets.picture import Picture
+from drafting.sheets.scale import Scale
 from drafting.sheets.template import Blank, TemplateSpec
 from drafting.sheets.template_presets import STANDARD
 from drafting.sheets.viewport import Viewport
@@ -17,10 +19,29 @@ from drafting.sheets.viewport_marks import ViewportMarks
 @dataclass(frozen=True)
 class DrawingList:
     """A list of the set's drawings on a sheet: its upper left corner (mm), and number, title, paper, scale
-    and revision of each sheet, in register order."""
+    and revision of each sheet, in register order; then its revision in each of `issues`, of which date and
+    purpose are given."""
 
     at: tuple[float, float]
-    rows: tuple[tuple[str, str, str, str, str], ...]
+    rows: tuple[tuple[str, ...], ...]
+    issues: tuple[tuple[str, str], ...] = ()
+
+
+class Plottable(Protocol):
+    """What plotting has to know of a sheet beside what is drawn on it."""
+
+    @property
+    def paper(self) -> Paper: ...
+
+    @property
+    def field_values(self) -> Mapping[str, str]: ...
+
+    @property
+    def plot_date(self) -> str: ...
+
+    @property
+    def scales(self) -> tuple[Scale, ...]:
+        """Those of the drawings on it that are to scale."""
 
 
 @dataclass(frozen=True)
@@ -50,6 +71,10 @@ class Sheet:
     @property
     def blank(self) -> Blank:
         return Blank(self.paper, self.template)
+
+    @property
+    def scales(self) -> tuple[Scale, ...]:
+        return tuple(v.scale for v in self.viewports if v.to_scale)
 
     @property
     def derived_values(self) -> dict[str, str]:

@@ -182,6 +182,17 @@ class RuleTests(TestCase):
         made = one(sheet(settings=printed, pieces=[beside]))
         self.assertEqual(self.breaks("cannot-be-plotted", made, "office printer")[0].subject, "Notes")
 
+    def test_rule_revision_not_raised(self):
+        revised = sheet(fields=FILLED | {"revision": "P02"})
+        differs = replace(revised, fingerprint="now", issued=("P02", "then"))
+        self.breaks("revision-not-raised", one(differs), "revision P02")
+        for fine in (
+            replace(revised, fingerprint="now", issued=("P01", "then")),
+            replace(revised, fingerprint="now", issued=("P02", "now")),
+            replace(revised, fingerprint="now"),
+        ):
+            self.assertEqual(self.found("revision-not-raised", one(fine)), [])
+
     def test_rule_views_unplaced(self):
         self.breaks("views-unplaced", one(sheet(), views=(VIEW, replace(VIEW, id="q", places=0))), "no sheet")
 

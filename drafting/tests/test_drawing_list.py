@@ -39,6 +39,16 @@ class DrawingListTests(TestCase):
                 column = int(np.searchsorted(edges, item.at[0])) - 1
                 self.assertLess(item.at[0] + text_width(item.text, item.size, item.bold), edges[column + 1])
 
+    def test_issues_have_columns_with_date_purpose_and_revision(self):
+        issued = DrawingList(
+            (30.0, 277.0), tuple((*row, "P01", "") for row in ROWS),
+            (("2026-03-02", "Comment"), ("2026-03-16", "Tender")),
+        )  # fmt: skip
+        box, lettered = list_box(issued), [i for i in drawing_list_items(issued) if isinstance(i, Text)]
+        self.assertGreater(box.width, list_box(LIST).width)
+        self.assertLessEqual({"2026-03-02", "Comment", "Tender", "P01"}, {item.text for item in lettered})
+        self.assertTrue(all(box.x < i.at[0] < box.right and box.y < i.at[1] < box.top for i in lettered))
+
     def test_it_is_reported_where_it_lies(self):
         self.assertEqual(compose(Sheet(Paper.of("A3"), drawing_list=LIST)).tables, (list_box(LIST),))
         self.assertEqual(compose(Sheet(Paper.of("A3"))).tables, ())

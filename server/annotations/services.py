@@ -46,6 +46,8 @@ class AnnotationService(RowService[Annotation]):
         if row.viewport is not None and row.viewport.sheet_id != row.sheet_id:
             raise serializers.ValidationError({"viewport": "There is no such viewport on this sheet."})
         self._check_number(row)
+        if row.view_id is not None and row.spec.get("kind") == "cloud":
+            raise SheetError("A cloud stands on the sheet, where the change is, and not in a view.")
         if not {"spec", "view", "sheet", "viewport"} & changed:
             return
         drawn = drawn_of(row)
@@ -102,7 +104,8 @@ def pieces_on(
     there."""
     viewports = {str(row.pk): row for row in viewport_rows}
     views = [row.view_id for row in viewports.values() if row.annotation]
-    rows = list(Annotation.objects.filter(Q(sheet=sheet) | Q(view__in=views)))
+    pieces = Annotation.objects.filter(Q(sheet=sheet) | Q(view__in=views))
+    rows = [row for row in pieces if _is_current(row, sheet)]
     if not rows:
         return
     for viewport in made.viewports:
@@ -119,6 +122,12 @@ def pieces_on(
             if isinstance(placed.piece, Schedule):
                 placed = replace(placed, table=table_of(placed.piece, whole))
             yield placed
+
+
+def _is_current(piece: Annotation, sheet: Sheet) -> bool:
+    """Whether a piece is shown: a cloud is gone once its sheet has another revision, unless it is kept."""
+    spec = piece.spec
+    return spec["kind"] != "cloud" or spec["kept"] or spec["revision"] in ("", sheet.revision)
 
 
 def _placed(

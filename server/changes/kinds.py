@@ -2,6 +2,7 @@
 
 from server.annotations.viewsets import ANNOTATIONS
 from server.checks.viewsets import CHECK_RULES, WAIVERS
+from server.issues.viewsets import RECIPIENTS
 from server.plots.viewsets import SHEET_LISTS
 from server.projects.rows import RowKind
 from server.sheets.viewsets import REGISTERS, SHEETS, TEMPLATES, VIEWPORTS
@@ -22,4 +23,5 @@ KINDS: dict[str, RowKind] = {
     "line_settings": LINE_SETTINGS,
     "waivers": WAIVERS,
     "check_rules": CHECK_RULES,
+    "recipients": RECIPIENTS,
 }

@@ -15,11 +15,13 @@ class CheckRun(models.Model):
     Attributes:
         state: the state of the set that was checked; another now means that it has changed since.
         findings: the core's Findings.
+        fingerprints: what each sheet was like, by its id: the core's hash of it.
     """
 
     project = models.OneToOneField(Project, models.CASCADE, primary_key=True, related_name="check_run")
     state = models.CharField(max_length=64)
     findings = models.JSONField(default=list)
+    fingerprints = models.JSONField(default=dict)
     finished = models.DateTimeField(auto_now=True)
 
     def __str__(self) -> str:

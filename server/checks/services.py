@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 from typing import Any
 
@@ -13,6 +14,7 @@ from drafting.checks.checked import CheckedSet, CheckedSheet, CheckedView, Check
 from drafting.checks.findings import SEVERITIES, Finding, Rule
 from drafting.checks.rules import all_rules, check_set
 from drafting.errors import DraftingError, SheetError
+from drafting.issuing.frozen import fingerprint
 from drafting.plotting.devices import BY_KEY
 from drafting.plotting.pages import page_for
 from drafting.schema import dump
@@ -32,9 +34,19 @@ from server.views.drawings import state_of
 from server.views.models import View
 
 #: Raised whenever rules find something else in the same set.
-RULES_VERSION = 1
+RULES_VERSION = 2
 OFF = "off"
 CHOICES = (*SEVERITIES, OFF)
+
+
+IssuedOf = Callable[[Project], Mapping[str, tuple[str, str]]]
+_issued: list[IssuedOf] = []
+
+
+def register_issued(source: IssuedOf) -> None:
+    """Say what was issued: `source` gives, by the id of each sheet that was, the revision and the fingerprint
+    that it had last."""
+    _issued.append(source)
 
 
 class WaiverService(RowService[Waiver]):
@@ -84,6 +96,7 @@ def state_of_set(project: Project) -> str:
         *(rows(model) for model in (Register, Sheet, Annotation, Template, PenTable, PlotSettings)),
         rows(View, "linework", "wanted", "held"),
         rows(Viewport, "linework", "wanted", to_project="sheet__project"),
+        _issued_of(project),
     ]
     return hashlib.sha256(json.dumps(parts, default=str).encode()).hexdigest()
 
@@ -102,10 +115,37 @@ def check(job: Job, work: Work) -> None:
     project = job.project
     state = state_of_set(project)
     rules = _chosen(rules_of(project))
-    found = check_set(checked_set(project, work), rules, lambda name, share: work.progress(name, share))
+    looked_at = checked_set(project, work)
+    found = check_set(looked_at, rules, work.progress)
     CheckRun.objects.update_or_create(
-        project=project, defaults={"state": state, "findings": dump(found, list[Finding])}
+        project=project,
+        defaults={
+            "state": state,
+            "findings": dump(found, list[Finding]),
+            "fingerprints": {sheet.id: sheet.fingerprint for sheet in looked_at.sheets},
+        },
     )
+
+
+def standing_errors(project: Project, sheets: set[str], work: Work) -> list[Finding]:
+    """What is wrong with some sheets, or with the whole set, of the highest severity, and has not been
+    waived."""
+    waived = set(Waiver.objects.filter(project=project).values_list("finding", flat=True))
+    found = check_set(checked_set(project, work), _chosen(rules_of(project)), work.progress)
+    return [
+        each
+        for each in found
+        if each.severity == SEVERITIES[0]
+        and each.key not in waived
+        and (not each.sheet or each.sheet in sheets)
+    ]
+
+
+def _issued_of(project: Project) -> dict[str, tuple[str, str]]:
+    found: dict[str, tuple[str, str]] = {}
+    for source in _issued:
+        found.update(source(project))
+    return found
 
 
 def _chosen(row: CheckRules) -> list[Rule]:
@@ -121,13 +161,14 @@ def _chosen(row: CheckRules) -> list[Rule]:
 def checked_set(project: Project, work: Work | None = None) -> CheckedSet:
     """A project's set as the core's rules look at it."""
     whole = WholeSet.of(project)
-    warnings = number_warnings(project)
+    warnings, issued = number_warnings(project), _issued_of(project)
     rows = list(Sheet.objects.filter(project=project).select_related("project", "template", "plot_settings"))
     sheets = []
     for k, row in enumerate(rows):
         if work is not None:
             work.progress(f"Composing {row.number}", k / len(rows))
-        sheets.append(_checked(row, whole, warnings.get(row.pk, "")))
+        last = issued.get(str(row.pk), ("", ""))
+        sheets.append(_checked(row, whole, warnings.get(row.pk, ""), last))
     newest = newest_version(project)
     places: dict[Any, int] = {}
     for view in Viewport.objects.filter(sheet__project=project).values_list("view", flat=True):
@@ -143,7 +184,7 @@ def checked_set(project: Project, work: Work | None = None) -> CheckedSet:
     )
 
 
-def _checked(row: Sheet, whole: WholeSet, warning: str) -> CheckedSheet:
+def _checked(row: Sheet, whole: WholeSet, warning: str, issued: tuple[str, str]) -> CheckedSheet:
     sheet, display = composed(row, whole)
     settings = row.plot_settings.as_core
     try:
@@ -171,4 +212,6 @@ def _checked(row: Sheet, whole: WholeSet, warning: str) -> CheckedSheet:
         device=BY_KEY[settings.device],
         page=page,
         why_not=why_not,
+        fingerprint=fingerprint(sheet, display),
+        issued=issued,
     )

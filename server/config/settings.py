@@ -55,6 +55,7 @@ INSTALLED_APPS = [
     "server.annotations",
     "server.plots",
     "server.checks",
+    "server.issues",
     "server.changes",
 ]
 
@@ -185,11 +186,21 @@ SPECTACULAR_SETTINGS = {
         "Orientation": "drafting.sheets.paper.ORIENTATIONS",
         "PrintState": "server.plots.models.Print.State",
         "DrawingState": "server.views.models.STATES",
+        "SentState": "server.issues.models.SentIssue.State",
         "Figures": "drafting.annotation.dimensions.STYLE_NAMES",
     },
 }
 
 TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["short", "long"]}}
+
+# What was issued is put into folders here; mail waits in an outbox of files unless a service is named.
+DELIVERED = Path(os.environ.get("DUNEFOLD_DELIVERED", DATA / "delivered"))
+ADDRESS = os.environ.get("DUNEFOLD_ADDRESS", "http://localhost:8000")  # of links in mails
+EMAIL_HOST = os.environ.get("DUNEFOLD_MAIL_HOST", "")
+EMAIL_PORT = int(os.environ.get("DUNEFOLD_MAIL_PORT", 25))
+EMAIL_BACKEND = f"django.core.mail.backends.{'smtp' if EMAIL_HOST else 'filebased'}.EmailBackend"
+EMAIL_FILE_PATH = DATA / "outbox"
+DEFAULT_FROM_EMAIL = os.environ.get("DUNEFOLD_MAIL_FROM", "drawings@localhost")
 
 # Limits, each of which an installation may change.
 MODEL_FILE_LIMIT = int(os.environ.get("DUNEFOLD_MODEL_FILE_LIMIT", 500 * 1024 * 1024))  # bytes

@@ -6,10 +6,11 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.generic import RedirectView, TemplateView
 from drf_spectacular.views import SpectacularAPIView
 
+from server.issues import links
+
 APPS = (
     "accounts", "projects", "jobs", "buildings", "views", "styles", "sheets", "annotations", "plots",
-    "checks",
-    "changes",
+    "checks", "issues", "changes",
 )  # fmt: skip
 
 urlpatterns = [
@@ -18,7 +19,10 @@ urlpatterns = [
     path("admin/", admin.site.urls),
     path("api/schema/", SpectacularAPIView.as_view()),
     *(path("api/", include(f"server.{app}.urls")) for app in APPS),
+    path("delivered/<str:secret>/", links.page),
+    path("delivered/<str:secret>/<str:which>/", links.file),
     re_path(
-        r"^(?!api/|admin/|static/).*$", ensure_csrf_cookie(TemplateView.as_view(template_name="index.html"))
+        r"^(?!api/|admin/|static/|delivered/).*$",
+        ensure_csrf_cookie(TemplateView.as_view(template_name="index.html")),
     ),
 ]

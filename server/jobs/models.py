@@ -37,6 +37,9 @@ class Job(UuidModel):
         DRAW = "draw"
         PLOT = "plot"
         CHECK = "check"
+        ISSUE = "issue"
+        REMAKE = "remake"
+        COMPARE = "compare"
 
     class State(models.TextChoices):
         WAITING = "waiting"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from django.contrib.auth import get_user_model
@@ -11,6 +12,13 @@ from drafting.errors import SheetError
 from server.common.rows import Memo, RowService
 from server.projects.models import NamedRow, Project
 
+_keepers: list[Callable[[Project], str]] = []
+
+
+def register_keeper(why_kept: Callable[[Project], str]) -> None:
+    """Have projects kept: `why_kept` says why one cannot be deleted, or nothing where it can."""
+    _keepers.append(why_kept)
+
 
 class ProjectService(RowService[Project]):
     model = Project
@@ -18,6 +26,12 @@ class ProjectService(RowService[Project]):
 
     def project_id(self, row: Project) -> Any:
         return row.pk
+
+    def check_deletion(self, row: Project) -> None:
+        for why_kept in _keepers:
+            sentence = why_kept(row)
+            if sentence:
+                raise SheetError(sentence)
 
 
 project_service = ProjectService()

@@ -102,6 +102,16 @@ PiecesOn = Callable[[Sheet, Sequence[Viewport], core.Sheet, "WholeSet"], Iterabl
 _pieces: list[PiecesOn] = []
 
 
+IssueColumns = Callable[[Project, int], tuple[list[tuple[str, str]], Mapping[str, list[str]]]]
+_issue_columns: list[IssueColumns] = []
+
+
+def register_issue_columns(source: IssueColumns) -> None:
+    """Say what was issued: `source` gives date and purpose of the last so many issues, and by the id of each
+    sheet its revision in each."""
+    _issue_columns.append(source)
+
+
 def register_pieces(source: PiecesOn) -> None:
     """Say what else stands on sheets: `source` is asked with a sheet, its viewports, what the core has of it,
     and the whole set."""
@@ -157,11 +167,18 @@ def drawing_list_on(sheet: Sheet) -> core.DrawingList | None:
     if sheet.drawing_list is None:
         return None
     rows = []
+    columns: list[tuple[str, str]] = []
+    cells: Mapping[str, list[str]] = {}
+    for source in _issue_columns:
+        columns, cells = source(sheet.project, sheet.drawing_list.get("issues", 0))
     for each in Sheet.objects.filter(project=sheet.project).prefetch_related("viewports__view"):
         scales = (str(v.scale) if v.view.as_core.to_scale else NOT_TO_SCALE for v in each.viewports.all())
         paper = each.as_paper.name
-        rows.append((each.number, each.title, paper, common_scale_text(list(scales)), each.revision))
-    return core.DrawingList((sheet.drawing_list["x"], sheet.drawing_list["y"]), tuple(rows))
+        scale = common_scale_text(list(scales))
+        issued = cells.get(str(each.pk), [""] * len(columns))
+        rows.append((each.number, each.title, paper, scale, each.revision, *issued))
+    at = sheet.drawing_list["x"], sheet.drawing_list["y"]
+    return core.DrawingList(at, tuple(rows), tuple(columns))
 
 
 def marks_of(

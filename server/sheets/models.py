@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 from fractions import Fraction
+from typing import Any
 
 from django.db import models
 
+from drafting.errors import SheetError
+from drafting.schema import dump, parse
 from drafting.sheets import numbering
 from drafting.sheets.paper import Paper
 from drafting.sheets.picture import Picture as CorePicture
+from drafting.sheets.revision_schemes import DEFAULT_SCHEME, SCHEMES, RevisionScheme
 from drafting.sheets.scale import Scale
 from drafting.sheets.template import Blank, TemplateSpec, parse_template
 from drafting.sheets.template_presets import DEFAULT_TEMPLATE
@@ -63,6 +67,10 @@ class Picture(UuidModel):
         return CorePicture.from_bytes(self.form, self.width, self.height, data, str(self.pk))
 
 
+def default_scheme() -> Any:
+    return dump(SCHEMES[DEFAULT_SCHEME])
+
+
 class Register(VersionedModel):
     """What holds for all sheets of a project. Each project has one."""
 
@@ -75,11 +83,18 @@ class Register(VersionedModel):
     )
     #: Shown by every template that has a place for a logo.
     logo = models.ForeignKey(Picture, models.SET_NULL, null=True, blank=True, related_name="+")
+    #: How its revisions are counted: the core's RevisionScheme.
+    revision_scheme = models.JSONField(default=default_scheme)
     #: Scales that were typed and stand on no ladder, kept to be chosen again.
     custom_scales = models.JSONField(default=list, editable=False)
 
     def __str__(self) -> str:
         return f"Register of {self.project}"
+
+    @property
+    def revision_scheme_as_core(self) -> RevisionScheme:
+        scheme: RevisionScheme = parse(RevisionScheme, self.revision_scheme, "revision scheme", SheetError)
+        return scheme
 
 
 def no_offset() -> list[float]:

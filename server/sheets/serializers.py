@@ -17,6 +17,7 @@ from drafting.sheets.numbering import Pattern
 from drafting.sheets.paper import ORIENTATIONS, SIZES
 from drafting.sheets.picture import MAX_BYTES
 from drafting.sheets.projection_layout import PROJECTIONS
+from drafting.sheets.revision_schemes import RevisionScheme
 from drafting.sheets.template import TemplateSpec
 from server.common.serializers import RowSerializer
 from server.common.shapes import ShapeField, ShapeSerializer
@@ -77,11 +78,15 @@ class RegisterSerializer(RowSerializer):
     """What holds for all sheets of a project."""
 
     project = OwnProjectField(read_only=False)
+    revision_scheme = ShapeField(RevisionScheme, "revision scheme", required=False)
     custom_scales = serializers.ListField(child=serializers.CharField(), read_only=True)
 
     class Meta:
         model = Register
-        fields = ["id", "project", "number_pattern", "pen_table", "logo", "custom_scales", "version"]
+        fields = [
+            "id", "project", "number_pattern", "revision_scheme", "pen_table", "logo", "custom_scales",
+            "version",
+        ]  # fmt: skip
 
     def validate_number_pattern(self, text: str) -> str:
         return Pattern(text).text
@@ -97,10 +102,11 @@ class UnprintableSerializer(serializers.Serializer[Any]):
 
 
 class CornerSerializer(serializers.Serializer[Any]):
-    """The upper left corner of a table; paper mm."""
+    """The upper left corner of the list of drawings, paper mm, and of how many issues it has a column."""
 
     x = serializers.FloatField()
     y = serializers.FloatField()
+    issues = serializers.IntegerField(min_value=0, max_value=20, required=False)
 
 
 class GuidesSerializer(serializers.Serializer[Any]):

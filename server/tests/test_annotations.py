@@ -16,7 +16,7 @@ from server.views.models import View
 WALL = guid.compress(uuid.uuid5(uuid.NAMESPACE_OID, "Wall").hex)
 
 
-class AnnotationTests(ApiCase):
+class AnnotationCase(ApiCase):
     """The house's wall is 5 m long and 0.2 m thick; its lower left corner lies at x = 1000."""
 
     def setUp(self):
@@ -51,6 +51,8 @@ class AnnotationTests(ApiCase):
     def pieces(self, sheet=None):
         return self.call("get", f"sheets/{sheet or self.sheet}/display/")["pieces"]
 
+
+class AnnotationTests(AnnotationCase):
     def test_a_dimension_knows_the_corners_that_it_is_attached_to(self):
         made = self.add(self.dimension())
         ends = [point["ends"] for point in made["spec"]["points"]]
@@ -160,7 +162,7 @@ class AnnotationTests(ApiCase):
 
     def test_bad_pieces_are_refused_by_their_fields(self):
         for spec, field in (
-            ({"kind": "cloud"}, "spec"),
+            ({"kind": "stamp"}, "spec"),
             ({"kind": "note", "at": {"at": [40, 60]}, "text": ""}, "spec.text"),
             ({"kind": "dimension", "points": [{"at": [0, 0]}]}, "spec.points"),
             ({"kind": "dimension", "points": [{"at": [0, 0]}, {"at": [0, 0]}]}, ""),
@@ -203,3 +205,30 @@ class AnnotationTests(ApiCase):
     def words(self):
         items = self.call("get", f"sheets/{self.sheet}/display/")["items"]
         return [item["text"] for item in items if item["type"] == "text"]
+
+
+class CloudTests(AnnotationCase):
+    """Clouds are on the sheet, and gone with its next revision."""
+
+    def cloud(self, status=201, **given):
+        spec = {"kind": "cloud", "first": {"at": [0, 0]}, "last": {"at": [30, 20]}, **given.pop("spec", {})}
+        body = {"project": self.project, "spec": spec, **(given or {"sheet": self.sheet})}
+        return self.call("post", "annotations/", body, status)
+
+    def shown(self):
+        display = self.call("get", f"sheets/{self.sheet}/display/")
+        return [piece["text"] for piece in display["pieces"] if piece["kind"] == "cloud"]
+
+    def test_it_is_gone_with_the_next_revision_unless_it_is_kept(self):
+        sheet = self.call("get", f"sheets/{self.sheet}/")
+        revised = {"revisions": [{"revision": "P01"}], "version": sheet["version"]}
+        sheet = self.call("patch", f"sheets/{self.sheet}/", revised)
+        self.cloud(spec={"revision": "P01"})
+        self.cloud(spec={"revision": "P01", "kept": True}, sheet=self.sheet, viewport=self.viewport)
+        self.assertEqual(self.shown(), ["P01", "P01"])
+        revised = {"revisions": [{"revision": "P01"}, {"revision": "P02"}], "version": sheet["version"]}
+        self.call("patch", f"sheets/{self.sheet}/", revised)
+        self.assertEqual(self.shown(), ["P01"])
+
+    def test_it_stands_on_a_sheet_only(self):
+        self.assertIn("on the sheet", self.cloud(400, view=self.view)["detail"])

@@ -1,0 +1,66 @@
+"""Clouds: rings of arcs about what has changed, with the revision that it changed in."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from drafting.annotation.anchors import Anchor
+from drafting.geometry.boxes import Box, Point
+from drafting.schema import CLOSED, Flag
+
+#: How wide one arc is, about; no cloud has a shorter side; paper mm.
+ARC, LEAST_SIDE = 6.0, 6.0
+#: Points of one arc, and how far it bulges for its width.
+_STEPS, _BULGE = 8, 0.3
+
+
+@dataclass(frozen=True)
+class Cloud:
+    """A ring about a part of a sheet.
+
+    Attributes:
+        first, last: two opposite corners.
+        revision: what its mark says; it is shown while that is the newest of the sheet.
+        kept: whether it stays after that.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    first: Anchor
+    last: Anchor
+    revision: Annotated[str, Field(max_length=20)] = ""
+    kept: Flag = False
+    kind: Literal["cloud"] = "cloud"
+
+
+def cloud_box(first: Point, last: Point) -> Box:
+    """What a cloud is drawn about, from its two corners on paper, mm; never too small for its arcs.
+
+    >>> cloud_box((10.0, 10.0), (12.0, 30.0))
+    Box(x=8.0, y=10.0, width=6.0, height=20.0)
+    """
+    x, y = min(first[0], last[0]), min(first[1], last[1])
+    width, height = abs(first[0] - last[0]), abs(first[1] - last[1])
+    wide, high = max(width, LEAST_SIDE), max(height, LEAST_SIDE)
+    return Box(x - (wide - width) / 2, y - (high - height) / 2, wide, high)
+
+
+def cloud_ring(box: Box) -> tuple[Point, ...]:
+    """The corners of a ring of arcs about a box, which bulge outward; paper mm."""
+    ring: list[Point] = []
+    corners = box.corners
+    for (x0, y0), (x1, y1) in zip(corners, (*corners[1:], corners[0]), strict=True):
+        length = math.dist((x0, y0), (x1, y1))
+        count = max(1, round(length / ARC))
+        along, out = ((x1 - x0) / length, (y1 - y0) / length), ((y1 - y0) / length, (x0 - x1) / length)
+        arc = length / count
+        for k in range(count):
+            for step in range(_STEPS):
+                t = step / _STEPS
+                by, bulge = (k + t) * arc, 4 * _BULGE * arc * t * (1 - t)
+                ring.append((x0 + along[0] * by + out[0] * bulge, y0 + along[1] * by + out[1] * bulge))
+    return tuple(ring)

@@ -1,0 +1,124 @@
+"""The register: every sheet by every issue, with the revision and the purpose in each cell."""
+
+from __future__ import annotations
+
+import io
+from dataclasses import dataclass
+
+from openpyxl import Workbook
+from openpyxl.styles import Alignment, Font
+from openpyxl.utils import get_column_letter
+
+from drafting.issuing.documents import LEFT, RIGHT, Column, Document, Section, document_pages
+from drafting.linework.model import Linework
+from drafting.progress import Progress, silent
+from drafting.render.backend import Sources
+from drafting.render.backends import FORMATS
+from drafting.render.page import FileInfo, Page
+from drafting.sheets.paper import Paper
+
+#: Columns of the printed register, mm.
+NUMBER, TITLE, NOW, ISSUE = 24.0, 88.0, 18.0, 22.0
+
+
+@dataclass(frozen=True)
+class RegisterIssue:
+    """An issue, by its name, date and purpose."""
+
+    name: str
+    date: str
+    purpose: str
+
+
+@dataclass(frozen=True)
+class RegisterSheet:
+    """A sheet, its revision now (blank for one that is no more), and the revision in which each issue had it;
+    blank where it had not."""
+
+    number: str
+    title: str
+    now: str
+    revisions: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Register:
+    """All sheets by all issues, oldest issue first."""
+
+    project: str
+    date: str
+    issues: tuple[RegisterIssue, ...]
+    sheets: tuple[RegisterSheet, ...]
+
+
+def register_pdf(register: Register, progress: Progress = silent) -> bytes:
+    """The printed register as a PDF."""
+    no_linework: dict[str, Linework] = {}
+    sources = Sources(no_linework.__getitem__)
+    info = FileInfo(f"Drawing register, {register.project}")
+    return FORMATS["pdf"].write(register_pages(register), sources, info)
+
+
+def register_pages(register: Register) -> list[Page]:
+    """The printed register, A3; issues that do not fit beside each other follow on further pages."""
+    paper = Paper.of("A3")
+    fit = int((paper.width - LEFT - RIGHT - NUMBER - TITLE - NOW) / ISSUE)
+    parts = [range(k, min(k + fit, len(register.issues))) for k in range(0, len(register.issues), fit)]
+    sections = tuple(_section(register, part, len(parts) > 1) for part in parts or [range(0)])
+    facts = (("Project", register.project), ("As of", register.date))
+    return document_pages(
+        Document("Drawing register", facts, sections, foot=register.project, paper=paper), date=register.date
+    )
+
+
+def _section(register: Register, part: range, several: bool) -> Section:
+    issues = [register.issues[k] for k in part]
+    columns = (
+        Column("Number", NUMBER),
+        Column("Title", 0.0 if issues else TITLE),
+        Column("Now", NOW),
+        *(Column(f"{issue.date} {issue.name}", ISSUE, upright=True) for issue in issues),
+    )
+    rows = tuple(
+        (
+            sheet.number,
+            sheet.title,
+            sheet.now,
+            *(_cell(sheet.revisions[k], register.issues[k].purpose) for k in part),
+        )
+        for sheet in register.sheets
+    )
+    title = f"Issues {part.start + 1} to {part.stop}" if several else "Sheets and issues"
+    return Section(title, columns, rows, "There is no sheet yet.")
+
+
+def _cell(revision: str, purpose: str) -> str:
+    return f"{revision}\n{purpose}" if revision else ""
+
+
+def register_xlsx(register: Register, progress: Progress = silent) -> bytes:
+    """The register as a workbook."""
+    book = Workbook()
+    page = book.active
+    assert page is not None  # a new workbook has a sheet
+    page.title = "Register"
+    page.append(["Number", "Title", "Now", *(issue.name for issue in register.issues)])
+    page.append(["", "", "", *(issue.date for issue in register.issues)])
+    page.append(["", "", "", *(issue.purpose for issue in register.issues)])
+    for sheet in register.sheets:
+        # A title that begins with a sign of a formula is a title all the same.
+        page.append([sheet.number, sheet.title, sheet.now, *sheet.revisions])
+    for row in page.iter_rows():
+        for cell in row:
+            if cell.value:
+                cell.data_type = "s"
+    for cell in page[1]:
+        cell.font = Font(bold=True)
+        cell.alignment = Alignment(wrap_text=True, vertical="top")
+    widths = [14, 44, 10, *(16 for _ in register.issues)]
+    for k, width in enumerate(widths, 1):
+        page.column_dimensions[get_column_letter(k)].width = width
+    page.freeze_panes = "D4"
+    out = io.BytesIO()
+    book.save(out)
+    return out.getvalue()

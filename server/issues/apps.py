@@ -1,0 +1,29 @@
+"""Issuing as a Django app."""
+
+from django.apps import AppConfig
+
+
+class IssuesConfig(AppConfig):
+    name = "server.issues"
+
+    def ready(self) -> None:
+        from server.checks.services import register_issued
+        from server.common.pruning import register_files
+        from server.issues import comparisons, issuing, records
+        from server.issues import models as rows
+        from server.jobs.models import Job
+        from server.jobs.runner import register
+        from server.projects.services import register_keeper
+        from server.sheets.composing import register_issue_columns
+
+        register(Job.Kind.ISSUE, issuing.issue)
+        register(Job.Kind.REMAKE, issuing.remake)
+        register(Job.Kind.COMPARE, comparisons.compare)
+        register_files(rows.IssuedSheet, "state")
+        register_files(rows.KeptFile, "file")
+        register_files(rows.IssuedRecipient, "transmittal", "archive")
+        register_files(rows.IssuedFile, "file")
+        register_files(rows.Compared, "before", "after", "over", "printed")
+        register_issued(records.last_issued)
+        register_keeper(records.why_kept)
+        register_issue_columns(records.issue_columns)

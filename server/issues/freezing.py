@@ -1,0 +1,84 @@
+"""Sheets as they are at one moment, with the files that they are drawn from."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from django.db import transaction
+
+from drafting.issuing.frozen import FrozenSheet, fingerprint, freeze, frozen_bytes
+from server.checks.services import state_of_set
+from server.common import storage
+from server.issues.models import IssuedSheet, KeptFile
+from server.projects.models import Project
+from server.sheets.composing import WholeSet, composed
+from server.sheets.models import Sheet
+from server.sheets.templates import picture_files
+from server.views.models import Linework
+
+#: So often it is tried to have all sheets of one moment while others go on editing; then they wait.
+TRIES = 3
+
+
+@dataclass(frozen=True)
+class Frozen:
+    """A sheet as it is now: the core's record of it, and its fingerprint."""
+
+    row: Sheet
+    sheet: FrozenSheet
+    fingerprint: str
+
+
+def freeze_sheets(
+    project: Project, ids: Sequence[Any], progress: Callable[[str, float], None] = lambda words, share: None
+) -> list[Frozen]:
+    """Sheets in register order, all of one moment of the set."""
+    for _ in range(TRIES):
+        before = state_of_set(project)
+        found = _freeze(project, ids, progress)
+        if state_of_set(project) == before:
+            return found
+    with transaction.atomic():  # from here on others wait
+        return _freeze(project, ids, progress)
+
+
+def _freeze(project: Project, ids: Sequence[Any], progress: Callable[[str, float], None]) -> list[Frozen]:
+    whole = WholeSet.of(Project.objects.get(pk=project.pk))
+    rows = list(Sheet.objects.filter(pk__in=ids).select_related("project", "template", "plot_settings"))
+    found = []
+    for k, row in enumerate(rows):
+        progress(f"Composing {row.number}", k / len(rows))
+        sheet, display = composed(row, whole)
+        found.append(Frozen(row, freeze(sheet, display), fingerprint(sheet, display)))
+    return found
+
+
+def store_state(sheet: FrozenSheet) -> str:
+    """Store a frozen sheet and return its hash."""
+    return storage.store(storage.write_chunks([frozen_bytes(sheet)], ".sheet"))
+
+
+def files_of(project: Project, sheets: Iterable[FrozenSheet]) -> tuple[dict[str, str], dict[str, str]]:
+    """The hashes of the linework and of the pictures that sheets are drawn from now, by their keys."""
+    sheets = list(sheets)
+    keys = {key for sheet in sheets for key in sheet.linework_keys}
+    linework = {row.key: row.file for row in Linework.objects.filter(key__in=keys)}
+    shown = {key for sheet in sheets for key in sheet.picture_keys}
+    pictures = {key: file for key, file in picture_files(project).items() if key in shown}
+    return linework, pictures
+
+
+def files_of_issue(issued: IssuedSheet) -> tuple[dict[str, str], dict[str, str]]:
+    """The same of what was issued."""
+    kept = KeptFile.objects.filter(issue=issued.issue_id)
+    return tuple(  # type: ignore[return-value]  # of two
+        {row.key: row.file for row in kept if row.kind == kind} for kind in ("linework", "picture")
+    )
+
+
+def paths(files: dict[str, str]) -> dict[str, Path]:
+    """Where stored files lie, by their keys."""
+    return {key: storage.path_of(file) for key, file in files.items()}

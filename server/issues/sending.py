@@ -1,0 +1,122 @@
+"""How what was issued reaches its recipients: a folder, a mail, or a link. Mail goes through Django's mail,
+which writes it into an outbox of files unless another service is set."""
+
+from __future__ import annotations
+
+import secrets
+import shutil
+from datetime import timedelta
+from pathlib import Path
+
+from django.conf import settings
+from django.core.mail import EmailMessage
+from django.utils import timezone
+
+from drafting.issuing.recipients import Delivery
+from drafting.plotting.files import file_name
+from server.common import storage
+from server.common.problems import logged
+from server.common.space import DISK_FULL, is_out_of_space
+from server.issues.models import IssuedRecipient, SentIssue
+
+HOW: dict[Delivery, str] = {"folder": "In a folder", "mail": "By mail", "link": "By a link"}
+#: A mail holds no more than this; what is larger is fetched by a link. Bytes.
+MAX_MAIL = 15 * 1024 * 1024
+_PART = ".part"
+
+
+def folder_of(recipient: IssuedRecipient) -> Path:
+    """Where the files of a recipient are put."""
+    issue = recipient.issue
+    project = file_name(f"{issue.project.number} {issue.project.name}".strip()) or str(issue.project_id)
+    named = file_name(f"{issue.number:03} {issue.date} {issue.name}")
+    own = file_name(recipient.as_core.name) or "Recipient"
+    return Path(settings.DELIVERED) / project / named / f"{recipient.position + 1} {own}"
+
+
+def prepare(recipient: IssuedRecipient) -> Path | None:
+    """Copy what goes into a folder beside its place, so that a full disk is known before anything is
+    recorded."""
+    if recipient.as_core.delivery != "folder":
+        return None
+    place = folder_of(recipient)
+    part = place.with_name(f"{place.name}{_PART}")
+    shutil.rmtree(part, ignore_errors=True)
+    part.mkdir(parents=True)
+    try:
+        for file in recipient.files.all():
+            shutil.copyfile(storage.path_of(file.file), part / file.name)
+        shutil.copyfile(storage.path_of(recipient.transmittal), part / "Transmittal.pdf")
+        shutil.copyfile(storage.path_of(recipient.archive), part / recipient.archive_name)
+    except BaseException:
+        shutil.rmtree(part, ignore_errors=True)
+        raise
+    return part
+
+
+def send(recipient: IssuedRecipient, prepared: Path | None) -> SentIssue:
+    """Send what was recorded. What goes wrong is said in the row, and can be tried again."""
+    row, _ = SentIssue.objects.get_or_create(recipient=recipient)
+    row.state, row.message = SentIssue.State.SENT, ""
+    try:
+        if recipient.as_core.delivery == "folder":
+            row.place = str(_into_folder(recipient, prepared))
+        elif recipient.as_core.delivery == "mail":
+            row.place = recipient.as_core.address
+            _mail(recipient, row)
+        else:
+            _open_link(recipient, row)
+    except Exception as error:  # a mail service may fail in its own ways
+        row.state = SentIssue.State.FAILED
+        row.message = DISK_FULL if is_out_of_space(error) else logged("sending to %s", recipient)
+    row.save()
+    return row
+
+
+def send_again(recipient: IssuedRecipient) -> SentIssue:
+    """Send once more what did not arrive, or was withdrawn."""
+    return send(recipient, prepare(recipient))
+
+
+def withdraw(row: SentIssue) -> None:
+    """End a link at once."""
+    row.state, row.place, row.until = SentIssue.State.WITHDRAWN, "", None
+    row.save()
+
+
+def _into_folder(recipient: IssuedRecipient, prepared: Path | None) -> Path:
+    place = folder_of(recipient)
+    if prepared is None:
+        return place
+    if place.exists():
+        shutil.rmtree(place)
+    prepared.replace(place)
+    return place.relative_to(settings.DELIVERED)
+
+
+def _open_link(recipient: IssuedRecipient, row: SentIssue) -> str:
+    row.place = secrets.token_urlsafe(32)
+    row.until = timezone.now() + timedelta(days=recipient.as_core.days)
+    return row.place
+
+
+def _mail(recipient: IssuedRecipient, row: SentIssue) -> None:
+    about, issue = recipient.as_core, recipient.issue
+    count = issue.sheets.count()
+    lines = [
+        f"{about.name},",
+        "",
+        f"{issue.project.practice or 'We'} sends you {count} {'sheet' if count == 1 else 'sheets'} of "
+        f"{issue.project.name}, issued for {issue.purpose.lower()} on {issue.date}.",
+        "The transmittal says what they are, in which revision, and the checksum of each file.",
+    ]
+    message = EmailMessage(f"{issue.project.name}: {issue.name}", "", None, [about.address])
+    message.attach("Transmittal.pdf", storage.path_of(recipient.transmittal).read_bytes(), "application/pdf")
+    if recipient.archive_size <= MAX_MAIL:
+        data = storage.path_of(recipient.archive).read_bytes()
+        message.attach(recipient.archive_name, data, "application/zip")
+    else:
+        token = _open_link(recipient, row)
+        lines += ["", f"They are fetched here: {settings.ADDRESS}/delivered/{token}/"]
+    message.body = "\n".join(lines)
+    message.send()
