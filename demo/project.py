@@ -18,6 +18,7 @@ from django.db import transaction
 
 from demo.annotation import annotate
 from drafting.geometry.regions import Rectangle
+from drafting.issuing.recipients import Recipient
 from drafting.plotting.settings import PlotSettings as PlotSettingsSpec
 from drafting.schema import dump
 from drafting.sheets.scale import Scale
@@ -32,6 +33,8 @@ from drafting.views.spec import AnyView, dump_view
 from server.buildings.services import import_model
 from server.checks.models import CheckRun, Waiver
 from server.checks.services import order_check
+from server.issues.issuing import order_issue
+from server.issues.models import Recipient as RecipientRow
 from server.jobs.models import Job
 from server.jobs.queue import work_off
 from server.plots.models import SheetList
@@ -142,6 +145,32 @@ OVERRIDES = {"scale": "1:25, and a perspective"}
 #: Plot settings of the office's own, and a list of sheets that are plotted together, by their numbers.
 SITE_SET = PlotSettingsSpec(device="office", paper="A3", reduction="paper", colours="black")
 BUILDER = ("For the builder", ("A-01", "A-03", "A-04"))
+#: Whom the set is sent to, each with what they need; and the issue before the building was changed.
+RECIPIENTS = (
+    Recipient(
+        "Ada Ternwick",
+        "Ternhaven Bird Society",
+        "ada@birds.example",
+        one_file=True,
+        annotation=False,
+        delivery="link",
+        days=60,
+    ),
+    Recipient(
+        "Jo Marramby",
+        "Marramby Joiners",
+        "jo@joiners.example",
+        ("pdf", "dxf"),
+        one_file=False,
+        colours="black",
+        onto="A3",
+        fills=False,
+    ),
+    Recipient(
+        "Kit Fennock", "Fennock and Rye, engineers", "kit@rye.example", ("dxf", "model"), delivery="mail"
+    ),
+)
+ISSUE = {"name": "First issue, for comment", "purpose": "Comment", "date": "2026-03-02", "reason": ""}
 #: What a check finds that is meant as it is: by its rule and its subject, why.
 WAIVED = {
     ("cropped-through", ""): "Deck and ramp are on A-01",
@@ -182,6 +211,8 @@ def load() -> bool:
         finish_jobs(project)
         with transaction.atomic():
             annotate(project)
+        issue(project, user)
+        Sheet.objects.filter(project=project).update(revisions=REVISIONS)
         View.objects.filter(project=project, name=HELD).update(held=True)
         _import(project, user, revised=True)
         order_all_out_of_date(project)
@@ -193,6 +224,19 @@ def load() -> bool:
         project.delete()
         raise
     return True
+
+
+def issue(project: Project, user: AbstractBaseUser) -> None:
+    """The set as it left the office before the building was changed."""
+    rows = [
+        RecipientRow.objects.create(project=project, position=k, spec=dump(spec))
+        for k, spec in enumerate(RECIPIENTS)
+    ]
+    order = order_issue(project, user, ISSUE, list(Sheet.objects.filter(project=project)), rows, None)
+    finish_jobs(project)
+    order.job.refresh_from_db()
+    if order.job.state != Job.State.DONE:
+        raise SystemExit(f"The demo set could not be issued: {order.job.message}")
 
 
 def let_stand(project: Project, user: AbstractBaseUser) -> None:
@@ -251,7 +295,7 @@ def _sheets(project: Project) -> None:
             title=title,
             supplementary_title=supplement,
             paper=paper,
-            revisions=REVISIONS,
+            revisions=REVISIONS[:1],
             creator="I. Marram",
             drawn_on="2026-03-02",
             checker="P. Samphire",

@@ -21,7 +21,7 @@ from drafting.issuing.line_changes import (
     stretches_of,
     within,
 )
-from drafting.render import cloud_items, drawing_title, template_items
+from drafting.render import cloud_items, drawing_list, drawing_title, template_items
 from drafting.render.backend import Sources
 from drafting.render.backends.extents import bounds_of
 from drafting.render.items import Dimensioned, Drawing, Item, Path, Text
@@ -110,19 +110,25 @@ def compare(
         gone.append(lost)
         come.append(made)
         if old is not None and new is not None:
-            for box in clusters_of(np.concatenate([lost, made])):
-                differences.append(Difference("lines", f"The drawing of “{name}” differs here.", key, box))
+            differences += _places(f"“{name}”: what is drawn differs", key, lost, made)
         words += _texts(before, after, key, shift)
     lost, made = _lines(None, None, before, after, "", (0.0, 0.0), sources)
     gone.append(lost)
     come.append(made)
-    for box in clusters_of(np.concatenate([lost, made])):
-        differences.append(Difference("lines", "What is drawn on the sheet differs here.", "", box))
+    differences += _places("What is drawn on the sheet itself differs", "", lost, made)
     words += _texts(before, after, "", (0.0, 0.0))
     differences += _of_words(words)
     return Comparison(
         before, after, tuple(differences), np.concatenate(gone), np.concatenate(come), tuple(words)
     )
+
+
+def _places(words: str, key: str, lost: Floats, made: Floats) -> Iterable[Difference]:
+    """The places where lines have come or gone, counted where there are several."""
+    boxes = clusters_of(np.concatenate([lost, made]))
+    for k, box in enumerate(boxes, 1):
+        place = f" (place {k} of {len(boxes)})" if len(boxes) > 1 else ""
+        yield Difference("lines", f"{words}{place}.", key, box)
 
 
 def _drawings(sheet: FrozenSheet) -> dict[str, Drawing]:
@@ -179,9 +185,9 @@ def _shift(old: Drawing, new: Drawing) -> Point:
 
 def _compared(item: Item, key: str) -> bool:
     """Whether an item belongs to what is compared as a drawing: title blocks are compared by their fields,
-    and clouds say themselves what has changed."""
-    layer = getattr(item, "layer", "")
-    return getattr(item, "viewport", "") == key and layer not in (template_items.LAYER, cloud_items.LAYER)
+    the list of drawings follows the sheets, and clouds say themselves what has changed."""
+    derived = (template_items.LAYER, drawing_list.LAYER, cloud_items.LAYER)
+    return getattr(item, "viewport", "") == key and getattr(item, "layer", "") not in derived
 
 
 def _flat(sheet: FrozenSheet, key: str) -> list[Item]:

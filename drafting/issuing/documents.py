@@ -12,7 +12,7 @@ from drafting.render.items import FlatItem, Path, Text
 from drafting.render.page import Page
 from drafting.sheets.paper import Paper
 from drafting.styles.lettering import LEADING, broken_lines, text_width
-from drafting.styles.pens import BLOCK_PEN, INK, RULE_PEN
+from drafting.styles.pens import BLOCK_PEN, INK, RULE_PEN, Pen
 
 #: Margins, left and right wide enough to be filed; where the heading's base line lies below the top; mm.
 LEFT, RIGHT, TOP, BOTTOM = 20.0, 12.0, 14.0, 16.0
@@ -21,8 +21,8 @@ HEADING_SIZE, SECTION_SIZE, SIZE, CAPTION_SIZE = 5.0, 3.5, 2.5, 1.8
 PAD, BESIDE, GAP = 1.5, 1.2, 7.0
 CAPTION_COLOUR = "#5d646b"
 LAYER = "Document"
-#: Captions of columns that stand upright: how long they may be, mm.
-UPRIGHT = 40.0
+#: Captions of columns that stand upright are broken at this length, mm.
+UPRIGHT = 44.0
 
 
 @dataclass(frozen=True)
@@ -166,22 +166,26 @@ class _Writer:
                 self._captions(section, widths, heading)
             self._row(cells, widths)
             self.y -= height
-            self.pages[-1] += _line(self.document.paper, self.y)
+            self._rule(widths, RULE_PEN)
 
     def _heading_height(self, section: Section) -> float:
-        upright = [text_width(column.caption, SIZE) for column in section.columns if column.upright]
-        return max([CAPTION_SIZE, *(min(wide, UPRIGHT) for wide in upright)]) + 2 * PAD
+        upright = (line for column in section.columns if column.upright for line in _upright(column))
+        return max([CAPTION_SIZE, *(text_width(line, SIZE) for line in upright)]) + 2 * PAD
 
     def _captions(self, section: Section, widths: Sequence[float], height: float) -> None:
+        low = self.y - height + PAD
         for x, column in zip(_lefts(widths), section.columns, strict=False):
             if column.upright:
-                at, size = (x + widths[-1] / 2 + SIZE / 2, self.y - height + PAD), SIZE
-                self.pages[-1].append(Text(at, column.caption, size, INK, turn=90.0, layer=LAYER))
+                for k, line in enumerate(_upright(column)):
+                    at = x + BESIDE + SIZE + k * SIZE * LEADING, low
+                    self.pages[-1].append(Text(at, line, SIZE, INK, turn=90.0, layer=LAYER))
             else:
-                y = self.y - height + PAD
-                self._text(x + BESIDE, y, column.caption, CAPTION_SIZE, CAPTION_COLOUR)
+                self._text(x + BESIDE, low, column.caption, CAPTION_SIZE, CAPTION_COLOUR)
         self.y -= height
-        self.pages[-1].append(Path(((LEFT, self.y), (LEFT + self.width, self.y)), BLOCK_PEN, LAYER))
+        self._rule(widths, BLOCK_PEN)
+
+    def _rule(self, widths: Sequence[float], pen: Pen) -> None:
+        self.pages[-1].append(Path(((LEFT, self.y), (LEFT + sum(widths), self.y)), pen, LAYER))
 
     def _row(self, cells: Sequence[Sequence[tuple[str, float]]], widths: Sequence[float]) -> None:
         for x, cell in zip(_lefts(widths), cells, strict=False):
@@ -191,6 +195,10 @@ class _Writer:
                 y -= size * LEADING
 
 
+def _upright(column: Column) -> list[str]:
+    return broken_lines(column.caption, SIZE, UPRIGHT)
+
+
 def _lefts(widths: Sequence[float]) -> list[float]:
     return [LEFT + offset for offset in accumulate(widths, initial=0.0)]
 
@@ -198,7 +206,7 @@ def _lefts(widths: Sequence[float]) -> list[float]:
 def _widths(columns: Sequence[Column], room: float) -> list[float]:
     """How wide columns are; those without a width share what is left over."""
     given = sum(column.width for column in columns)
-    free = sum(not column.width for column in columns)
+    free = sum(not column.width for column in columns) or 1
     return [column.width or max(20.0, (room - given) / free) for column in columns]
 
 

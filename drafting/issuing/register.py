@@ -75,7 +75,7 @@ def _section(register: Register, part: range, several: bool) -> Section:
     issues = [register.issues[k] for k in part]
     columns = (
         Column("Number", NUMBER),
-        Column("Title", 0.0 if issues else TITLE),
+        Column("Title", TITLE),
         Column("Now", NOW),
         *(Column(f"{issue.date} {issue.name}", ISSUE, upright=True) for issue in issues),
     )

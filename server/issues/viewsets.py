@@ -95,7 +95,6 @@ class IssueViewSet(
         raise SheetError(KEPT)
 
 
-@listed_by_project
 class IssueOrderViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.GenericViewSet[IssueOrder]):
     """Issues that are being made."""
 

@@ -30,7 +30,7 @@ export function App() {
         <Route path="/projects/:projectId/views/:viewId?" element={<Station name="views" />} />
         <Route path="/projects/:projectId/sheets/:sheetId?" element={<Station name="sheets" />} />
         <Route path="/projects/:projectId/check" element={<Station name="check" />} />
-        <Route path="/projects/:projectId/issue" element={<Station name="issue" />} />
+        <Route path="/projects/:projectId/issue/:page?" element={<Station name="issue" />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
       <Message />

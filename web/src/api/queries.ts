@@ -8,11 +8,14 @@ import {
   data,
   type Annotation,
   type Checks,
+  type Comparison,
   type DisplayList,
+  type Issue,
   type Job,
   type NamedLineSettings,
   type PenTable,
   type PlotSettings,
+  type Recipient,
   type Register,
   type Template,
   type View,
@@ -149,6 +152,59 @@ export const useCheckRules = (project: string) =>
     refetchInterval: watched,
     select: ([rules]) => rules,
   });
+export const useRecipients = (project: string) =>
+  useQuery({
+    queryKey: ["recipients", project],
+    queryFn: () =>
+      consistent(() => data(api.GET("/api/recipients/", ofProject(project))) as Promise<Recipient[]>),
+    refetchInterval: watched,
+  });
+/** What left the office, the oldest first. */
+export const useIssues = (project: string) =>
+  useQuery({
+    queryKey: ["issues", project],
+    queryFn: () => data(api.GET("/api/issues/", ofProject(project))) as unknown as Promise<Issue[]>,
+    refetchInterval: watched,
+  });
+/** An issue that is being made, watched until it has ended. */
+export const useIssueOrder = (id: string | null) =>
+  useQuery({
+    queryKey: ["issue-order", id],
+    queryFn: () => data(api.GET("/api/issue-orders/{job}/", { params: { path: { job: id ?? "" } } })),
+    enabled: id !== null,
+    refetchInterval: (query) => (!query.state.data || isActive(query.state.data.job) ? 250 : false),
+  });
+export const useRemake = (id: string | null) =>
+  useQuery({
+    queryKey: ["remake", id],
+    queryFn: () => data(api.GET("/api/remakes/{job}/", { params: { path: { job: id ?? "" } } })),
+    enabled: id !== null,
+    refetchInterval: (query) => (!query.state.data || isActive(query.state.data.job) ? 250 : false),
+  });
+/** Two states that are compared, watched until that is done. */
+export const useComparison = (id: string | null) =>
+  useQuery({
+    queryKey: ["comparison", id],
+    queryFn: () =>
+      data(
+        api.GET("/api/comparisons/{job}/", { params: { path: { job: id ?? "" } } }),
+      ) as unknown as Promise<Comparison>,
+    enabled: id !== null,
+    refetchInterval: (query) => (!query.state.data || isActive(query.state.data.job) ? 200 : false),
+  });
+/** The next revisions of sheets, and which of them differ from what was issued. */
+export const useRevisionOffers = (project: string, sheets: readonly string[], purpose: string) =>
+  useQuery({
+    queryKey: ["revision-offers", project, sheets, purpose],
+    queryFn: () =>
+      consistent(() =>
+        data(api.POST("/api/revision-offers/", { body: { project, sheets: [...sheets], purpose } })),
+      ),
+    enabled: sheets.length > 0,
+    placeholderData: (last) => last,
+    // Whether a sheet differs is known once the set has been checked.
+    refetchInterval: (query) => (query.state.data?.some((o) => o.differs === null) ? 700 : false),
+  });
 /** What pens and devices there are; it never changes. */
 export const usePenParts = () =>
   useQuery({
@@ -251,9 +307,9 @@ export function useJobs(project: string) {
   const known = useRef<ReadonlySet<string> | null>(null);
   useEffect(() => {
     if (!jobs.data) return;
-    // What was plotted or checked has changed no row.
+    // What was read or drawn has changed rows; what was plotted, checked or compared has not.
     const ended = jobs.data
-      .filter((job) => !isActive(job) && job.kind !== "plot" && job.kind !== "check")
+      .filter((job) => !isActive(job) && (job.kind === "read" || job.kind === "draw"))
       .map((job) => job.id);
     const news = known.current !== null && ended.some((id) => !known.current?.has(id));
     known.current = new Set(ended);

@@ -150,6 +150,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/comparisons/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Compare two states, in the background. */
+        post: operations["comparisons_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comparisons/{job}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Two states of sheets compared. */
+        get: operations["comparisons_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comparisons/{job}/picture/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The older state, the newer, one over the other, or that printed. */
+        get: operations["comparisons_picture_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/device-kinds/": {
         parameters: {
             query?: never;
@@ -210,6 +261,177 @@ export interface paths {
         };
         /** @description The fields that a title block can have. */
         get: operations["fields_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/issue-orders/{job}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Issues that are being made. */
+        get: operations["issue_orders_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/issue-register/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All sheets by all issues, printed or as a workbook. */
+        get: operations["issue_register_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/issued-files/{id}/file/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The file, as it was sent. */
+        get: operations["issued_files_file_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/issued-recipients/{id}/archive/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All files in one archive. */
+        get: operations["issued_recipients_archive_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/issued-recipients/{id}/remake/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make the files again from what was frozen, and compare them with what was sent. */
+        post: operations["issued_recipients_remake_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/issued-recipients/{id}/send/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Send it once more. */
+        post: operations["issued_recipients_send_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/issued-recipients/{id}/transmittal/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The transmittal. */
+        get: operations["issued_recipients_transmittal_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/issued-recipients/{id}/withdraw/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description End the link by which it is fetched. */
+        post: operations["issued_recipients_withdraw_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/issues/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What left the office from one's own projects, the oldest first. */
+        get: operations["issues_list"];
+        put?: never;
+        /** @description Issue sheets, in the background: all of it is made, or nothing. */
+        post: operations["issues_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/issues/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What left the office from one's own projects, the oldest first. */
+        get: operations["issues_retrieve"];
         put?: never;
         post?: never;
         delete?: never;
@@ -761,6 +983,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recipients/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Whom one's own projects send sheets to. */
+        get: operations["recipients_list"];
+        put?: never;
+        /** @description Whom one's own projects send sheets to. */
+        post: operations["recipients_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipients/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Whom one's own projects send sheets to. */
+        get: operations["recipients_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Whom one's own projects send sheets to. */
+        delete: operations["recipients_destroy"];
+        options?: never;
+        head?: never;
+        /** @description Whom one's own projects send sheets to. */
+        patch: operations["recipients_partial_update"];
+        trace?: never;
+    };
     "/api/registers/": {
         parameters: {
             query?: never;
@@ -794,6 +1053,40 @@ export interface paths {
         head?: never;
         /** @description The registers of one's own projects: each project has one. */
         patch: operations["registers_partial_update"];
+        trace?: never;
+    };
+    "/api/remakes/{job}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Files that are made again. */
+        get: operations["remakes_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/revision-offers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What each sheet's next revision is, and whether it differs from what was issued of it. */
+        post: operations["revision_offers_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/rules/": {
@@ -1392,8 +1685,8 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        AnnotationSpec: components["schemas"]["Note"] | components["schemas"]["Dimension"] | components["schemas"]["SpotLevel"] | components["schemas"]["Schedule"];
-        AnnotationSpecRequest: components["schemas"]["NoteRequest"] | components["schemas"]["DimensionRequest"] | components["schemas"]["SpotLevelRequest"] | components["schemas"]["ScheduleRequest"];
+        AnnotationSpec: components["schemas"]["Note"] | components["schemas"]["Dimension"] | components["schemas"]["SpotLevel"] | components["schemas"]["Schedule"] | components["schemas"]["Cloud"];
+        AnnotationSpecRequest: components["schemas"]["NoteRequest"] | components["schemas"]["DimensionRequest"] | components["schemas"]["SpotLevelRequest"] | components["schemas"]["ScheduleRequest"] | components["schemas"]["CloudRequest"];
         /** @enum {string} */
         AreaEnum: "sheet" | "drawings" | "window" | "board";
         ArrangeRequest: {
@@ -1587,24 +1880,95 @@ export interface components {
              */
             shape: "circle";
         };
+        /**
+         * @description A ring about a part of a sheet.
+         *
+         *     Attributes:
+         *         first, last: two opposite corners.
+         *         revision: what its mark says; it is shown while that is the newest of the sheet.
+         *         kept: whether it stays after that.
+         */
+        Cloud: {
+            first: components["schemas"]["Anchor"];
+            last: components["schemas"]["Anchor"];
+            /** @default  */
+            revision: string;
+            /** @default false */
+            kept: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cloud";
+        };
+        /**
+         * @description A ring about a part of a sheet.
+         *
+         *     Attributes:
+         *         first, last: two opposite corners.
+         *         revision: what its mark says; it is shown while that is the newest of the sheet.
+         *         kept: whether it stays after that.
+         */
+        CloudRequest: {
+            first: components["schemas"]["AnchorRequest"];
+            last: components["schemas"]["AnchorRequest"];
+            /** @default  */
+            revision: string;
+            /** @default false */
+            kept: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cloud";
+        };
         /** @enum {string} */
         ColoursEnum: "full" | "grey" | "black" | "chosen";
-        /** @description The upper left corner of a table; paper mm. */
+        /** @description What two states differ in, once it is known. */
+        Comparison: {
+            /** Format: uuid */
+            readonly id: string;
+            readonly job: components["schemas"]["Job"];
+            readonly names: string[];
+            /** @description Width and height of its pictures, and how much of their foot is no sheet; mm. */
+            readonly size: number[];
+            readonly differences: components["schemas"]["Difference"][];
+            /** Format: uuid */
+            readonly new_sheet: string | null;
+        };
+        /** @description Two states: each a sheet as it was issued, or a sheet as it is now. */
+        ComparisonRequestRequest: {
+            /** Format: uuid */
+            old_issued?: string | null;
+            /** Format: uuid */
+            old_sheet?: string | null;
+            /** Format: uuid */
+            new_issued?: string | null;
+            /** Format: uuid */
+            new_sheet?: string | null;
+            /** @default true */
+            ignore_moves: boolean;
+        };
+        /** @description The upper left corner of the list of drawings, paper mm, and of how many issues it has a column. */
         Corner: {
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
+            issues?: number;
         };
         /** @enum {string} */
         CornerEnum: "ne" | "nw" | "se" | "sw";
-        /** @description The upper left corner of a table; paper mm. */
+        /** @description The upper left corner of the list of drawings, paper mm, and of how many issues it has a column. */
         CornerRequest: {
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
+            issues?: number;
         };
+        /** @enum {string} */
+        CountingEnum: "figures" | "letters";
         CredentialsRequest: {
             username: string;
             password: string;
@@ -1727,6 +2091,8 @@ export interface components {
              */
             screen: components["schemas"]["Screening"];
         };
+        /** @enum {string} */
+        DeliveryEnum: "folder" | "mail" | "link";
         /**
          * @description A detail.
          *
@@ -1838,6 +2204,24 @@ export interface components {
              */
             roll: number;
         };
+        /**
+         * @description Something that differs.
+         *
+         *     Attributes:
+         *         kind: what it is about.
+         *         words: what has become of it.
+         *         viewport: the id of the viewport that it is seen in; blank for none.
+         *         box: where it is, mm of the newer sheet.
+         */
+        Difference: {
+            kind: components["schemas"]["DifferenceKindEnum"];
+            words: string;
+            /** @default  */
+            viewport: string;
+            box?: components["schemas"]["Box"];
+        };
+        /** @enum {string} */
+        DifferenceKindEnum: "paper" | "field" | "revision" | "added" | "removed" | "moved" | "scale" | "cropped" | "lines" | "text" | "dimension" | "pens";
         /**
          * @description A dimension of one length, or a chain of several.
          *
@@ -1997,6 +2381,7 @@ export interface components {
          *         cuts: how what is cut is filled; for each material the first that matches it.
          *         outline: the pen that `clip` itself is drawn with; None where it is not plotted.
          *         opaque: whether what lies below is hidden within `clip`.
+         *         hidden: layers of which nothing is drawn, as a recipient of the file wishes it.
          */
         Drawing: {
             viewport: string;
@@ -2029,6 +2414,8 @@ export interface components {
             outline?: components["schemas"]["Pen"];
             /** @default false */
             opaque: boolean;
+            /** @default [] */
+            hidden: string[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2252,6 +2639,8 @@ export interface components {
          * @enum {string}
          */
         FormEnum: "pdf" | "dxf" | "svg" | "png";
+        /** @enum {string} */
+        FormsEnum: "pdf" | "dxf" | "svg" | "png" | "model";
         /** @description Lines that viewports are aligned to, and that are never plotted; paper mm. */
         Guides: {
             x?: number[];
@@ -2304,6 +2693,79 @@ export interface components {
              */
             type: "image";
         };
+        /** @description What left the office. */
+        Issue: {
+            /** Format: uuid */
+            readonly id: string;
+            /** Format: uuid */
+            readonly project: string;
+            readonly number: number;
+            readonly name: string;
+            readonly purpose: string;
+            readonly date: string;
+            readonly reason: string;
+            readonly findings: string[];
+            readonly model_number: number;
+            readonly issued_by: string;
+            /** Format: date-time */
+            readonly issued: string;
+            readonly sheets: components["schemas"]["IssuedSheet"][];
+            readonly recipients: components["schemas"]["IssuedRecipient"][];
+        };
+        /** @description An issue that is being made. */
+        IssueOrder: {
+            /** Format: uuid */
+            readonly id: string;
+            readonly job: components["schemas"]["Job"];
+            readonly name: string;
+            /** Format: uuid */
+            readonly issue: string | null;
+        };
+        /** @description What is to be issued, to whom and why. */
+        IssueRequestRequest: {
+            /** Format: uuid */
+            project: string;
+            name: string;
+            purpose: string;
+            /** Format: date */
+            date: string;
+            /** @default  */
+            reason: string;
+            sheets: string[];
+            recipients: string[];
+            /** Format: uuid */
+            settings?: string | null;
+        };
+        IssuedFile: {
+            /** Format: uuid */
+            readonly id: string;
+            readonly name: string;
+            readonly form: string;
+            readonly size: number;
+            /** @description SHA-256. */
+            readonly checksum: string;
+        };
+        IssuedRecipient: {
+            /** Format: uuid */
+            readonly id: string;
+            readonly spec: components["schemas"]["RecipientSpec"];
+            readonly files: components["schemas"]["IssuedFile"][];
+            readonly sent: components["schemas"]["SentIssue"] | null;
+            readonly archive_name: string;
+            readonly archive_size: number;
+        };
+        IssuedSheet: {
+            /** Format: uuid */
+            readonly id: string;
+            /** Format: uuid */
+            readonly sheet: string | null;
+            readonly number: string;
+            readonly title: string;
+            readonly revision: string;
+            readonly paper: string;
+            readonly scale: string;
+            readonly state: string;
+        };
         Job: {
             /** Format: uuid */
             readonly id: string;
@@ -2335,9 +2797,12 @@ export interface components {
          *     * `draw` - Draw
          *     * `plot` - Plot
          *     * `check` - Check
+         *     * `issue` - Issue
+         *     * `remake` - Remake
+         *     * `compare` - Compare
          * @enum {string}
          */
-        JobKind: "read" | "draw" | "plot" | "check";
+        JobKind: "read" | "draw" | "plot" | "check" | "issue" | "remake" | "compare";
         /**
          * @description * `waiting` - Waiting
          *     * `running` - Running
@@ -2911,6 +3376,17 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /** @description Somebody whom a project's sheets are sent to. */
+        PatchedRecipientRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            position?: number;
+            spec?: components["schemas"]["RecipientSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
         /** @description What holds for all sheets of a project. */
         PatchedRegisterRequest: {
             /** Format: uuid */
@@ -2918,6 +3394,7 @@ export interface components {
             /** Format: uuid */
             project?: string;
             number_pattern?: string;
+            revision_scheme?: components["schemas"]["RevisionSchemeRequest"];
             /** Format: uuid */
             pen_table?: string;
             /** Format: uuid */
@@ -3436,7 +3913,7 @@ export interface components {
             typed_over: boolean;
         };
         /** @enum {string} */
-        PieceBoxKindEnum: "note" | "dimension" | "level" | "schedule";
+        PieceBoxKindEnum: "note" | "dimension" | "level" | "schedule" | "cloud";
         /** @enum {string} */
         PlaceEnum: "centred" | "offset";
         /**
@@ -3837,6 +4314,122 @@ export interface components {
          * @enum {string}
          */
         ProjectionEnum: "third-angle" | "first-angle";
+        /** @description Somebody whom a project's sheets are sent to. */
+        Recipient: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            position?: number;
+            spec: components["schemas"]["RecipientSpec"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description Somebody whom a project's sheets are sent to. */
+        RecipientRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            position?: number;
+            spec: components["schemas"]["RecipientSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /**
+         * @description Somebody who is sent sheets, and what they need.
+         *
+         *     Attributes:
+         *         name, organisation, address: who it is, and the address of their mail.
+         *         forms: the formats that they get.
+         *         one_file: whether a format that holds several pages comes as one file.
+         *         file_names: the pattern that files are named by.
+         *         colours: the colour treatment; blank for that of the plot settings.
+         *         onto: the paper that sheets are reduced onto; blank for full size.
+         *         fills: whether what is cut is filled with colours.
+         *         annotation: whether notes, dimensions, schedules and clouds are drawn.
+         *         layers_off: layers of which nothing is drawn.
+         *         delivery: how the files reach them.
+         *         days: how long a link holds.
+         */
+        RecipientSpec: {
+            name: string;
+            /** @default  */
+            organisation: string;
+            /** @default  */
+            address: string;
+            /**
+             * @default [
+             *       "pdf"
+             *     ]
+             */
+            forms: components["schemas"]["FormsEnum"][];
+            /** @default true */
+            one_file: boolean;
+            /** @default {number}_{revision}_{title} */
+            file_names: string;
+            /** @default  */
+            colours: ("full" | "grey" | "black" | "chosen") | "";
+            /** @default  */
+            onto: string;
+            /** @default true */
+            fills: boolean;
+            /** @default true */
+            annotation: boolean;
+            /** @default [] */
+            layers_off: string[];
+            /** @default folder */
+            delivery: components["schemas"]["DeliveryEnum"];
+            /** @default 30 */
+            days: number;
+        };
+        /**
+         * @description Somebody who is sent sheets, and what they need.
+         *
+         *     Attributes:
+         *         name, organisation, address: who it is, and the address of their mail.
+         *         forms: the formats that they get.
+         *         one_file: whether a format that holds several pages comes as one file.
+         *         file_names: the pattern that files are named by.
+         *         colours: the colour treatment; blank for that of the plot settings.
+         *         onto: the paper that sheets are reduced onto; blank for full size.
+         *         fills: whether what is cut is filled with colours.
+         *         annotation: whether notes, dimensions, schedules and clouds are drawn.
+         *         layers_off: layers of which nothing is drawn.
+         *         delivery: how the files reach them.
+         *         days: how long a link holds.
+         */
+        RecipientSpecRequest: {
+            name: string;
+            /** @default  */
+            organisation: string;
+            /** @default  */
+            address: string;
+            /**
+             * @default [
+             *       "pdf"
+             *     ]
+             */
+            forms: components["schemas"]["FormsEnum"][];
+            /** @default true */
+            one_file: boolean;
+            /** @default {number}_{revision}_{title} */
+            file_names: string;
+            /** @default  */
+            colours: ("full" | "grey" | "black" | "chosen") | "";
+            /** @default  */
+            onto: string;
+            /** @default true */
+            fills: boolean;
+            /** @default true */
+            annotation: boolean;
+            /** @default [] */
+            layers_off: string[];
+            /** @default folder */
+            delivery: components["schemas"]["DeliveryEnum"];
+            /** @default 30 */
+            days: number;
+        };
         /** @description A rectangle along the axes between two opposite corners; mm. */
         Rectangle: {
             corner: [
@@ -3878,6 +4471,7 @@ export interface components {
             /** Format: uuid */
             project: string;
             number_pattern?: string;
+            revision_scheme?: components["schemas"]["RevisionScheme"];
             /** Format: uuid */
             pen_table?: string;
             /** Format: uuid */
@@ -3885,6 +4479,13 @@ export interface components {
             readonly custom_scales: string[];
             /** @description The version that this change is made from. */
             version?: number;
+        };
+        /** @description Files made again, and whether they are the same to the byte. */
+        Remake: {
+            /** Format: uuid */
+            readonly id: string;
+            readonly job: components["schemas"]["Job"];
+            readonly same: boolean | null;
         };
         /** @enum {integer} */
         ResolutionEnum: 72 | 100 | 150 | 200 | 300 | 400 | 600;
@@ -3898,6 +4499,16 @@ export interface components {
             /** @default  */
             initials: string;
         };
+        /** @description The next revision of a sheet. */
+        RevisionOffer: {
+            /** Format: uuid */
+            sheet: string;
+            revision: string;
+            /** @description The revision in which it was issued last; blank for never. */
+            issued: string;
+            /** @description Whether it differs from what was issued; null while that is not known. */
+            differs: boolean | null;
+        };
         /** @description A row of the revision table. The date is as it is written. */
         RevisionRequest: {
             revision: string;
@@ -3907,6 +4518,22 @@ export interface components {
             description: string;
             /** @default  */
             initials: string;
+        };
+        /** @description Sheets whose next revision is wanted, for a purpose. */
+        RevisionRequestRequest: {
+            /** Format: uuid */
+            project: string;
+            sheets: string[];
+            /** @default  */
+            purpose: string;
+        };
+        /** @description How revisions are counted: one series for each stage of the work. */
+        RevisionScheme: {
+            series: components["schemas"]["Series"][];
+        };
+        /** @description How revisions are counted: one series for each stage of the work. */
+        RevisionSchemeRequest: {
+            series: components["schemas"]["SeriesRequest"][];
         };
         /**
          * @description The roof, seen from above its highest point without a cut.
@@ -3997,9 +4624,10 @@ export interface components {
          *     * `line_settings` - line_settings
          *     * `waivers` - waivers
          *     * `check_rules` - check_rules
+         *     * `recipients` - recipients
          * @enum {string}
          */
-        RowsEnum: "sheets" | "viewports" | "annotations" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings" | "waivers" | "check_rules";
+        RowsEnum: "sheets" | "viewports" | "annotations" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings" | "waivers" | "check_rules" | "recipients";
         /** @description A rule, and how much it matters by itself. */
         Rule: {
             key: string;
@@ -4161,6 +4789,62 @@ export interface components {
              *     }
              */
             shown: components["schemas"]["ShownRequest"];
+        };
+        /** @description How an issue has reached a recipient. */
+        SentIssue: {
+            readonly state: components["schemas"]["SentState"];
+            readonly message: string;
+            readonly place: string;
+            /** Format: date-time */
+            readonly until: string | null;
+            readonly fetched: number;
+            /** Format: date-time */
+            readonly at: string;
+        };
+        /**
+         * @description * `sent` - Sent
+         *     * `failed` - Failed
+         *     * `withdrawn` - Withdrawn
+         * @enum {string}
+         */
+        SentState: "sent" | "failed" | "withdrawn";
+        /**
+         * @description Revisions that are counted on: P01, P02, or A, B.
+         *
+         *     Attributes:
+         *         prefix: what each begins with.
+         *         counting: whether it goes on with figures or letters.
+         *         digits: at least so many figures.
+         *         purposes: what it is for; none for all that no other series is for.
+         */
+        Series: {
+            /** @default  */
+            prefix: string;
+            /** @default figures */
+            counting: components["schemas"]["CountingEnum"];
+            /** @default 2 */
+            digits: number;
+            /** @default [] */
+            purposes: string[];
+        };
+        /**
+         * @description Revisions that are counted on: P01, P02, or A, B.
+         *
+         *     Attributes:
+         *         prefix: what each begins with.
+         *         counting: whether it goes on with figures or letters.
+         *         digits: at least so many figures.
+         *         purposes: what it is for; none for all that no other series is for.
+         */
+        SeriesRequest: {
+            /** @default  */
+            prefix: string;
+            /** @default figures */
+            counting: components["schemas"]["CountingEnum"];
+            /** @default 2 */
+            digits: number;
+            /** @default [] */
+            purposes: string[];
         };
         Session: {
             /** @description Who is signed in; blank for nobody. */
@@ -5353,6 +6037,77 @@ export interface operations {
             };
         };
     };
+    comparisons_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ComparisonRequestRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["ComparisonRequestRequest"];
+                "multipart/form-data": components["schemas"]["ComparisonRequestRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+        };
+    };
+    comparisons_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique value identifying this compared. */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+        };
+    };
+    comparisons_picture_retrieve: {
+        parameters: {
+            query?: {
+                which?: "after" | "before" | "over" | "printed";
+            };
+            header?: never;
+            path: {
+                /** @description A unique value identifying this compared. */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+        };
+    };
     device_kinds_list: {
         parameters: {
             query?: never;
@@ -5433,6 +6188,250 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Field"][];
+                };
+            };
+        };
+    };
+    issue_orders_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique value identifying this issue order. */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IssueOrder"];
+                };
+            };
+        };
+    };
+    issue_register_retrieve: {
+        parameters: {
+            query: {
+                form?: "pdf" | "xlsx";
+                project: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+        };
+    };
+    issued_files_file_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this issued file. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+        };
+    };
+    issued_recipients_archive_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this issued recipient. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+        };
+    };
+    issued_recipients_remake_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this issued recipient. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remake"];
+                };
+            };
+        };
+    };
+    issued_recipients_send_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this issued recipient. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Issue"];
+                };
+            };
+        };
+    };
+    issued_recipients_transmittal_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this issued recipient. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+        };
+    };
+    issued_recipients_withdraw_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this issued recipient. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Issue"];
+                };
+            };
+        };
+    };
+    issues_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Issue"][];
+                };
+            };
+        };
+    };
+    issues_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IssueRequestRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["IssueRequestRequest"];
+                "multipart/form-data": components["schemas"]["IssueRequestRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IssueOrder"];
+                };
+            };
+        };
+    };
+    issues_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this issue. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Issue"];
                 };
             };
         };
@@ -6519,6 +7518,126 @@ export interface operations {
             };
         };
     };
+    recipients_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recipient"][];
+                };
+            };
+        };
+    };
+    recipients_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipientRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["RecipientRequest"];
+                "multipart/form-data": components["schemas"]["RecipientRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recipient"];
+                };
+            };
+        };
+    };
+    recipients_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this recipient. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recipient"];
+                };
+            };
+        };
+    };
+    recipients_destroy: {
+        parameters: {
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this recipient. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    recipients_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this recipient. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedRecipientRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedRecipientRequest"];
+                "multipart/form-data": components["schemas"]["PatchedRecipientRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recipient"];
+                };
+            };
+        };
+    };
     registers_list: {
         parameters: {
             query?: {
@@ -6586,6 +7705,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Register"];
+                };
+            };
+        };
+    };
+    remakes_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique value identifying this remake. */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remake"];
+                };
+            };
+        };
+    };
+    revision_offers_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionRequestRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["RevisionRequestRequest"];
+                "multipart/form-data": components["schemas"]["RevisionRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionOffer"][];
                 };
             };
         };

@@ -56,6 +56,7 @@ export const drawingOf = (linework: string, pens: DrawingItem["pens"]): DrawingI
   layers: {},
   cuts: CARD_CUTS,
   opaque: false,
+  hidden: [],
 });
 
 /** A display list of nothing but some items. */

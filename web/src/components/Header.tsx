@@ -4,7 +4,7 @@ import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import { useQueryClient } from "@tanstack/react-query";
 import { Link, NavLink } from "react-router-dom";
-import { api, data, type Project } from "../api/client";
+import { api, data, type Job, type Project } from "../api/client";
 import { isActive, useJobs, useSession } from "../api/queries";
 import { step } from "../sync/commands";
 import { colours } from "../theme/theme";
@@ -125,13 +125,23 @@ function Steps({ keys }: { keys: boolean }) {
   );
 }
 
+const VERBS: Record<Job["kind"], string> = {
+  read: "Reading",
+  draw: "Drawing",
+  plot: "Plotting",
+  check: "Checking",
+  issue: "Issuing",
+  remake: "Making again",
+  compare: "Comparing",
+};
+
 function RunningJobs({ project }: { project: string }) {
   const { data: jobs } = useJobs(project);
   // A check is told where its findings are.
   const now = jobs?.filter((job) => isActive(job) && job.kind !== "check") ?? [];
   const first = now.find((job) => job.state === "running") ?? now[0];
   if (!first) return null;
-  const verb = { read: "Reading", draw: "Drawing", plot: "Plotting", check: "Checking" }[first.kind];
+  const verb = VERBS[first.kind];
   return (
     <Box role="status" sx={{ fontSize: 12.5, display: "flex", alignItems: "center", gap: 1, minWidth: 0 }}>
       <Box sx={{ width: 60, height: 4, bgcolor: "#ffffff33", borderRadius: 2 }}>

@@ -11,6 +11,7 @@ import {
   type NamedLineSettings,
   type PenTable,
   type PlotSettings,
+  type Recipient,
   type Register,
   type Sheet,
   type SheetList,
@@ -37,6 +38,7 @@ interface Rows {
   plot_settings: PlotSettings;
   sheet_lists: SheetList;
   waivers: Waiver;
+  recipients: Recipient;
   check_rules: CheckRules;
 }
 export type Kind = keyof Rows;
@@ -245,7 +247,7 @@ const LISTED = ["position", "number", "title", "paper", "revisions"];
 /** What depends on the rows of some steps is fetched again. */
 export function refresh(project: string, steps: readonly Step[]) {
   // Whatever was changed, the set may have to be checked again.
-  const stale = new Set<string>(["checks"]);
+  const stale = new Set<string>(["checks", "revision-offers"]);
   const sheets = new Set<unknown>();
   for (const { rows: kind, id, before, after } of steps) {
     const whole = before === null || after === null;

@@ -1,13 +1,12 @@
 /** The Check station: everything that would embarrass the office on paper, sheet by sheet, and what to do. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { Link } from "react-router-dom";
-import { api, data, type Finding, type Project, type Severity } from "../../api/client";
-import { queryClient, useChecks, useSheets, useViewports, useWaivers } from "../../api/queries";
+import type { Finding, Project, Severity } from "../../api/client";
+import { useChecks, useSheets, useViewports, useWaivers } from "../../api/queries";
 import { EmptyState } from "../../components/EmptyState";
-import { notifyError } from "../../stores/notices";
-import { afterWrites } from "../../sync/rows";
+import { useCheckedAgain } from "../../sync/useCheckedAgain";
 import { colours } from "../../theme/theme";
 import { CheckedSheets } from "./CheckedSheets";
 import { FindingLedge } from "./FindingLedge";
@@ -32,14 +31,7 @@ export function CheckStation({ project }: { project: Project }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const [rulesOpen, setRulesOpen] = useState(false);
 
-  // A set that has changed since it was checked is checked again by itself.
-  const stale = checks && !checks.fresh && !checks.job;
-  useEffect(() => {
-    if (!stale) return;
-    afterWrites(() => data(api.POST("/api/checks/", { body: { project: id } })))
-      .then(() => queryClient.invalidateQueries({ queryKey: ["checks", id] }))
-      .catch(notifyError);
-  }, [stale, id]);
+  useCheckedAgain(id, checks);
 
   const findings = checks?.findings ?? NOTHING;
   const waiverOf = useMemo(() => {

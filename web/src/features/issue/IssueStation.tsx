@@ -1,148 +1,85 @@
-/** The Issue station: which sheets, how they are plotted, the exact pages, and where they go. */
+/** The Issue station: plotting, issuing to recipients, and the register of all that was issued. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import { useMemo, useState } from "react";
+import { Link, NavLink, useParams } from "react-router-dom";
+import type { Project } from "../../api/client";
+import { useSheets } from "../../api/queries";
 import { EmptyState } from "../../components/EmptyState";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useMemo, useState } from "react";
-import { Link } from "react-router-dom";
-import { api, data, type Project } from "../../api/client";
-import { useDeviceKinds, usePlot, usePlotSettings, useSheetLists, useSheets } from "../../api/queries";
-import { knownOf } from "../../sync/namedRows";
-import { afterWrites } from "../../sync/rows";
-import { consistent } from "../../api/writing";
 import { colours } from "../../theme/theme";
-import { Devices } from "./Devices";
-import { PlotLedge, type Form } from "./PlotLedge";
-import { SheetsToPlot } from "./SheetsToPlot";
-import { notify, notifyError } from "../../stores/notices";
+import { ComparePage } from "./ComparePage";
+import { PlotPage } from "./PlotPage";
+import { RegisterPage } from "./RegisterPage";
+import { SendPage } from "./SendPage";
 
-// Reading PDFs takes a large library; it is fetched when there is one to read.
-const pages = () => import("./PlotResult");
-const PlotResult = lazy(() => pages().then((m) => ({ default: m.PlotResult })));
 const NOTHING: never[] = [];
+const PAGES = [
+  ["plot", "Plot"],
+  ["send", "Issue to recipients"],
+  ["register", "Register"],
+  ["compare", "Compare"],
+] as const;
 
 export function IssueStation({ project }: { project: Project }) {
-  const id = project.id;
-  const { data: unordered = NOTHING, isSuccess } = useSheets(id);
-  const { data: lists = NOTHING } = useSheetLists(id);
-  const { data: devices = NOTHING } = useDeviceKinds();
-  const { data: own = NOTHING } = usePlotSettings(id);
-  const client = useQueryClient();
+  const { page = "plot" } = useParams();
+  const { data: unordered = NOTHING, isSuccess } = useSheets(project.id);
   const sheets = useMemo(() => unordered.toSorted((a, b) => a.position - b.position), [unordered]);
-  /** Those that are not to be plotted: a new sheet is plotted until somebody leaves it out. */
   const [without, setWithout] = useState<ReadonlySet<string>>(new Set());
-  const [key, setKey] = useState<string | null>(null);
-  const [made, setMade] = useState<{ plot: string; of: string } | null>(null);
-
-  const chosen = useMemo(() => sheets.filter((s) => !without.has(s.id)), [sheets, without]);
-  const known = knownOf<"plot_settings">(own);
-  const settings = known.find((s) => s.key === key) ?? null;
-  const order = { project: id, sheets: chosen.map((s) => s.id), settings: settings?.key ?? null };
-  /** What a file is made of: when that has changed, the file is not of it any more. */
-  const of = JSON.stringify([order, settings?.spec, chosen.map((s) => [s.version, s.plot_settings])]);
-
-  const { data: conflicts = NOTHING } = useQuery({
-    queryKey: ["plot-conflicts", id, of],
-    queryFn: () => consistent(() => data(api.POST("/api/plots/conflicts/", { body: order }))),
-    enabled: chosen.length > 0,
-    placeholderData: (last) => last,
-  });
-
-  const attempt = async (command: () => Promise<void>) => {
-    try {
-      await command();
-    } catch (error) {
-      notifyError(error);
-    }
-  };
-  const make = (form: Form) =>
-    attempt(async () => {
-      const plot = await afterWrites(() => data(api.POST("/api/plots/", { body: { ...order, form } })));
-      setMade({ plot: plot.id, of });
-    });
-  const send = () =>
-    attempt(async () => {
-      const sent = await afterWrites(() => data(api.POST("/api/prints/", { body: order })));
-      for (const stale of ["prints", "devices", "jobs"]) void client.invalidateQueries({ queryKey: [stale] });
-      notify(sent.length === 1 ? `${sent[0]?.about} sent` : `Sent to ${sent.length} devices`);
-    });
-  const { data: plot } = usePlot(made?.plot ?? null);
-  useEffect(() => void pages().catch(() => undefined), []);
-
-  if (isSuccess && !sheets.length)
+  if (!isSuccess) return null;
+  if (!sheets.length && page !== "register")
     return (
-      <EmptyState text="There is no sheet to plot yet.">
-        <Button variant="contained" component={Link} to={`/projects/${id}/sheets`}>
+      <EmptyState text="There is no sheet to plot or issue yet.">
+        <Button variant="contained" component={Link} to={`/projects/${project.id}/sheets`}>
           Compose one at the Sheets station
         </Button>
       </EmptyState>
     );
+  const given = { project, sheets, without, onChoose: setWithout };
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column" }}>
-      <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
-        <SheetsToPlot
-          project={project}
-          sheets={sheets}
-          lists={lists}
-          settings={known}
-          without={without}
-          all={settings}
-          conflicts={conflicts}
-          onChoose={setWithout}
-        />
-        <Box
-          component="main"
-          sx={{
-            flex: 1,
-            minWidth: 0,
-            display: "flex",
-            flexDirection: "column",
-            bgcolor: colours.sand,
-            borderInline: `1px solid ${colours.sandDeep}`,
-          }}
-        >
-          {plot ? (
-            <Suspense>
-              <PlotResult plot={plot} stale={made?.of !== of} onAgain={() => void make("pdf")} />
-            </Suspense>
-          ) : (
-            <Box
-              sx={{
-                flex: 1,
-                display: "flex",
-                flexDirection: "column",
-                alignItems: "center",
-                justifyContent: "center",
-                gap: 1.5,
-                color: "text.secondary",
-                textAlign: "center",
-                px: 4,
-              }}
-            >
-              <Box>Preview the exact pages before they leave the office.</Box>
-              <Button
-                variant="contained"
-                disabled={!chosen.length || conflicts.length > 0}
-                onClick={() => void make("pdf")}
-              >
-                Preview {chosen.length === 1 ? chosen[0]?.number : `${chosen.length} sheets`}
-              </Button>
-            </Box>
-          )}
-        </Box>
-        <Devices project={project} />
+      <Box
+        component="nav"
+        aria-label="Pages of the Issue station"
+        sx={{
+          display: "flex",
+          height: 34,
+          px: 1,
+          bgcolor: colours.sandLight,
+          borderBottom: `1px solid ${colours.sandDeep}`,
+        }}
+      >
+        {PAGES.map(([key, name]) => (
+          <Box
+            key={key}
+            component={NavLink}
+            to={`/projects/${project.id}/issue${key === "plot" ? "" : `/${key}`}`}
+            end={key === "plot"}
+            sx={{
+              px: 1.5,
+              display: "flex",
+              alignItems: "center",
+              fontSize: 13,
+              color: page === key ? "text.primary" : "text.secondary",
+              fontWeight: page === key ? 650 : 400,
+              textDecoration: "none",
+              boxShadow: page === key ? `inset 0 -2px 0 ${colours.rust}` : "none",
+              "&:hover": { color: "text.primary" },
+              "&:focus-visible": { outline: `2px solid ${colours.rust}`, outlineOffset: -2 },
+            }}
+          >
+            {name}
+          </Box>
+        ))}
       </Box>
-      <PlotLedge
-        project={project}
-        known={known}
-        devices={devices}
-        settings={settings}
-        chosen={chosen}
-        blocked={!chosen.length || conflicts.length > 0}
-        onSettings={setKey}
-        onMake={(form) => void make(form)}
-        onSend={() => void send()}
-      />
+      {page === "send" ? (
+        <SendPage {...given} />
+      ) : page === "register" ? (
+        <RegisterPage project={project} sheets={sheets} />
+      ) : page === "compare" ? (
+        <ComparePage project={project} sheets={sheets} />
+      ) : (
+        <PlotPage {...given} />
+      )}
     </Box>
   );
 }

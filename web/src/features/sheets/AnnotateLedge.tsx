@@ -30,7 +30,7 @@ export function AnnotateLedge({ commands }: { commands: Annotate }) {
           </Box>
         </Box>
       </Group>
-      {!attaching && tool !== "schedule" && (
+      {!attaching && tool !== "schedule" && tool !== "cloud" && (
         <Group name="Where it belongs">
           <ChoiceField
             label="Belongs to"
@@ -89,11 +89,14 @@ const TOOL_NAMES: Record<Tool, string> = {
   note: "Note",
   level: "Spot level",
   schedule: "Schedule",
+  cloud: "Cloud",
 };
 
 function hint(tool: Tool, points: number, extending: boolean, attaching: boolean): string {
   if (attaching) return `Click what it is to be attached to: point ${points + 1}.`;
   if (tool === "schedule") return "Click where its upper left corner is to lie.";
+  if (tool === "cloud")
+    return points ? "Click the opposite corner." : "Click one corner of what has changed.";
   if (tool === "level") return "Click a point of an elevation or a section.";
   if (tool === "note") return points ? "Click where the words begin." : "Click what the note speaks of.";
   if (extending) return "Click further points to add lengths to this chain.";

@@ -5,6 +5,7 @@ import Tooltip from "@mui/material/Tooltip";
 import type {
   Annotation,
   AnnotationSpec,
+  CloudSpec,
   DimensionSpec,
   NoteSpec,
   PieceBox,
@@ -42,7 +43,8 @@ export function PieceLedge({ piece, box, set, edits }: Props) {
       {spec.kind === "schedule" && (
         <ScheduleFields piece={{ ...piece, spec }} version={set.version} edits={edits} />
       )}
-      <BelongsTo piece={piece} box={box} set={set} edits={edits} />
+      {spec.kind === "cloud" && <CloudFields piece={{ ...piece, spec }} edits={edits} />}
+      {spec.kind !== "cloud" && <BelongsTo piece={piece} box={box} set={set} edits={edits} />}
       <Stands piece={piece} box={box} edits={edits} />
     </Ledge>
   );
@@ -222,6 +224,27 @@ function LevelFields({ piece, edits }: Of<SpotLevelSpec>) {
   );
 }
 
+function CloudFields({ piece, edits }: Of<CloudSpec>) {
+  const { spec } = piece;
+  const change = (to: Partial<CloudSpec>, what: string) => void edits.changeSpec(piece, to, what);
+  return (
+    <Group name="Cloud">
+      <FigureField
+        label="Revision"
+        width={92}
+        value={spec.revision}
+        onCommit={(revision) => change({ revision }, "revision of a cloud")}
+      />
+      <ToggleButton
+        on={spec.kept}
+        name="Keep it"
+        tip="It stays when the sheet has its next revision"
+        onToggle={() => change({ kept: !spec.kept }, "keep a cloud or not")}
+      />
+    </Group>
+  );
+}
+
 /** Whether a piece is seen on this sheet alone, or wherever its view is placed. */
 function BelongsTo({ piece, box, set, edits }: Props) {
   const viewport = set.on.find((v) => v.id === (piece.viewport ?? box?.viewport));
@@ -280,7 +303,7 @@ function Stands({ piece, box, edits }: Omit<Props, "set">) {
             </Button>
           </Tooltip>
         )}
-        {piece.spec.kind !== "schedule" && (
+        {piece.spec.kind !== "schedule" && piece.spec.kind !== "cloud" && (
           <Tooltip title="Choose its points anew">
             <Button variant="outlined" onClick={again}>
               Attach again

@@ -2,6 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { Revision, Sheet } from "../../api/client";
+import { useRevisionOffers } from "../../api/queries";
 import { FigureField } from "../../components/FigureField";
 import { PopUp } from "../../components/PopUp";
 import type { Edits } from "./sheetCommands";
@@ -13,28 +14,16 @@ const COLUMNS = [
   ["initials", "Initials", 72],
 ] as const;
 
-/** The next revision after one: P01 to P02, A to B. */
-export function nextRevision(last: string | undefined): string {
-  if (!last) return "P01";
-  const figures = /^(.*?)(\d+)$/.exec(last);
-  if (figures) return `${figures[1]}${String(Number(figures[2]) + 1).padStart(figures[2]?.length ?? 0, "0")}`;
-  return /^[A-Y]$/.test(last) ? String.fromCharCode(last.charCodeAt(0) + 1) : `${last}2`;
-}
-
 export function RevisionsMenu({ sheet, edits }: { sheet: Sheet; edits: Edits }) {
   const revisions = sheet.revisions as Revision[];
   const newest = revisions.at(-1);
+  const { data: offers } = useRevisionOffers(sheet.project, [sheet.id], sheet.purpose);
+  const next = offers?.[0]?.revision ?? "";
   const change = (to: Revision[], what: string) =>
     void edits.changeSheet(sheet, { revisions: to }, `${what} of ${sheet.number}`);
   const add = () => {
     const today = new Date().toLocaleDateString("sv"); // year, month, day
-    change(
-      [
-        ...revisions,
-        { revision: nextRevision(newest?.revision), date: today, description: "", initials: "" },
-      ],
-      "a new revision",
-    );
+    change([...revisions, { revision: next, date: today, description: "", initials: "" }], "a new revision");
   };
   return (
     <PopUp button={newest ? `Revision ${newest.revision}` : "No revision yet"} name="Revisions of this sheet">
@@ -79,8 +68,8 @@ export function RevisionsMenu({ sheet, edits }: { sheet: Sheet; edits: Edits }) 
           </Box>
         )}
         <Box sx={{ mt: 1 }}>
-          <Button variant="outlined" onClick={add}>
-            Add revision {nextRevision(newest?.revision)}
+          <Button variant="outlined" disabled={!next} onClick={add}>
+            Add revision {next}
           </Button>
         </Box>
       </Box>

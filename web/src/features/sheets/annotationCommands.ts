@@ -6,12 +6,13 @@ import {
   type Anchor,
   type Annotation,
   type AnnotationSpec,
+  type CloudSpec,
   type DimensionSpec,
   type PieceBox,
   type ScheduleSpec,
   type Viewport,
 } from "../../api/client";
-import type { Point } from "../../canvas/geometry";
+import { geometryOf, inView, onPaper, type Point } from "../../canvas/geometry";
 import type { Snap } from "../../canvas/snapPoints";
 import { select } from "../../stores/selection";
 import { commit } from "../../sync/commands";
@@ -29,6 +30,7 @@ export const KIND_NAMES: Record<AnnotationSpec["kind"], string> = {
   dimension: "dimension",
   level: "spot level",
   schedule: "schedule",
+  cloud: "cloud",
 };
 
 /** What was clicked, as the server takes it: it finds out which corner that is. */
@@ -41,6 +43,7 @@ export const anchorAt = ({ at, element }: Pick<Snap, "at" | "element">): Anchor 
 
 export function anchorsOf(spec: AnnotationSpec): Anchor[] {
   if (spec.kind === "dimension") return spec.points;
+  if (spec.kind === "cloud") return [spec.first, spec.last];
   return spec.kind === "note" ? [spec.at, ...spec.arms] : [spec.at];
 }
 
@@ -48,6 +51,7 @@ export function anchorsOf(spec: AnnotationSpec): Anchor[] {
 export function withAnchors<S extends AnnotationSpec>(spec: S, anchors: readonly Anchor[]): S {
   const [at, ...arms] = anchors;
   if (spec.kind === "dimension") return { ...spec, points: anchors };
+  if (spec.kind === "cloud") return { ...spec, first: anchors[0], last: anchors[1] };
   return spec.kind === "note" ? { ...spec, at, arms } : { ...spec, at };
 }
 
@@ -57,8 +61,23 @@ export const shiftedSchedule = (spec: ScheduleSpec, [dx, dy]: Point): ScheduleSp
   at: anchorAt({ at: [spec.at.at[0] + dx, spec.at.at[1] + dy], element: "" }),
 });
 
+/** A cloud that is moved by a distance, paper mm; `viewport` is what it is seen through, if it is. */
+export function shiftedCloud(spec: CloudSpec, viewport: Viewport | undefined, [dx, dy]: Point): CloudSpec {
+  const shifted = ({ at }: Anchor): Anchor => {
+    const g = viewport && geometryOf(viewport);
+    const [x, y] = g ? onPaper(g, at) : at;
+    const place: Point = [x + dx, y + dy];
+    return anchorAt({ at: g ? [...inView(g, place)] : [...place], element: "" });
+  };
+  return { ...spec, first: shifted(spec.first), last: shifted(spec.last) };
+}
+
 /** A piece whose words or line are moved by a little; a dimension's line only away from what it measures. */
-function nudged(spec: AnnotationSpec, dx: number, dy: number): AnnotationSpec {
+function nudged({ spec, viewport, project }: Annotation, dx: number, dy: number): AnnotationSpec {
+  if (spec.kind === "cloud") {
+    const seen = rows("viewports", project).find((v) => v.id === viewport);
+    return shiftedCloud(spec, seen, [dx, dy]);
+  }
   if (spec.kind === "note") return { ...spec, offset: [spec.offset[0] + dx, spec.offset[1] + dy] };
   if (spec.kind === "level") return { ...spec, offset: spec.offset + dx };
   if (spec.kind === "schedule") return shiftedSchedule(spec, [dx, dy]);
@@ -121,7 +140,7 @@ export function useAnnotationEdits(project: string) {
 
     /** Move the words and lines of pieces by a distance, paper mm. */
     const nudge = (pieces: readonly Annotation[], dx: number, dy: number) =>
-      change(pieces, (p) => ({ spec: nudged(p.spec, dx, dy) }), "nudge annotation");
+      change(pieces, (p) => ({ spec: nudged(p, dx, dy) }), "nudge annotation");
 
     /** Copies of what stands on a bare sheet, on another in the same places; the rest is left as it is. */
     function copyTo(pieces: readonly Annotation[], sheet: string) {

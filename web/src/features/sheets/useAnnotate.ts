@@ -32,7 +32,7 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
       const { viewport, points, tool } = useAnnotating.getState();
       // A table stands on the sheet.
       if (tool === "schedule") return undefined;
-      // What was begun through a viewport goes on through it.
+      // What was begun through a viewport goes on through it, or on the bare sheet.
       if (points.length) return on.find((v) => v.id === viewport);
       return on.findLast((v) => holds(outlineOf(geometryOf(v)), place));
     };
@@ -41,6 +41,8 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
       const viewport = viewportAt(place);
       if (!viewport) return { snap: { at: [...place], element: "", kind: "free" }, viewport: null };
       const at = inView(geometryOf(viewport), place);
+      if (useAnnotating.getState().tool === "cloud")
+        return { snap: { at: [...at], element: "", kind: "free" }, viewport: viewport.id };
       const scale = (useBoard.getState().camera?.scale ?? 1) * viewport.ratio;
       const found =
         viewport.linework && !free ? await pictures.snapAt(viewport.linework, at, REACH / scale) : null;
@@ -57,7 +59,7 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
     }
 
     const homeOf = (viewport: Viewport | undefined): Home =>
-      viewport && useAnnotating.getState().home === "view"
+      viewport && useAnnotating.getState().home === "view" && useAnnotating.getState().tool !== "cloud"
         ? { view: viewport.view, sheet: null, viewport: null }
         : { view: null, sheet: sheet ?? null, viewport: viewport?.id ?? null };
 
@@ -65,7 +67,7 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
       const made = await edits.add(homeOf(viewport), spec);
       const { tool } = useAnnotating.getState();
       if (!made || tool !== spec.kind) return;
-      if (tool === "note" || tool === "schedule") {
+      if (tool === "note" || tool === "schedule" || tool === "cloud") {
         annotate(null);
         select(made);
       } else if (tool === "level") useAnnotating.setState({ ...NO_POINTS });
@@ -133,6 +135,21 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
           title: "",
           feet: on.some((v) => v.scale.includes("=")),
         });
+      if (now.tool === "cloud") {
+        const [first] = now.points;
+        if (!first) return useAnnotating.setState({ points: [snap], viewport: through });
+        const revision =
+          rows("sheets", project)
+            .find((s) => s.id === sheet)
+            ?.revisions.at(-1)?.revision ?? "";
+        return finish(viewport, {
+          kind: "cloud",
+          first: anchorAt({ ...first, element: "" }),
+          last: anchorAt({ ...snap, element: "" }),
+          revision,
+          kept: false,
+        });
+      }
       if (!viewport)
         return notify("A dimension or a level measures a drawing: begin it on a viewport.", true);
       if (now.tool === "level")

@@ -62,10 +62,22 @@ function Draft({ camera, on }: { camera: Camera; on: readonly Viewport[] }) {
       ? draftOf(through, points, pointer, measures)
       : null;
   const led = tool === "note" && clicked[0] && pointer ? [clicked[0], toScreen(camera, ...pointer)] : null;
+  const ringed =
+    tool === "cloud" && clicked[0] && pointer ? [clicked[0], toScreen(camera, ...pointer)] : null;
   const next = points.length === 1 && tool === "dimension" && hover ? screenOf(hover.snap.at, under) : null;
   return (
     <svg style={{ position: "absolute", inset: 0, width: "100%", height: "100%" }}>
       <g stroke={colours.rust} strokeWidth={1.25} fill="none">
+        {ringed?.[0] && ringed[1] && (
+          <rect
+            x={Math.min(ringed[0][0], ringed[1][0])}
+            y={Math.min(ringed[0][1], ringed[1][1])}
+            width={Math.abs(ringed[0][0] - ringed[1][0])}
+            height={Math.abs(ringed[0][1] - ringed[1][1])}
+            rx={6}
+            strokeDasharray="5 3"
+          />
+        )}
         {led && <Segment from={led[0]} to={led[1]} />}
         {next && clicked[0] && <Segment from={clicked[0]} to={next} dashed />}
         {drawing?.lines.map(([a, b], k) => (

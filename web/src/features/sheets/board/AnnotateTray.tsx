@@ -13,6 +13,7 @@ const TOOLS: readonly (readonly [Tool, string, string])[] = [
   ["note", "Note", "Words, with a leader to what they speak of (T)"],
   ["level", "Level", "The height of a point in an elevation or a section (L)"],
   ["schedule", "Schedule", "A table of rooms, doors or windows, kept by itself (S)"],
+  ["cloud", "Cloud", "A ring about what has changed, with the revision (C)"],
 ];
 
 interface Props {

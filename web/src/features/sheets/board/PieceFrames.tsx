@@ -7,7 +7,7 @@ import { drag } from "../../../canvas/drag";
 import { geometryOf, toScreen, turned, type Camera, type Point } from "../../../canvas/geometry";
 import { select, useSelection } from "../../../stores/selection";
 import { colours } from "../../../theme/theme";
-import { KIND_NAMES, shiftedSchedule, type AnnotationEdits } from "../annotationCommands";
+import { KIND_NAMES, shiftedCloud, shiftedSchedule, type AnnotationEdits } from "../annotationCommands";
 import { tenth } from "./Movable";
 
 /** What is taken hold of is not smaller than this; pixels. */
@@ -57,6 +57,7 @@ export function movedBy(
     return { ...spec, offset: [tenth(x + by[0]), tenth(y + by[1])] };
   }
   if (spec.kind === "schedule") return shiftedSchedule(spec, [tenth(by[0]), tenth(by[1])]);
+  if (spec.kind === "cloud") return shiftedCloud(spec, viewport, [tenth(by[0]), tenth(by[1])]);
   if (!viewport) return spec;
   const g = geometryOf(viewport);
   if (spec.kind === "level") return { ...spec, offset: tenth(spec.offset + turned(by, -g.turn)[0]) };

@@ -1,4 +1,4 @@
-/** The register with a tick for each sheet that is plotted, and the lists that are kept of such choices. */
+/** The register with a tick for each sheet that is chosen, and the lists that are kept of such choices. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
@@ -7,22 +7,34 @@ import { useRef, useState } from "react";
 import type { Project, Sheet, SheetList } from "../../api/client";
 import { ChoiceField } from "../../components/ChoiceField";
 import { colours } from "../../theme/theme";
-import { saveList, removeList, type Settings } from "./plotCommands";
+import { saveList, removeList } from "./plotCommands";
 
 interface Props {
+  /** What the list is called, and what is done with those that are ticked. */
+  name: string;
+  verb: string;
   project: Project;
   sheets: readonly Sheet[];
   lists: readonly SheetList[];
-  settings: readonly Settings[];
   without: ReadonlySet<string>;
-  /** The settings that all are plotted with; null for each sheet's own. */
-  all: Settings | null;
+  /** What is to be known of a sheet, in a line. */
+  about: (sheet: Sheet) => string;
   /** What does not go together, and of which sheet. */
   conflicts: readonly { sheet: string; message: string }[];
   onChoose: (without: ReadonlySet<string>) => void;
 }
 
-export function SheetsToPlot({ project, sheets, lists, settings, without, all, conflicts, onChoose }: Props) {
+export function ChosenSheets({
+  name,
+  verb,
+  project,
+  sheets,
+  lists,
+  without,
+  about,
+  conflicts,
+  onChoose,
+}: Props) {
   const last = useRef<number | null>(null);
   const [naming, setNaming] = useState<string | null>(null);
   const chosen = sheets.filter((s) => !without.has(s.id));
@@ -57,7 +69,7 @@ export function SheetsToPlot({ project, sheets, lists, settings, without, all, c
   return (
     <Box
       component="nav"
-      aria-label="Sheets to plot"
+      aria-label={name}
       sx={{
         width: 252,
         flexShrink: 0,
@@ -77,7 +89,7 @@ export function SheetsToPlot({ project, sheets, lists, settings, without, all, c
         }}
       >
         <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 650 }}>
-          Sheets to plot
+          {name}
         </Box>
         <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
           {chosen.length} of {sheets.length}
@@ -151,7 +163,7 @@ export function SheetsToPlot({ project, sheets, lists, settings, without, all, c
                 size="small"
                 sx={{ p: 0.35 }}
                 checked={on}
-                slotProps={{ input: { "aria-label": `Plot ${sheet.number} ${sheet.title}` } }}
+                slotProps={{ input: { "aria-label": `${verb} ${sheet.number} ${sheet.title}` } }}
                 onClick={(event) => tick(k, !on, event.shiftKey)}
                 onChange={() => undefined}
               />
@@ -168,9 +180,7 @@ export function SheetsToPlot({ project, sheets, lists, settings, without, all, c
                     {sheet.title}
                   </Box>
                 </Box>
-                <Box sx={{ fontSize: 11.5, color: "text.secondary", lineHeight: 1.35 }}>
-                  {sheet.paper}, {(all ?? settings.find((s) => s.key === sheet.plot_settings))?.name ?? ""}
-                </Box>
+                <Box sx={{ fontSize: 11.5, color: "text.secondary", lineHeight: 1.35 }}>{about(sheet)}</Box>
                 {on &&
                   conflicts
                     .filter((c) => c.sheet === sheet.id)

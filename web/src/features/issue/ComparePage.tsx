@@ -1,0 +1,231 @@
+/** Comparing two states of sheets: over each other, side by side or swept across, and as a list. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useEffect, useMemo, useState } from "react";
+import { useSearchParams } from "react-router-dom";
+import { api, data, type Difference, type Issue, type Project, type Sheet } from "../../api/client";
+import { useComparison, useIssues, useViewports } from "../../api/queries";
+import { ChoiceField } from "../../components/ChoiceField";
+import { PlotProgress } from "../../components/PlotProgress";
+import { ToggleButton } from "../../components/ToggleButton";
+import { notify, notifyError } from "../../stores/notices";
+import { afterWrites } from "../../sync/rows";
+import { colours } from "../../theme/theme";
+import { ComparedPictures, type Mode } from "./ComparedPictures";
+import { clouded, cloudsAbout } from "./issueCommands";
+
+const NOTHING: never[] = [];
+const MODES: readonly (readonly [Mode, string, string])[] = [
+  ["over", "Over each other", "What has gone in dashes, what has come in wide lines"],
+  ["beside", "Side by side", "Both, moved and zoomed together"],
+  ["swept", "Swept across", "The older on the left of a line that is dragged"],
+];
+
+interface Props {
+  project: Project;
+  sheets: readonly Sheet[];
+}
+
+export function ComparePage({ project, sheets }: Props) {
+  const id = project.id;
+  const { data: issues = NOTHING } = useIssues(id);
+  const { data: viewports = NOTHING } = useViewports(id);
+  const [query, setQuery] = useSearchParams();
+  const [mode, setMode] = useState<Mode>("over");
+  const [ignoreMoves, setIgnoreMoves] = useState(true);
+  const [chosen, setChosen] = useState<Difference | null>(null);
+  const [made, setMade] = useState<string | null>(null);
+  const states = useMemo(() => statesOf(issues, sheets), [issues, sheets]);
+  const last = sheets[0]?.id ?? "";
+  const next = query.get("new") ?? last;
+  const old = query.get("old") ?? states.find((s) => s.sheet === next && s.issued)?.key ?? "";
+  const choose = (side: "old" | "new", key: string) => {
+    setQuery({ old, new: next, [side]: key }, { replace: true });
+    setChosen(null);
+  };
+  const [before, after] = [states.find((s) => s.key === old), states.find((s) => s.key === next)];
+  const wanted = before && after ? `${before.key} ${after.key} ${ignoreMoves}` : "";
+  const [again, setAgain] = useState(0);
+  useEffect(() => {
+    if (!wanted) return;
+    const [one, other] = wanted.split(" ");
+    const isIssued = (key: string | undefined) => states.some((s) => s.key === key && s.issued);
+    const body = {
+      [isIssued(one) ? "old_issued" : "old_sheet"]: one,
+      [isIssued(other) ? "new_issued" : "new_sheet"]: other,
+      ignore_moves: ignoreMoves,
+    };
+    let gone = false;
+    afterWrites(() => data(api.POST("/api/comparisons/", { body }))).then(
+      (row) => !gone && setMade(row.id),
+      notifyError,
+    );
+    return () => {
+      gone = true;
+    };
+    // The states themselves change with every answer; which two are wanted does not.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [wanted, again]);
+  const { data: comparison } = useComparison(made);
+  const done = comparison?.job.state === "done";
+  const sheet = after && !after.issued ? sheets.find((s) => s.id === after.key) : undefined;
+  const cloud = async () => {
+    if (!sheet || !comparison) return;
+    const many = clouded(comparison.differences).length;
+    if (await cloudsAbout(id, sheet, viewports, comparison.differences))
+      notify(`${many === 1 ? "1 cloud" : `${many} clouds`} on ${sheet.number}`);
+  };
+  return (
+    <>
+      <Box
+        sx={{
+          display: "flex",
+          gap: 1,
+          alignItems: "flex-end",
+          flexWrap: "wrap",
+          px: 2,
+          py: 1,
+          bgcolor: "background.default",
+          borderBottom: `1px solid ${colours.sandDeep}`,
+        }}
+      >
+        <ChoiceField
+          label="Older state"
+          width={232}
+          value={before?.key ?? ""}
+          choices={[...(before ? [] : [["", "Choose a state"] as const]), ...states.map(named)]}
+          onChoose={(key) => choose("old", key)}
+        />
+        <ChoiceField
+          label="Newer state"
+          width={232}
+          value={after?.key ?? ""}
+          choices={states.map(named)}
+          onChoose={(key) => choose("new", key)}
+        />
+        <Box role="group" aria-label="How they are shown" sx={{ display: "flex", gap: 0.5, ml: 1 }}>
+          {MODES.map(([key, name, tip]) => (
+            <ToggleButton key={key} on={mode === key} name={name} tip={tip} onToggle={() => setMode(key)} />
+          ))}
+        </Box>
+        <ToggleButton
+          on={ignoreMoves}
+          name="Ignore moves"
+          tip="What only moved on the paper as a whole is the same"
+          onToggle={() => setIgnoreMoves(!ignoreMoves)}
+        />
+        <Box sx={{ ml: "auto", display: "flex", gap: 0.5 }}>
+          <Button variant="outlined" disabled={!wanted} onClick={() => setAgain((n) => n + 1)}>
+            Compare again
+          </Button>
+          <Button
+            variant="outlined"
+            component="a"
+            href={done ? `/api/comparisons/${comparison.id}/picture/?which=printed` : undefined}
+            disabled={!done}
+            download
+          >
+            Download PDF
+          </Button>
+        </Box>
+      </Box>
+      <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
+        <Box
+          component="aside"
+          aria-label="Differences"
+          sx={{
+            width: 286,
+            flexShrink: 0,
+            display: "flex",
+            flexDirection: "column",
+            bgcolor: "background.default",
+            borderRight: `1px solid ${colours.sandDeep}`,
+          }}
+        >
+          <Box role="status" sx={{ px: 1.5, py: 1, fontSize: 13, fontWeight: 650 }}>
+            {!wanted
+              ? issues.length
+                ? "Choose two states."
+                : "Nothing has been issued yet: two sheets can be compared as they are now."
+              : done
+                ? counted(comparison.differences.length)
+                : ""}
+          </Box>
+          <Box component="ul" sx={{ flex: 1, m: 0, p: 0, listStyle: "none", overflowY: "auto" }}>
+            {(done ? comparison.differences : NOTHING).map((difference, k) => (
+              <Box component="li" key={k}>
+                <Button
+                  aria-current={chosen === difference ? "true" : undefined}
+                  onClick={() => setChosen(difference)}
+                  sx={{
+                    width: "100%",
+                    justifyContent: "flex-start",
+                    textAlign: "left",
+                    whiteSpace: "normal",
+                    fontWeight: 400,
+                    lineHeight: 1.35,
+                    color: "text.primary",
+                    borderRadius: 0,
+                    bgcolor: chosen === difference ? colours.sand : "transparent",
+                  }}
+                >
+                  {difference.words}
+                </Button>
+              </Box>
+            ))}
+          </Box>
+          {sheet && (
+            <Box sx={{ p: 1.25, borderTop: `1px solid ${colours.sandDeep}` }}>
+              <Button
+                variant="contained"
+                fullWidth
+                disabled={!done || !clouded(comparison.differences).length}
+                onClick={() => void cloud()}
+              >
+                Draw clouds on {sheet.number}
+              </Button>
+            </Box>
+          )}
+        </Box>
+        {comparison && !done && (
+          <Box sx={{ flex: 1 }}>
+            <PlotProgress job={comparison.job} problem="" />
+          </Box>
+        )}
+        {done && <ComparedPictures comparison={comparison} mode={mode} shown={chosen?.box ?? null} />}
+      </Box>
+    </>
+  );
+}
+
+/** A state that can be compared: a sheet as it was issued, or as it is now. */
+interface State {
+  key: string;
+  name: string;
+  sheet: string | null;
+  issued: boolean;
+}
+
+const named = ({ key, name }: State) => [key, name] as const;
+
+/** Sheets now, each followed by what was issued of it, the newest first; then those that are no more. */
+function statesOf(issues: readonly Issue[], sheets: readonly Sheet[]): State[] {
+  const issued = issues.toReversed().flatMap((issue) =>
+    issue.sheets.map((s) => ({
+      key: s.id,
+      name: `${s.number} ${s.revision} of ${issue.date}, ${issue.name}`,
+      sheet: s.sheet,
+      issued: true,
+    })),
+  );
+  return [
+    ...sheets.flatMap((s) => [
+      { key: s.id, name: `${s.number} now`, sheet: s.id, issued: false },
+      ...issued.filter((i) => i.sheet === s.id),
+    ]),
+    ...issued.filter((i) => i.sheet === null),
+  ];
+}
+
+const counted = (count: number) =>
+  count === 0 ? "No difference" : count === 1 ? "1 difference" : `${count} differences`;

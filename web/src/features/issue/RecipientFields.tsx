@@ -1,0 +1,184 @@
+/** What one recipient is sent: formats, names of files, how sheets look in them, and how they arrive. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import type { ReactNode } from "react";
+import type { Recipient, RecipientSpec } from "../../api/client";
+import { useModelVersions } from "../../api/queries";
+import { ChoiceField } from "../../components/ChoiceField";
+import { FigureField } from "../../components/FigureField";
+import { ToggleButton } from "../../components/ToggleButton";
+import { changeRecipient, removeRecipient } from "./issueCommands";
+import { COLOURS, DELIVERIES, FORMS, PAPERS, type Form } from "./recipientChoices";
+
+/** What annotation is drawn on cannot be told from the building's layers; it has a switch of its own. */
+const NOTHING: never[] = [];
+
+export function RecipientFields({ recipient }: { recipient: Recipient }) {
+  const { spec } = recipient;
+  const { data: versions = NOTHING } = useModelVersions(recipient.project);
+  const layers = Object.keys(
+    (versions[0]?.facts as { layers?: Record<string, number> } | undefined)?.layers ?? {},
+  );
+  const change = (to: Partial<RecipientSpec>, what: string) => void changeRecipient(recipient, to, what);
+  const toggleForm = (form: Form) =>
+    change(
+      {
+        forms: spec.forms.includes(form) ? spec.forms.filter((f) => f !== form) : [...spec.forms, form],
+      },
+      "formats",
+    );
+  const toggleLayer = (layer: string) =>
+    change(
+      {
+        layers_off: spec.layers_off.includes(layer)
+          ? spec.layers_off.filter((l) => l !== layer)
+          : [...spec.layers_off, layer],
+      },
+      "layers",
+    );
+  return (
+    <Box
+      component="aside"
+      aria-label={`Recipient ${spec.name}`}
+      sx={{ width: 322, flexShrink: 0, overflowY: "auto", p: 1.5, bgcolor: "background.default" }}
+    >
+      <Part name="Who">
+        <FigureField
+          label="Name"
+          width="100%"
+          value={spec.name}
+          onCommit={(name) => name && change({ name }, "name")}
+        />
+        <FigureField
+          label="Organisation"
+          width="100%"
+          value={spec.organisation}
+          onCommit={(organisation) => change({ organisation }, "organisation")}
+        />
+        <FigureField
+          label="Mail address"
+          width="100%"
+          value={spec.address}
+          onCommit={(address) => change({ address }, "mail address")}
+        />
+      </Part>
+      <Part name="Files">
+        <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap" }}>
+          {FORMS.map(([form, name]) => (
+            <ToggleButton
+              key={form}
+              on={spec.forms.includes(form)}
+              name={name}
+              tip={form === "model" ? "The building file as it was imported" : `Sheets as ${name}`}
+              onToggle={() => toggleForm(form)}
+            />
+          ))}
+        </Box>
+        <Box sx={{ display: "flex" }}>
+          <ToggleButton
+            on={spec.one_file}
+            name="All sheets in one file"
+            tip="PDF and DXF can hold several sheets"
+            onToggle={() => change({ one_file: !spec.one_file }, "one file or several")}
+          />
+        </Box>
+        <FigureField
+          label="Names of files"
+          width="100%"
+          value={spec.file_names}
+          onCommit={(file_names) => change({ file_names }, "names of files")}
+        />
+        <Box sx={{ fontSize: 11.5, color: "text.secondary", lineHeight: 1.4 }}>
+          {"{number} {revision} {title} {project} {project_number} {purpose} {status} {date} {paper}"}
+        </Box>
+      </Part>
+      <Part name="Sheets">
+        <Box sx={{ display: "flex", gap: 0.75 }}>
+          <ChoiceField
+            label="Paper"
+            width="50%"
+            value={spec.onto}
+            choices={PAPERS}
+            onChoose={(onto) => change({ onto }, "paper")}
+          />
+          <ChoiceField
+            label="Colours"
+            width="50%"
+            value={spec.colours}
+            choices={COLOURS}
+            onChoose={(colours) => change({ colours: colours as RecipientSpec["colours"] }, "colours")}
+          />
+        </Box>
+        <Box sx={{ display: "flex", gap: 0.5 }}>
+          <ToggleButton
+            on={spec.annotation}
+            name="Annotation"
+            tip="Notes, dimensions, schedules and clouds"
+            onToggle={() => change({ annotation: !spec.annotation }, "annotation or not")}
+          />
+          <ToggleButton
+            on={spec.fills}
+            name="Fills"
+            tip="Colours of what is cut"
+            onToggle={() => change({ fills: !spec.fills }, "fills or not")}
+          />
+        </Box>
+        {layers.length > 0 && (
+          <Box role="group" aria-label="Layers">
+            <Box sx={{ fontSize: 11, color: "text.secondary", mb: 0.25 }}>Layers</Box>
+            <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap" }}>
+              {layers.map((layer) => (
+                <ToggleButton
+                  key={layer}
+                  on={!spec.layers_off.includes(layer)}
+                  name={layer}
+                  tip="Drawn or not"
+                  onToggle={() => toggleLayer(layer)}
+                />
+              ))}
+            </Box>
+          </Box>
+        )}
+      </Part>
+      <Part name="Delivery">
+        <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
+          <ChoiceField
+            label="Delivered"
+            width={140}
+            value={spec.delivery}
+            choices={DELIVERIES}
+            onChoose={(to) => change({ delivery: to as RecipientSpec["delivery"] }, "delivery")}
+          />
+          {spec.delivery === "link" && (
+            <FigureField
+              label="The link holds"
+              unit="days"
+              number
+              width={120}
+              value={String(spec.days)}
+              onCommit={(days) => change({ days: Math.round(Number(days)) }, "how long the link holds")}
+            />
+          )}
+        </Box>
+        <Box>
+          <Button variant="outlined" onClick={() => void removeRecipient(recipient)}>
+            Delete this recipient
+          </Button>
+        </Box>
+      </Part>
+    </Box>
+  );
+}
+
+function Part({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <Box
+      role="group"
+      aria-label={name}
+      sx={{ mb: 1.75, display: "flex", flexDirection: "column", gap: 0.75 }}
+    >
+      <Box sx={{ fontSize: 12.5, fontWeight: 650 }}>{name}</Box>
+      {children}
+    </Box>
+  );
+}

@@ -1,0 +1,131 @@
+/** Whom sheets are sent to: ticked, and one of them shown beside. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import ButtonBase from "@mui/material/ButtonBase";
+import Checkbox from "@mui/material/Checkbox";
+import OutlinedInput from "@mui/material/OutlinedInput";
+import { useState } from "react";
+import type { Recipient } from "../../api/client";
+import { colours } from "../../theme/theme";
+import { addRecipient } from "./issueCommands";
+import { DELIVERIES, FORMS } from "./recipientChoices";
+
+interface Props {
+  project: string;
+  recipients: readonly Recipient[];
+  leftOut: ReadonlySet<string>;
+  shown: string | null;
+  onLeaveOut: (ids: ReadonlySet<string>) => void;
+  onShow: (id: string) => void;
+}
+
+export function RecipientList({ project, recipients, leftOut, shown, onLeaveOut, onShow }: Props) {
+  const [name, setName] = useState("");
+  const add = () => {
+    if (!name.trim()) return;
+    onShow(addRecipient(project, name.trim()));
+    setName("");
+  };
+  const tick = (id: string, on: boolean) => {
+    const next = new Set(leftOut);
+    if (on) next.delete(id);
+    else next.add(id);
+    onLeaveOut(next);
+  };
+  return (
+    <Box sx={{ flex: 1, overflowY: "auto", px: 2, py: 1.5 }}>
+      <Box component="h2" sx={{ m: 0, mb: 1, fontSize: 14, fontWeight: 650 }}>
+        Recipients
+      </Box>
+      {!recipients.length && (
+        <Box sx={{ fontSize: 13, color: "text.secondary", mb: 1.25, maxWidth: 460, lineHeight: 1.45 }}>
+          Nobody is sent these sheets yet. Add those who are: each with the formats, papers and layers that
+          they need. They stay for the next issue.
+        </Box>
+      )}
+      <Box component="ul" aria-label="Recipients" sx={{ m: 0, p: 0, listStyle: "none", maxWidth: 620 }}>
+        {recipients.map((recipient) => {
+          const { spec } = recipient;
+          const on = !leftOut.has(recipient.id);
+          const current = recipient.id === shown;
+          return (
+            <Box
+              component="li"
+              key={recipient.id}
+              sx={{
+                display: "flex",
+                alignItems: "flex-start",
+                gap: 0.5,
+                mb: 0.75,
+                bgcolor: colours.paper,
+                border: `1px solid ${current ? colours.rust : colours.sandDeep}`,
+                borderRadius: 1,
+              }}
+            >
+              <Checkbox
+                size="small"
+                sx={{ mt: 0.5, ml: 0.5 }}
+                checked={on}
+                slotProps={{ input: { "aria-label": `Send to ${spec.name}` } }}
+                onChange={(_, next) => tick(recipient.id, next)}
+              />
+              <ButtonBase
+                aria-current={current ? "true" : undefined}
+                onClick={() => onShow(recipient.id)}
+                sx={{
+                  flex: 1,
+                  display: "block",
+                  textAlign: "left",
+                  py: 0.9,
+                  pr: 1.25,
+                  opacity: on ? 1 : 0.6,
+                }}
+              >
+                <Box sx={{ fontSize: 13.5 }}>
+                  <b>{spec.name}</b>
+                  {spec.organisation && `, ${spec.organisation}`}
+                </Box>
+                <Box sx={{ fontSize: 12, color: "text.secondary", lineHeight: 1.4 }}>{saidOf(recipient)}</Box>
+              </ButtonBase>
+            </Box>
+          );
+        })}
+      </Box>
+      <Box
+        component="form"
+        onSubmit={(event) => {
+          event.preventDefault();
+          add();
+        }}
+        sx={{ display: "flex", gap: 0.5, mt: 1 }}
+      >
+        <OutlinedInput
+          size="small"
+          value={name}
+          placeholder="Name of a recipient"
+          inputProps={{ "aria-label": "Name of a recipient", maxLength: 120 }}
+          onChange={(event) => setName(event.target.value)}
+          sx={{ width: 240 }}
+        />
+        <Button variant="outlined" type="submit" disabled={!name.trim()}>
+          Add recipient
+        </Button>
+      </Box>
+    </Box>
+  );
+}
+
+/** What somebody is sent and how, in a line. */
+function saidOf({ spec }: Recipient): string {
+  const forms = FORMS.filter(([key]) => spec.forms.includes(key)).map(([, name]) => name);
+  const how = DELIVERIES.find(([key]) => key === spec.delivery)?.[1] ?? "";
+  const parts = [
+    forms.join(", ") || "no format yet",
+    spec.onto ? `reduced to ${spec.onto}` : "full size",
+    spec.annotation ? "" : "without annotation",
+    spec.fills ? "" : "without fills",
+    spec.layers_off.length ? `${spec.layers_off.length} layers off` : "",
+    how.toLowerCase(),
+  ];
+  return parts.filter(Boolean).join(" · ");
+}

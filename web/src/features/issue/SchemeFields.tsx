@@ -1,0 +1,96 @@
+/** How revisions are counted in a project: one of the schemes in common use, or series of one's own. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import type { RevisionScheme } from "../../api/client";
+import { useRegister } from "../../api/queries";
+import { ChoiceField } from "../../components/ChoiceField";
+import { choicesOf } from "../../components/choices";
+import { FigureField } from "../../components/FigureField";
+import { commit } from "../../sync/commands";
+import { changing } from "../../sync/rows";
+
+type Series = RevisionScheme["series"][number];
+
+const series = (to: Partial<Series>): Series => ({
+  prefix: "",
+  counting: "figures",
+  digits: 2,
+  purposes: [],
+  ...to,
+});
+/** As the core has them. */
+const SCHEMES: Record<string, readonly Series[]> = {
+  "P01, C01": [series({ prefix: "P" }), series({ prefix: "C", purposes: ["Construction", "Record"] })],
+  "A, B, C": [series({ counting: "letters" })],
+  "1, 2, 3": [series({ digits: 1 })],
+};
+const OWN = "own";
+const COUNTING = choicesOf<Series["counting"]>({ figures: "Figures", letters: "Letters" });
+
+export function SchemeFields({ project }: { project: string }) {
+  const { data: register } = useRegister(project);
+  if (!register) return null;
+  const own = register.revision_scheme.series;
+  const known = Object.entries(SCHEMES).find(([, s]) => JSON.stringify(s) === JSON.stringify(own))?.[0];
+  const change = (to: readonly Series[]) =>
+    void commit(project, "how revisions are counted", [
+      changing("registers", register, { revision_scheme: { series: [...to] } }),
+    ]).then(undefined);
+  const set = (k: number, to: Partial<Series>) => change(own.map((s, n) => (n === k ? { ...s, ...to } : s)));
+  return (
+    <Box role="group" aria-label="How revisions are counted" sx={{ mt: 1.5, pb: 0.5 }}>
+      <ChoiceField
+        label="Counted as"
+        width={150}
+        value={known ?? OWN}
+        choices={[...Object.keys(SCHEMES).map((key) => [key, key] as const), [OWN, "Own series"]]}
+        onChoose={(key) => change(SCHEMES[key] ?? [...own, series({ prefix: "T", purposes: ["Tender"] })])}
+      />
+      {!known &&
+        own.map((each, k) => (
+          <Box key={k} sx={{ display: "flex", gap: 0.75, mt: 0.75, alignItems: "flex-end" }}>
+            <FigureField
+              label="Begins with"
+              width={84}
+              value={each.prefix}
+              onCommit={(prefix) => set(k, { prefix })}
+            />
+            <ChoiceField
+              label="Goes on with"
+              width={104}
+              value={each.counting}
+              choices={COUNTING}
+              onChoose={(counting) => set(k, { counting: counting as Series["counting"] })}
+            />
+            <FigureField
+              label="Figures"
+              width={64}
+              number
+              value={String(each.digits)}
+              onCommit={(digits) => set(k, { digits: Number(digits) })}
+            />
+            <FigureField
+              label="For (none: all others)"
+              width="100%"
+              value={each.purposes.join(", ")}
+              onCommit={(words) =>
+                set(k, {
+                  purposes: words
+                    .split(",")
+                    .map((word) => word.trim())
+                    .filter(Boolean),
+                })
+              }
+            />
+            <Button
+              disabled={own.length === 1}
+              onClick={() => change(own.filter((_, n) => n !== k))}
+              sx={{ minWidth: 0, px: 1 }}
+            >
+              Delete
+            </Button>
+          </Box>
+        ))}
+    </Box>
+  );
+}
