@@ -5,3 +5,11 @@ from django.apps import AppConfig
 
 class ChangesConfig(AppConfig):
     name = "server.changes"
+
+    def ready(self) -> None:
+        from server.changes import history
+        from server.common.pruning import register_task
+        from server.projects.rows import register_recorder
+
+        register_recorder(history.record)
+        register_task(history.forget)

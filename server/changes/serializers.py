@@ -7,6 +7,7 @@ from typing import Any
 from rest_framework import serializers
 
 from server.changes.kinds import KINDS
+from server.changes.models import HistoryEntry
 
 #: A change of this many rows is no single edit.
 MAX_STEPS = 2000
@@ -25,8 +26,29 @@ class ChangesSerializer(serializers.Serializer[Any]):
     change = serializers.UUIDField(
         required=False, help_text="A name for it: sent again after a lost connection, it is not made again."
     )
+    what = serializers.CharField(
+        max_length=200, required=False, allow_blank=True, default="", help_text="What it comes to, in words."
+    )
     steps = StepSerializer(many=True, allow_empty=False, max_length=MAX_STEPS)  # type: ignore[call-arg]
 
 
 class ChangedSerializer(serializers.Serializer[Any]):
     rows = serializers.ListField(child=serializers.DictField(allow_null=True))
+
+
+class HistoryEntrySerializer(serializers.ModelSerializer[HistoryEntry]):
+    """Something that was done to a sheet or a view."""
+
+    class Meta:
+        model = HistoryEntry
+        fields = ["id", "by", "what", "at"]
+        read_only_fields = fields
+
+
+class BackStepSerializer(serializers.Serializer[Any]):
+    """One row on the way back: what of it is now, and what it is to be."""
+
+    rows = serializers.ChoiceField(choices=list(KINDS))
+    id = serializers.UUIDField()
+    before = serializers.DictField(allow_null=True)
+    after = serializers.DictField(allow_null=True)

@@ -7,6 +7,7 @@ from typing import Any
 
 from django.db import transaction
 
+from server.changes import history
 from server.changes.kinds import KINDS
 from server.changes.models import MadeChange
 from server.common.problems import Conflict, NoRoom
@@ -18,8 +19,11 @@ GONE = "This was deleted elsewhere in the meantime."
 
 
 @transaction.atomic
-def make_changes(user: Any, steps: Sequence[dict[str, Any]], change: Any, context: Mapping[str, Any]) -> Any:
-    """Make changes, in their order: each row as it is then, None for one that is gone.
+def make_changes(
+    user: Any, steps: Sequence[dict[str, Any]], change: Any, what: str, context: Mapping[str, Any]
+) -> Any:
+    """Make changes, in their order: each row as it is then, None for one that is gone. `what` is what they
+    come to, in words.
 
     Raises:
         Conflict: a row has been changed or deleted since; nothing at all is changed.
@@ -36,7 +40,9 @@ def make_changes(user: Any, steps: Sequence[dict[str, Any]], change: Any, contex
     known = KINDS["sheets"].of(user).filter(pk__in=renumbered)
     release_numbers(list(known.values_list("pk", flat=True)))
     memo: Memo = {}
-    rows = [_make(user, step, context, memo) for step in steps]
+    written: list[dict[str, Any]] = []
+    rows = [_make(user, step, {**context, history.WRITTEN: written}, memo) for step in steps]
+    history.note(user, what or "change", written)
     if change:
         MadeChange.remember(change, user, {"rows": rows})
     return rows

@@ -1,7 +1,11 @@
-"""Where batches of changes are sent."""
+"""Where batches of changes are sent, and what was done is told."""
 
 from django.urls import path
 
-from server.changes.viewsets import ChangesView
+from server.changes.viewsets import BackView, ChangesView, HistoryView
 
-urlpatterns = [path("changes/", ChangesView.as_view())]
+urlpatterns = [
+    path("changes/", ChangesView.as_view()),
+    path("history/", HistoryView.as_view()),
+    path("history/<int:entry>/back/", BackView.as_view()),
+]

@@ -2,13 +2,26 @@
 
 from __future__ import annotations
 
-from drf_spectacular.utils import extend_schema
+import uuid
+
+from django.shortcuts import get_object_or_404
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema
+from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from server.changes.serializers import ChangedSerializer, ChangesSerializer
+from server.changes import history
+from server.changes.models import HistoryEntry
+from server.changes.serializers import (
+    BackStepSerializer,
+    ChangedSerializer,
+    ChangesSerializer,
+    HistoryEntrySerializer,
+)
 from server.changes.services import make_changes
+from server.projects.models import Project
 
 
 class ChangesView(APIView):
@@ -22,5 +35,36 @@ class ChangesView(APIView):
         given.is_valid(raise_exception=True)
         wanted = given.validated_data
         context = {"request": request, "view": self}
-        rows = make_changes(request.user, wanted["steps"], wanted.get("change"), context)
+        rows = make_changes(request.user, wanted["steps"], wanted.get("change"), wanted["what"], context)
         return Response({"rows": rows})
+
+
+_SUBJECT = OpenApiParameter("subject", OpenApiTypes.UUID, required=True, description="A sheet or a view.")
+
+
+def _subject(request: Request) -> uuid.UUID:
+    try:
+        return uuid.UUID(request.query_params.get("subject", ""))
+    except ValueError as error:
+        raise serializers.ValidationError({"subject": "Say which sheet or view."}) from error
+
+
+class HistoryView(APIView):
+    """What was done to a sheet or a view."""
+
+    @extend_schema(parameters=[_SUBJECT], responses=HistoryEntrySerializer(many=True))
+    def get(self, request: Request) -> Response:
+        """The newest first."""
+        entries = history.history_of(request.user, _subject(request))
+        return Response(HistoryEntrySerializer(entries, many=True).data)
+
+
+class BackView(APIView):
+    """The way back to what a sheet or a view was right after something was done."""
+
+    @extend_schema(parameters=[_SUBJECT], responses=BackStepSerializer(many=True))
+    def get(self, request: Request, entry: int) -> Response:
+        """The steps that lead there from now; they are made like any other change."""
+        own = HistoryEntry.objects.filter(project__in=Project.of(request.user))
+        row = get_object_or_404(own, pk=entry)
+        return Response(history.steps_back(row, _subject(request), {"request": request, "view": self}))

@@ -57,6 +57,16 @@ listed_by_project = extend_schema_view(
 )
 
 
+Recorder = Callable[["RowKind", "dict[str, Any] | None", "dict[str, Any] | None", Mapping[str, Any]], None]
+_recorders: list[Recorder] = []
+
+
+def register_recorder(recorder: Recorder) -> None:
+    """Have every write told: `recorder` is given its kind, the row as it was sent before and after (None
+    where it was not there, or is not any more), and the context of the request."""
+    _recorders.append(recorder)
+
+
 @dataclass(frozen=True)
 class RowKind:
     """One kind of row that people change: how it is sent, and what decides about it.
@@ -81,7 +91,13 @@ class RowKind:
         serializer = self.serializer(data=data, context=context)
         serializer.is_valid(raise_exception=True)
         row = self.service.create(dict(serializer.validated_data), memo)
-        return self.data(row, context)
+        return self.made(row, context)
+
+    def made(self, row: Any, context: Mapping[str, Any]) -> dict[str, Any]:
+        """Tell a row that a service has made."""
+        after = self.data(row, context)
+        self._record(None, after, context)
+        return after
 
     def update(self, row: Any, data: Any, context: Mapping[str, Any], memo: Memo) -> dict[str, Any]:
         """Change a row as was sent, and tell it.
@@ -95,11 +111,14 @@ class RowKind:
         version = values.pop("version", None)
         if version is None:
             raise serializers.ValidationError({"version": "Give the version that this change is made from."})
+        before = self.data(row, context) if _recorders else {}
         try:
             changed = self.service.update(row, values, version, memo)
         except StaleVersion as stale:
             raise Conflict(self.data(stale.current, context)) from None
-        return self.data(changed, context)
+        after = self.data(changed, context)
+        self._record(before, after, context)
+        return after
 
     def delete(self, row: Any, version: int | None, context: Mapping[str, Any]) -> None:
         """Delete a row.
@@ -107,10 +126,18 @@ class RowKind:
         Raises:
             Conflict: it has been changed since.
         """
+        before = self.data(row, context) if _recorders else {}
         try:
             self.service.delete(row, version)
         except StaleVersion as stale:
             raise Conflict(self.data(stale.current, context)) from None
+        self._record(before, None, context)
+
+    def _record(
+        self, before: dict[str, Any] | None, after: dict[str, Any] | None, context: Mapping[str, Any]
+    ) -> None:
+        for recorder in _recorders:
+            recorder(self, before, after, context)
 
     def data(self, row: Any, context: Mapping[str, Any]) -> dict[str, Any]:
         """A row as it is sent, as it is now."""

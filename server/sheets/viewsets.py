@@ -111,11 +111,8 @@ class SheetViewSet(RowViewSet):
         if len(views) != len(set(wanted)):
             raise Http404
         made = viewports.arrange_views(sheet, [views[pk] for pk in wanted], given["projection"])
-        shown = _viewports().filter(pk__in=[row.pk for row in made])
         context = self.get_serializer_context()
-        return Response(
-            ViewportSerializer(shown, many=True, context=context).data, status=status.HTTP_201_CREATED
-        )
+        return Response([VIEWPORTS.made(row, context) for row in made], status=status.HTTP_201_CREATED)
 
     @extend_schema(responses=FieldValuesSerializer)
     @action(detail=True, methods=["get"], url_path="field-values")

@@ -269,6 +269,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/history/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The newest first. */
+        get: operations["history_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/history/{entry}/back/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The steps that lead there from now; they are made like any other change. */
+        get: operations["history_back_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/issue-orders/{job}/": {
         parameters: {
             query?: never;
@@ -1791,6 +1825,18 @@ export interface components {
              */
             shown: components["schemas"]["ShownRequest"];
         };
+        /** @description One row on the way back: what of it is now, and what it is to be. */
+        BackStep: {
+            rows: components["schemas"]["RowsEnum"];
+            /** Format: uuid */
+            id: string;
+            before: {
+                [key: string]: unknown;
+            } | null;
+            after: {
+                [key: string]: unknown;
+            } | null;
+        };
         /** @enum {unknown} */
         BlankEnum: "";
         /** @description A rectangle: its lower left corner and its size, mm. */
@@ -1816,6 +1862,11 @@ export interface components {
              * @description A name for it: sent again after a lost connection, it is not made again.
              */
             change?: string;
+            /**
+             * @description What it comes to, in words.
+             * @default
+             */
+            what: string;
             steps: components["schemas"]["StepRequest"][];
         };
         /** @description Which rules a project checks, and how much each matters. */
@@ -2677,6 +2728,14 @@ export interface components {
             dashes: number[];
             /** @default 0 */
             slide: number;
+        };
+        /** @description Something that was done to a sheet or a view. */
+        HistoryEntry: {
+            readonly id: number;
+            readonly by: string;
+            readonly what: string;
+            /** Format: date-time */
+            readonly at: string;
         };
         /** @description A picture of pixels by its key, and the box that it fills; in grey where a plot has no colours. */
         Image: {
@@ -6188,6 +6247,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Field"][];
+                };
+            };
+        };
+    };
+    history_list: {
+        parameters: {
+            query: {
+                /** @description A sheet or a view. */
+                subject: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryEntry"][];
+                };
+            };
+        };
+    };
+    history_back_list: {
+        parameters: {
+            query: {
+                /** @description A sheet or a view. */
+                subject: string;
+            };
+            header?: never;
+            path: {
+                entry: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackStep"][];
                 };
             };
         };

@@ -9,7 +9,7 @@ export async function commit(project: string, what: string, steps: Step[]): Prom
   const command: Command = { what, steps };
   record(command);
   try {
-    await write(project, steps);
+    await write(project, what, steps);
     return true;
   } catch {
     discard(command);
@@ -28,7 +28,7 @@ export async function step(way: "undo" | "redo") {
       : { past: [...past, command], future: future.slice(0, -1) },
   );
   try {
-    await write(project, way === "undo" ? inverse(command.steps) : command.steps);
+    await write(project, `${way}: ${command.what}`, way === "undo" ? inverse(command.steps) : command.steps);
     notify(`${way === "undo" ? "Undone" : "Redone"}: ${command.what}`);
   } catch {
     useHistory.setState({ past, future }); // what went wrong has been shown

@@ -53,6 +53,8 @@ export interface Step {
 }
 
 interface Unsaved {
+  /** What it comes to, in words. */
+  what: string;
   /** By which the server knows it again: sent twice, because the first answer was lost, it is made once. */
   id: string;
   project: string;
@@ -66,6 +68,8 @@ interface Unsaved {
  * while.
  */
 const queue: Unsaved[] = [];
+/** As many letters of what was done are kept. */
+const MAX_WORDS = 200;
 const STORED_AS = "dunefold.unsaved";
 /** How long to wait before a change is sent again, and where others were saving; milliseconds. */
 const [RETRY_AFTER, RETRY_BUSY_AFTER] = [3_000, 500] as const;
@@ -126,12 +130,12 @@ export const deleting = <K extends Kind>(kind: K, row: Rows[K]): Step => ({
  * Show steps at once and have them written, all or none. Rejects when the server refuses them, having shown
  * why.
  */
-export function write(project: string, steps: Step[], id: string = newId()): Promise<void> {
+export function write(project: string, what: string, steps: Step[], id: string = newId()): Promise<void> {
   for (const step of steps) apply(project, step);
   return whileWriting(
     () =>
       new Promise<void>((resolve, reject) => {
-        queue.push({ id, project, steps, resolve, reject });
+        queue.push({ id, project, what, steps, resolve, reject });
         persist();
         void send();
       }),
@@ -154,6 +158,7 @@ async function send() {
     try {
       const body = {
         change: first.id,
+        what: first.what.slice(0, MAX_WORDS),
         steps: steps.map(({ rows: kind, id, before, after }) => ({
           rows: kind,
           id,
@@ -288,7 +293,7 @@ export function refresh(project: string, steps: readonly Step[]) {
 }
 
 function persist() {
-  const unsaved = queue.map(({ id, project, steps }) => ({ id, project, steps }));
+  const unsaved = queue.map(({ id, project, what, steps }) => ({ id, project, what, steps }));
   if (unsaved.length) sessionStorage.setItem(STORED_AS, JSON.stringify(unsaved));
   else sessionStorage.removeItem(STORED_AS);
 }
@@ -301,11 +306,12 @@ export function resume() {
   const kept = JSON.parse(sessionStorage.getItem(STORED_AS) ?? "[]") as {
     id: string;
     project: string;
+    what: string;
     steps: Step[];
   }[];
   if (!kept.length || queue.length) return;
   sessionStorage.removeItem(STORED_AS);
-  for (const { id, project, steps } of kept) write(project, steps, id).catch(() => undefined);
+  for (const { id, project, what, steps } of kept) write(project, what, steps, id).catch(() => undefined);
 }
 
 /** Give up the first of the changes that the server does not save. */

@@ -2,10 +2,12 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
+import { useState } from "react";
 import type { Field, Sheet, Template } from "../../api/client";
 import { ChoiceField } from "../../components/ChoiceField";
 import { ComboField } from "../../components/ComboField";
 import { choicesOf } from "../../components/choices";
+import { HistoryDialog } from "../../components/HistoryDialog";
 import { FigureField } from "../../components/FigureField";
 import { Buttons, Group, Ledge, Rows } from "../../components/Ledge";
 import { More } from "../../components/More";
@@ -86,6 +88,7 @@ export function SheetLedge({
   onDuplicate,
   onRenumber,
 }: Props) {
+  const [history, setHistory] = useState(false);
   const [x = 0, y = 0, , height = 0] = sheet.free_area;
   const known = templates.map((t) => [t.id, t.name] as const);
   const working = useBoard((s) => s.workingColours);
@@ -256,21 +259,10 @@ export function SheetLedge({
                 () => useGesture.setState({ outline: { of: null, points: [] } }),
               ],
               ["Renumber from here on", onRenumber],
-              sheet.drawing_list
-                ? [
-                    "Remove the list of drawings",
-                    () =>
-                      void edits.changeSheet(sheet, { drawing_list: null }, "remove the list of drawings"),
-                  ]
-                : [
-                    "Place the list of drawings",
-                    () =>
-                      void edits.changeSheet(
-                        sheet,
-                        { drawing_list: upperLeft },
-                        "place the list of drawings",
-                      ),
-                  ],
+              ...listCommands(sheet, upperLeft, (drawing_list, what) =>
+                edits.changeSheet(sheet, { drawing_list }, what),
+              ),
+              ["History…", () => setHistory(true)],
               ["Delete sheet", () => void edits.deleteSheet(sheet)],
             ]}
           />
@@ -288,6 +280,38 @@ export function SheetLedge({
           </Button>
         </Box>
       </Box>
+      {history && (
+        <HistoryDialog
+          project={sheet.project}
+          subject={sheet.id}
+          name={sheet.number}
+          onClose={() => setHistory(false)}
+        />
+      )}
     </Ledge>
   );
+}
+
+type Listed = NonNullable<Sheet["drawing_list"]>;
+/** The list of drawings has a column for each of so many issues, where it has any. */
+const ISSUES = 6;
+
+/** What can be done about the list of the set's drawings. */
+function listCommands(
+  { drawing_list: list }: Sheet,
+  upperLeft: Listed,
+  change: (to: Listed | null, what: string) => unknown,
+): (readonly [string, () => void])[] {
+  if (!list)
+    return [
+      ["Place the list of drawings", () => void change(upperLeft, "place the list of drawings")] as const,
+    ];
+  const issues = list.issues ? 0 : ISSUES;
+  return [
+    [
+      issues ? "Show issues in the list of drawings" : "Hide issues in the list of drawings",
+      () => void change({ ...list, issues }, "issues in the list of drawings"),
+    ] as const,
+    ["Remove the list of drawings", () => void change(null, "remove the list of drawings")] as const,
+  ];
 }

@@ -2,10 +2,12 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
+import { useState } from "react";
 import type { ModelVersion, View, ViewSpec } from "../../api/client";
 import { useSubsets } from "../../api/queries";
 import { ChoiceField } from "../../components/ChoiceField";
 import { choicesOf } from "../../components/choices";
+import { HistoryDialog } from "../../components/HistoryDialog";
 import { FigureField } from "../../components/FigureField";
 import { Group, Ledge } from "../../components/Ledge";
 import { StateMark } from "../../components/StateMark";
@@ -66,6 +68,7 @@ const OFF_ON = [
 const NONE: never[] = [];
 
 export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onDetail }: Props) {
+  const [history, setHistory] = useState(false);
   const { spec } = view;
   const { data: subsets = NONE } = useSubsets(view.project);
   const settings = spec.line_settings ?? {};
@@ -303,12 +306,21 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
           Duplicate
         </Button>
         <Box sx={{ display: "flex" }}>
+          <Button onClick={() => setHistory(true)}>History…</Button>
           {spec.kind !== "detail" && spec.kind !== "perspective" && view.linework && (
             <Button onClick={onDetail}>Detail of it</Button>
           )}
           <Button onClick={onDelete}>Delete</Button>
         </Box>
       </Box>
+      {history && (
+        <HistoryDialog
+          project={view.project}
+          subject={view.id}
+          name={view.name}
+          onClose={() => setHistory(false)}
+        />
+      )}
     </Ledge>
   );
 }

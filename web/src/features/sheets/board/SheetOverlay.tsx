@@ -169,7 +169,7 @@ function DrawingLists({
       onMove={([dx, dy]) =>
         void edits.changeSheet(
           sheet,
-          { drawing_list: { x: box.x + dx, y: box.y + box.height + dy } },
+          { drawing_list: { ...sheet.drawing_list, x: box.x + dx, y: box.y + box.height + dy } },
           "move the list of drawings",
         )
       }
