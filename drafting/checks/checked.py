@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from drafting.geometry.boxes import Box, intersection
 from drafting.plotting.devices import Device
+from drafting.render.backend import Sources
 from drafting.render.display_list import DisplayList
 from drafting.render.page import Page
 from drafting.sheets import sheet as core
@@ -47,6 +48,7 @@ class CheckedSheet:
         page: as it is plotted; None where it cannot be.
         why_not: why it cannot be plotted.
         fingerprint: a hash of all that makes it another sheet.
+        sources: what its drawings are drawn from; None where that is not looked at.
         issued: the revision and the fingerprint with which it was issued last; blank for never.
     """
 
@@ -63,6 +65,7 @@ class CheckedSheet:
     why_not: str = ""
     fingerprint: str = ""
     issued: tuple[str, str] = ("", "")
+    sources: Sources | None = None
 
     @property
     def number(self) -> str:

@@ -25,6 +25,16 @@ def _font(bold: bool) -> TTFontFile:
     return TTFontFile(str(BOLD if bold else REGULAR))
 
 
+def lacks(text: str, bold: bool = False) -> str:
+    """The signs of a text that the lettering has not, each once.
+
+    >>> lacks("Ø 12 mm"), lacks("東 side")
+    ('', '東')
+    """
+    known = _font(bold).charToGlyph
+    return "".join(dict.fromkeys(sign for sign in text if ord(sign) not in known and sign.isprintable()))
+
+
 def text_width(text: str, size: float, bold: bool = False) -> float:
     """How far a line of lettering with capitals of `size` mm runs, in mm."""
     font = _font(bold)

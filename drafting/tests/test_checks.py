@@ -15,14 +15,19 @@ from drafting.geometry.regions import Rectangle
 from drafting.plotting.devices import BY_KEY
 from drafting.plotting.pages import page_for
 from drafting.plotting.settings import PlotSettings
+from drafting.render.backend import Sources
 from drafting.render.compose import compose
 from drafting.sheets.fields import FIELDS
 from drafting.sheets.paper import Paper
+from drafting.sheets.picture import Picture
 from drafting.sheets.reference_marks import Mark, Reference
 from drafting.sheets.scale import Scale
 from drafting.sheets.sheet import Sheet
+from drafting.sheets.template import Part
+from drafting.sheets.template_presets import STANDARD
 from drafting.sheets.viewport import Viewport
 from drafting.sheets.viewport_marks import ViewportMarks
+from drafting.tests.scenes import box, drawn
 from drafting.views.detail import Detail
 from drafting.views.elevation import Elevation
 from drafting.views.plan import Plan
@@ -218,6 +223,89 @@ class RuleTests(TestCase):
     def test_rule_empty_sheets(self):
         self.breaks("empty-sheets", one(sheet([])), "Nothing stands on it")
         self.breaks("empty-sheets", one(sheet(building=Box(300, 10, 20, 20))), "nothing of the building")
+
+    def test_rule_views_twice(self):
+        again = replace(PLAN, id="w", box=Box(230, 130, 60, 60))
+        self.breaks("views-twice", one(sheet([PLAN, again])), "more than once at 1:100")
+        larger = replace(again, scale=Scale.parse("1:50"))
+        self.assertEqual(self.found("views-twice", one(sheet([PLAN, larger]))), [])
+
+    def test_rule_register_order(self):
+        def numbered(*numbers, series="A"):
+            made = (sheet(id=n, series=series, fields=FILLED | {"number": n}) for n in numbers)
+            return CheckedSet(tuple(made))
+
+        (found,) = self.breaks("register-order", numbered("A-02", "A-01"), "comes after A-02")
+        self.assertEqual(found.sheet, "A-01")
+        self.assertEqual(self.found("register-order", numbered("A-2", "A-9", "A-10")), [])
+        apart = CheckedSet((*numbered("S-01", series="S").sheets, *numbered("A-01").sheets))
+        self.assertEqual(self.found("register-order", apart), [])
+
+    def test_rule_letters_missing(self):
+        note = Note(Anchor((100.0, 100.0)), "Ø 12, 東側")
+        foreign = PlacedPiece("n", note, stand(note, lambda e: None))
+        (found,) = self.breaks("letters-missing", one(sheet(pieces=[foreign])), "東")
+        self.assertNotIn("Ø.", found.words)
+
+    def test_rule_coarse_pictures(self):
+        shown = replace(STANDARD, parts=(Part("image", -60, 20, -10, 50, picture="p"),))
+
+        def pictured(pixels):
+            picture = Picture("png", pixels, pixels * 0.6, key="p")
+            core = Sheet(Paper.of("A3"), FILLED, template=shown, pictures={"p": picture})
+            display = compose(core)
+            return one(CheckedSheet("s", core, display, page=page_for(core, display, PlotSettings())))
+
+        self.breaks("coarse-pictures", pictured(120), "61 pixels to the inch")
+        self.assertEqual(self.found("coarse-pictures", pictured(600)), [])
+
+    def test_rule_unlike_units(self):
+        feet = replace(PLAN, id="f", scale=Scale.parse('1/8" = 1\'-0"'), box=Box(230, 130, 60, 60))
+        other = replace(PLAN, id="m", box=Box(300, 130, 60, 60))
+        (found,) = self.breaks("unlike-units", one(sheet([PLAN, feet, other])), "for feet")
+        self.assertEqual(found.viewport, "f")
+        self.assertEqual(self.found("unlike-units", one(sheet([PLAN, other]))), [])
+
+    def test_rule_unlike_north(self):
+        turned = replace(PLAN, id="t", turn=90.0, box=Box(230, 130, 60, 60))
+        other = replace(PLAN, id="m", box=Box(300, 130, 60, 60))
+        (found,) = self.breaks("unlike-north", one(sheet([PLAN, turned, other])), "turned by 90°")
+        self.assertEqual(found.viewport, "t")
+        self.assertEqual(self.found("unlike-north", one(sheet([PLAN, other]))), [])
+
+    def test_rule_names_and_sides(self):
+        south = replace(VIEW, name="North elevation", spec=Elevation("south"))
+        self.breaks("names-and-sides", one(sheet(), views=(south,)), "south elevation")
+        for name in ("South elevation", "Towards the quay"):
+            fine = replace(south, name=name)
+            self.assertEqual(self.found("names-and-sides", one(sheet(), views=(fine,))), [])
+
+    def drawn_sheet(self, linework, scale, pieces=()):
+        """A sheet with one drawing, through the middle of which v = 0 runs."""
+        viewport = replace(PLAN, linework="k", scale=Scale.parse(scale), centre=(500.0, 0.0))
+        return one(replace(sheet([viewport], pieces=pieces), sources=Sources(lambda key: linework)))
+
+    def test_rule_lines_merge(self):
+        boards = drawn([box((x, 0, 0), (x + 18, 300, 900)) for x in range(0, 1000, 20)], "elevation:south")
+        self.breaks("lines-merge", self.drawn_sheet(boards, "1:200"), "run together")
+        self.assertEqual(self.found("lines-merge", self.drawn_sheet(boards, "1:10")), [])
+        walls = drawn([box((x, 0, 0), (x + 300, 300, 900)) for x in (0, 600)], "elevation:south")
+        self.assertEqual(self.found("lines-merge", self.drawn_sheet(walls, "1:200")), [])
+
+    def test_rule_text_over_lines(self):
+        wall = drawn([box((-2000, 0, 0), (3000, 300, 900))], "elevation:south")
+
+        def below(top):
+            """A wall under the plan, whose upper edge lies at a height of the sheet."""
+            lower = Viewport(
+                "w", "k", Box(60, 30, 150, 95), Scale.parse("1:20"), (500.0, 900.0 - 20 * (top - 77.5)), "2",
+                "Wall", title="none",
+            )  # fmt: skip
+            return one(replace(sheet([PLAN, lower]), sources=Sources(lambda key: wall)))
+
+        titled = next(i for i in below(60).sheets[0].display.flat_items if getattr(i, "text", "") == "Plan")
+        self.breaks("text-over-lines", below(titled.at[1] + titled.size / 2), "Plan")
+        self.assertEqual(self.found("text-over-lines", below(titled.at[1] - 20)), [])
 
 
 class KeyTests(TestCase):

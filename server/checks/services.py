@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
+from functools import lru_cache
 from typing import Any
 
 from rest_framework import serializers
@@ -15,12 +16,16 @@ from drafting.checks.findings import SEVERITIES, Finding, Rule
 from drafting.checks.rules import all_rules, check_set
 from drafting.errors import DraftingError, SheetError
 from drafting.issuing.frozen import fingerprint
+from drafting.linework.codec import decode
+from drafting.linework.model import Linework as CoreLinework
 from drafting.plotting.devices import BY_KEY
 from drafting.plotting.pages import page_for
+from drafting.render.backend import Sources
 from drafting.schema import dump
 from server.annotations.models import Annotation
 from server.buildings.models import newest_version
 from server.checks.models import CheckRules, CheckRun, Waiver
+from server.common import storage
 from server.common.rows import Memo, RowService
 from server.jobs import services as jobs
 from server.jobs.models import Job
@@ -31,7 +36,7 @@ from server.sheets.models import Register, Sheet, Template, Viewport
 from server.sheets.services import number_warnings
 from server.styles.models import PenTable, PlotSettings
 from server.views.drawings import state_of
-from server.views.models import View
+from server.views.models import Linework, View
 
 #: Raised whenever rules find something else in the same set.
 RULES_VERSION = 2
@@ -47,6 +52,15 @@ def register_issued(source: IssuedOf) -> None:
     """Say what was issued: `source` gives, by the id of each sheet that was, the revision and the fingerprint
     that it had last."""
     _issued.append(source)
+
+
+Checked = Callable[[Project, Sequence[CheckedSheet]], None]
+_checked_by: list[Checked] = []
+
+
+def register_checked(keep: Checked) -> None:
+    """Have sheets handed on whenever a set is checked, composed as they are."""
+    _checked_by.append(keep)
 
 
 class WaiverService(RowService[Waiver]):
@@ -125,6 +139,8 @@ def check(job: Job, work: Work) -> None:
             "fingerprints": {sheet.id: sheet.fingerprint for sheet in looked_at.sheets},
         },
     )
+    for keep in _checked_by:
+        keep(project, looked_at.sheets)
 
 
 def standing_errors(project: Project, sheets: set[str], work: Work) -> list[Finding]:
@@ -214,4 +230,15 @@ def _checked(row: Sheet, whole: WholeSet, warning: str, issued: tuple[str, str])
         why_not=why_not,
         fingerprint=fingerprint(sheet, display),
         issued=issued,
+        sources=Sources(_linework),
     )
+
+
+def _linework(key: str) -> CoreLinework:
+    return _decoded(Linework.objects.values_list("file", flat=True).get(key=key))
+
+
+@lru_cache(maxsize=64)
+def _decoded(file: str) -> CoreLinework:
+    """A stored drawing by its hash, so that what was read once is never stale."""
+    return decode(storage.path_of(file).read_bytes())

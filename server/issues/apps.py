@@ -7,9 +7,9 @@ class IssuesConfig(AppConfig):
     name = "server.issues"
 
     def ready(self) -> None:
-        from server.checks.services import register_issued
-        from server.common.pruning import register_files
-        from server.issues import comparisons, issuing, records
+        from server.checks.services import register_checked, register_issued
+        from server.common.pruning import register_files, register_task
+        from server.issues import comparisons, days, issuing, records
         from server.issues import models as rows
         from server.jobs.models import Job
         from server.jobs.runner import register
@@ -24,6 +24,10 @@ class IssuesConfig(AppConfig):
         register_files(rows.IssuedRecipient, "transmittal", "archive")
         register_files(rows.IssuedFile, "file")
         register_files(rows.Compared, "before", "after", "over", "printed")
+        register_files(rows.DayState, "state")
+        register_files(rows.DayFile, "file")
+        register_task(days.forget)
+        register_checked(days.keep)
         register_issued(records.last_issued)
         register_keeper(records.why_kept)
         register_issue_columns(records.issue_columns)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import shutil
+from dataclasses import dataclass
 from typing import Any
 
 from drafting.errors import SheetError
@@ -11,54 +12,76 @@ from drafting.issuing.comparison_page import STRIP
 from drafting.issuing.frozen import FrozenSheet, thaw
 from drafting.schema import dump
 from server.common import storage
-from server.issues.freezing import files_of, files_of_issue, freeze_sheets, paths, store_state
-from server.issues.models import Compared, IssuedSheet
+from server.issues.freezing import (
+    files_kept,
+    files_of,
+    files_of_issue,
+    freeze_sheets,
+    paths,
+    store_state,
+)
+from server.issues.models import Compared, DayState, IssuedSheet
 from server.jobs import services as jobs
 from server.jobs.models import Job
 from server.jobs.runner import Work
+from server.projects.models import Project
 from server.sheets.models import Sheet
 
+State = IssuedSheet | DayState | Sheet
+#: By which field a state is named.
+_KINDS: dict[type[State], str] = {IssuedSheet: "issued", DayState: "day", Sheet: "sheet"}
 
-def order_comparison(
-    old: IssuedSheet | Sheet, new: IssuedSheet | Sheet, *, ignore_moves: bool = True
-) -> Compared:
+
+def project_of(state: State) -> Project:
+    """The project that a state is of."""
+    if isinstance(state, IssuedSheet):
+        return state.issue.project
+    return state.sheet.project if isinstance(state, DayState) else state.project
+
+
+def order_comparison(old: State, new: State, *, ignore_moves: bool = True) -> Compared:
     """Have two states compared."""
-    sheets = {"old": old, "new": new}
-    project = old.issue.project if isinstance(old, IssuedSheet) else old.project
-    given: dict[str, Any] = {
-        f"{side}_{'issued' if isinstance(row, IssuedSheet) else 'sheet'}": row for side, row in sheets.items()
-    }
-    job = jobs.start(project, Job.Kind.COMPARE, f"{old.number} and {new.number}")
+    given: dict[str, Any] = {f"{side}_{_KINDS[type(row)]}": row for side, row in (("old", old), ("new", new))}
+    job = jobs.start(project_of(old), Job.Kind.COMPARE, f"{old.number} and {new.number}")
     return Compared.objects.create(job=job, ignore_moves=ignore_moves, **given)
+
+
+@dataclass(frozen=True)
+class _Side:
+    """A state: its frozen sheet and where that is stored, what it is called, and what it is drawn from."""
+
+    sheet: FrozenSheet
+    state: str
+    name: str
+    files: tuple[dict[str, str], dict[str, str]]
+
+
+def _side(state: State | None, job: Job, work: Work) -> _Side:
+    if state is None:
+        raise SheetError("The sheet to compare has been deleted.")
+    if isinstance(state, Sheet):
+        (now,) = freeze_sheets(job.project, [state.pk], work.progress)
+        files = files_of(job.project, [now.sheet])
+        return _Side(now.sheet, store_state(now.sheet), f"{now.sheet.number} now", files)
+    sheet = thaw(storage.path_of(state.state).read_bytes())
+    if isinstance(state, DayState):
+        return _Side(sheet, state.state, f"{state.number} on {state.day}", files_kept(state.files.all()))
+    return _Side(sheet, state.state, _name_of(state), files_of_issue(state))
 
 
 def compare(job: Job, work: Work) -> None:
     """Compare the two states of a job, and draw one over the other."""
     row = job.compared
-    linework: dict[str, str] = {}
-    pictures: dict[str, str] = {}
-    states, frozen, names = [], [], []
-    for issued, sheet in ((row.old_issued, row.old_sheet), (row.new_issued, row.new_sheet)):
-        if issued is not None:
-            files = files_of_issue(issued)
-            state, name = thaw(storage.path_of(issued.state).read_bytes()), _name_of(issued)
-            digest = issued.state
-        elif sheet is not None:
-            state = freeze_sheets(job.project, [sheet.pk], work.progress)[0].sheet
-            name = f"{state.number} now"
-            files, digest = files_of(job.project, [state]), store_state(state)
-        else:
-            raise SheetError("The sheet to compare has been deleted.")
-        linework |= files[0]
-        pictures |= files[1]
-        states.append(storage.path_of(digest))
-        frozen.append(state)
-        names.append(name)
+    old = _side(row.old_issued or row.old_day or row.old_sheet, job, work)
+    new = _side(row.new_issued or row.new_day or row.new_sheet, job, work)
+    linework, pictures = ({**old.files[k], **new.files[k]} for k in (0, 1))
+    states = storage.path_of(old.state), storage.path_of(new.state)
+    names = old.name, new.name
     folder = storage.temporary_path(".compared")
     folder.mkdir(parents=True)
     try:
         found = work.run(
-            "compare_states", tuple(states), tuple(names), paths(linework), paths(pictures), folder,
+            "compare_states", states, names, paths(linework), paths(pictures), folder,
             row.ignore_moves,
         )  # fmt: skip
         row.before, row.after, row.over = (
@@ -67,7 +90,8 @@ def compare(job: Job, work: Work) -> None:
         row.printed = storage.store(folder / "over.pdf")
     finally:
         shutil.rmtree(folder, ignore_errors=True)
-    row.names, row.size = names, _size(frozen)
+    row.names = names
+    row.size = [new.sheet.width, new.sheet.height + STRIP, STRIP]
     row.differences = dump(found, list[Difference])
     row.save()
 
@@ -75,9 +99,3 @@ def compare(job: Job, work: Work) -> None:
 def _name_of(issued: IssuedSheet) -> str:
     revision = f" {issued.revision}" if issued.revision else ""
     return f"{issued.number}{revision} of {issued.issue.date}"
-
-
-def _size(frozen: list[FrozenSheet]) -> list[float]:
-    """Width and height of the page of the newer state, and how much of its foot is no sheet; mm."""
-    newer = frozen[-1]
-    return [newer.width, newer.height + STRIP, STRIP]

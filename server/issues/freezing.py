@@ -12,7 +12,7 @@ from django.db import transaction
 from drafting.issuing.frozen import FrozenSheet, fingerprint, freeze, frozen_bytes
 from server.checks.services import state_of_set
 from server.common import storage
-from server.issues.models import IssuedSheet, KeptFile
+from server.issues.models import DayFile, IssuedSheet, KeptFile
 from server.projects.models import Project
 from server.sheets.composing import WholeSet, composed
 from server.sheets.models import Sheet
@@ -73,10 +73,14 @@ def files_of(project: Project, sheets: Iterable[FrozenSheet]) -> tuple[dict[str,
 
 def files_of_issue(issued: IssuedSheet) -> tuple[dict[str, str], dict[str, str]]:
     """The same of what was issued."""
-    kept = KeptFile.objects.filter(issue=issued.issue_id)
-    return tuple(  # type: ignore[return-value]  # of two
-        {row.key: row.file for row in kept if row.kind == kind} for kind in ("linework", "picture")
-    )
+    return files_kept(KeptFile.objects.filter(issue=issued.issue_id))
+
+
+def files_kept(rows: Iterable[KeptFile | DayFile]) -> tuple[dict[str, str], dict[str, str]]:
+    """The hashes of kept linework and of kept pictures, by their keys."""
+    kept = list(rows)
+    linework = {row.key: row.file for row in kept if row.kind == "linework"}
+    return linework, {row.key: row.file for row in kept if row.kind == "picture"}
 
 
 def paths(files: dict[str, str]) -> dict[str, Path]:

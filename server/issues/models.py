@@ -242,6 +242,39 @@ class SentIssue(UuidModel):
         return f"{self.recipient}: {self.state}"
 
 
+class DayState(models.Model):
+    """A sheet as it was last on a day, where it had become another since the day before.
+
+    Attributes:
+        state: the hash of the frozen sheet.
+    """
+
+    sheet = models.ForeignKey(Sheet, models.CASCADE, related_name="days")
+    day = models.DateField()
+    number = models.CharField(max_length=40)
+    fingerprint = models.CharField(max_length=64)
+    state = models.CharField(max_length=64)
+
+    class Meta:
+        ordering = ["-day", "pk"]
+        constraints = [models.UniqueConstraint(fields=["sheet", "day"], name="one_state_of_a_day")]
+
+    def __str__(self) -> str:
+        return f"{self.number} on {self.day}"
+
+
+class DayFile(models.Model):
+    """A file that the sheet of a day is drawn from."""
+
+    of = models.ForeignKey(DayState, models.CASCADE, related_name="files")
+    kind = models.CharField(max_length=10)
+    key = models.CharField(max_length=64)
+    file = models.CharField(max_length=64)
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.key}"
+
+
 class Remake(models.Model):
     """A file that was issued, made again from what was frozen. `same` is whether it is the same to the
     byte."""
@@ -255,8 +288,8 @@ class Remake(models.Model):
 
 
 class Compared(models.Model):
-    """Two states of sheets, and what differs between them. A side is a sheet as it was issued, or a sheet as
-    it is now.
+    """Two states of sheets, and what differs between them. A side is a sheet as it was issued, as it was on
+    an earlier day, or as it is now.
 
     Attributes:
         names: what the two states are called.
@@ -266,8 +299,10 @@ class Compared(models.Model):
 
     job = models.OneToOneField(Job, models.CASCADE, primary_key=True, related_name="compared")
     old_issued = models.ForeignKey(IssuedSheet, models.CASCADE, null=True, related_name="+")
+    old_day = models.ForeignKey(DayState, models.CASCADE, null=True, related_name="+")
     old_sheet = models.ForeignKey(Sheet, models.CASCADE, null=True, related_name="+")
     new_issued = models.ForeignKey(IssuedSheet, models.CASCADE, null=True, related_name="+")
+    new_day = models.ForeignKey(DayState, models.CASCADE, null=True, related_name="+")
     new_sheet = models.ForeignKey(Sheet, models.CASCADE, null=True, related_name="+")
     ignore_moves = models.BooleanField(default=True)
     names = models.JSONField(default=list)

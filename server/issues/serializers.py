@@ -14,8 +14,10 @@ from drafting.issuing.comparison import Difference
 from drafting.issuing.recipients import Recipient as CoreRecipient
 from server.common.serializers import RowSerializer
 from server.common.shapes import ShapeField
+from server.issues.comparisons import project_of
 from server.issues.models import (
     Compared,
+    DayState,
     Issue,
     IssuedFile,
     IssuedRecipient,
@@ -58,6 +60,24 @@ class OwnIssuedSheetField(serializers.PrimaryKeyRelatedField[IssuedSheet]):
     def get_queryset(self) -> Any:
         own = Project.of(self.context["request"].user)
         return IssuedSheet.objects.filter(issue__project__in=own).select_related("issue__project")
+
+
+@extend_schema_field(OpenApiTypes.INT)
+class OwnDayField(serializers.PrimaryKeyRelatedField[DayState]):
+    """A sheet as it was on a day, of one of one's own projects."""
+
+    def get_queryset(self) -> Any:
+        own = Project.of(self.context["request"].user)
+        return DayState.objects.filter(sheet__project__in=own).select_related("sheet__project")
+
+
+class DayStateSerializer(serializers.ModelSerializer[DayState]):
+    """A sheet as it was on a day."""
+
+    class Meta:
+        model = DayState
+        fields = ["id", "sheet", "day", "number"]
+        read_only_fields = fields
 
 
 class IssueRequestSerializer(serializers.Serializer[Any]):
@@ -163,25 +183,24 @@ class RemakeSerializer(serializers.ModelSerializer[Remake]):
 
 
 class ComparisonRequestSerializer(serializers.Serializer[Any]):
-    """Two states: each a sheet as it was issued, or a sheet as it is now."""
+    """Two states: each a sheet as it was issued, as it was on a day, or as it is now."""
 
     old_issued = OwnIssuedSheetField(required=False, allow_null=True, default=None)
+    old_day = OwnDayField(required=False, allow_null=True, default=None)
     old_sheet = OwnSheetsField(required=False, allow_null=True, default=None)
     new_issued = OwnIssuedSheetField(required=False, allow_null=True, default=None)
+    new_day = OwnDayField(required=False, allow_null=True, default=None)
     new_sheet = OwnSheetsField(required=False, allow_null=True, default=None)
     ignore_moves = serializers.BooleanField(default=True)
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:
         sides = {}
         for side in ("old", "new"):
-            chosen = [given[f"{side}_{kind}"] for kind in ("issued", "sheet") if given[f"{side}_{kind}"]]
+            chosen = [row for kind in ("issued", "day", "sheet") if (row := given[f"{side}_{kind}"])]
             if len(chosen) != 1:
                 raise serializers.ValidationError({f"{side}_sheet": "Choose one state to compare."})
             sides[side] = chosen[0]
-        projects = {
-            row.issue.project_id if isinstance(row, IssuedSheet) else row.project_id for row in sides.values()
-        }
-        if len(projects) > 1:
+        if len({project_of(row).pk for row in sides.values()}) > 1:
             raise serializers.ValidationError({"new_sheet": "Compare two states of one project."})
         return {**sides, "ignore_moves": given["ignore_moves"]}
 

@@ -5,6 +5,7 @@ from rest_framework.routers import SimpleRouter
 
 from server.issues.viewsets import (
     ComparisonViewSet,
+    DayStateViewSet,
     IssuedFileViewSet,
     IssuedRecipientViewSet,
     IssueOrderViewSet,
@@ -22,6 +23,7 @@ router.register("issue-orders", IssueOrderViewSet, "issue-order")
 router.register("issued-recipients", IssuedRecipientViewSet, "issued-recipient")
 router.register("issued-files", IssuedFileViewSet, "issued-file")
 router.register("remakes", RemakeViewSet, "remake")
+router.register("day-states", DayStateViewSet, "day-state")
 router.register("comparisons", ComparisonViewSet, "comparison")
 urlpatterns = [
     *router.urls,

@@ -23,6 +23,7 @@ from server.issues import comparisons, issuing, records, sending, services
 from server.issues.models import (
     KEPT,
     Compared,
+    DayState,
     Issue,
     IssuedFile,
     IssuedRecipient,
@@ -33,6 +34,7 @@ from server.issues.models import (
 from server.issues.serializers import (
     ComparisonRequestSerializer,
     ComparisonSerializer,
+    DayStateSerializer,
     IssueOrderSerializer,
     IssueRequestSerializer,
     IssueSerializer,
@@ -215,6 +217,16 @@ class ComparisonViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.Generic
         if which == "printed":
             return stored_file(row.printed, "application/pdf", f"{file_name(' and '.join(row.names))}.pdf")
         return stored_file(getattr(row, which), "image/svg+xml")
+
+
+@listed_by_project
+class DayStateViewSet(ProjectRows, mixins.ListModelMixin, viewsets.GenericViewSet[DayState]):
+    """Sheets as they were on earlier days, the newest first."""
+
+    serializer_class = DayStateSerializer
+    queryset = DayState.objects.none()
+    to_project = "sheet__project"
+    rows = DayState.objects.all
 
 
 class RevisionOffersView(APIView):

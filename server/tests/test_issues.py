@@ -3,6 +3,7 @@
 import hashlib
 import io
 import zipfile
+from datetime import timedelta
 from email import message_from_bytes
 from unittest import mock
 
@@ -16,7 +17,8 @@ from drafting.tests.pdf_reading import page_sizes, text
 from server.buildings.models import ModelVersion
 from server.common.pruning import prune
 from server.issues import sending
-from server.issues.models import Issue, IssuedFile, IssuedSheet, KeptFile, SentIssue
+from server.issues.days import KEPT as KEPT_DAYS
+from server.issues.models import DayState, Issue, IssuedFile, IssuedSheet, KeptFile, SentIssue
 from server.tests.api_case import ApiCase
 
 TODAY = timezone.localdate().isoformat()
@@ -321,6 +323,26 @@ class ComparisonTests(IssueCase):
             self.assertIn(b"<svg", svg)
         pdf = self.content(f"/api/comparisons/{made['id']}/picture/?which=printed")
         self.assertIn("only in", text(pdf))
+
+    def test_a_sheet_is_compared_with_what_it_was_on_an_earlier_day(self):
+        self.call("post", "checks/", {"project": self.project}, 202)
+        self.change(self.sheets[0], title="Earlier today")
+        self.call("post", "checks/", {"project": self.project}, 202)
+        days = self.call("get", f"day-states/?project={self.project}")
+        self.assertEqual(len(days), 2)  # one a sheet, whatever became of it within the day
+        yesterday = timezone.localdate() - timedelta(days=1)
+        DayState.objects.update(day=yesterday)
+        self.change(self.sheets[0], title="Today")
+        with mock.patch("server.common.pruning.is_old", return_value=True):
+            prune()
+        day = next(d for d in days if str(d["sheet"]) == self.sheets[0]["id"])
+        made = self.compared(old_day=day["id"], new_sheet=self.sheets[0]["id"])
+        self.assertEqual(made["names"][0], f"{self.sheets[0]['number']} on {yesterday}")
+        words = [d["words"] for d in made["differences"]]
+        self.assertEqual(words, ["Title: “Earlier today” is now “Today”."])
+        DayState.objects.update(day=timezone.localdate() - 2 * KEPT_DAYS)
+        prune()
+        self.assertFalse(DayState.objects.exists())
 
     def test_states_that_cannot_be_compared_are_refused(self):
         sheet = self.sheets[0]["id"]

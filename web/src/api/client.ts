@@ -78,6 +78,7 @@ export type Recipient = Required<Omit<Schemas["Recipient"], "spec">> & { spec: R
 export type Issue = Schemas["Issue"];
 export type IssuedSheet = Schemas["IssuedSheet"];
 export type IssuedRecipient = Schemas["IssuedRecipient"];
+export type DayState = Schemas["DayState"];
 export type RevisionOffer = Schemas["RevisionOffer"];
 export type RevisionScheme = Schemas["RevisionScheme"];
 export type Difference = Schemas["Difference"];

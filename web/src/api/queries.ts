@@ -166,6 +166,12 @@ export const useIssues = (project: string) =>
     queryFn: () => data(api.GET("/api/issues/", ofProject(project))) as unknown as Promise<Issue[]>,
     refetchInterval: watched,
   });
+/** Sheets as they were on earlier days, the newest first. */
+export const useDayStates = (project: string) =>
+  useQuery({
+    queryKey: ["day-states", project],
+    queryFn: () => data(api.GET("/api/day-states/", ofProject(project))),
+  });
 /** An issue that is being made, watched until it has ended. */
 export const useIssueOrder = (id: string | null) =>
   useQuery({

@@ -201,6 +201,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/day-states/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Sheets as they were on earlier days, the newest first. */
+        get: operations["day_states_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/device-kinds/": {
         parameters: {
             query?: never;
@@ -1987,14 +2004,16 @@ export interface components {
             /** Format: uuid */
             readonly new_sheet: string | null;
         };
-        /** @description Two states: each a sheet as it was issued, or a sheet as it is now. */
+        /** @description Two states: each a sheet as it was issued, as it was on a day, or as it is now. */
         ComparisonRequestRequest: {
             /** Format: uuid */
             old_issued?: string | null;
+            old_day?: number | null;
             /** Format: uuid */
             old_sheet?: string | null;
             /** Format: uuid */
             new_issued?: string | null;
+            new_day?: number | null;
             /** Format: uuid */
             new_sheet?: string | null;
             /** @default true */
@@ -2141,6 +2160,15 @@ export interface components {
              * @default 100
              */
             screen: components["schemas"]["Screening"];
+        };
+        /** @description A sheet as it was on a day. */
+        DayState: {
+            readonly id: number;
+            /** Format: uuid */
+            readonly sheet: string;
+            /** Format: date */
+            readonly day: string;
+            readonly number: string;
         };
         /** @enum {string} */
         DeliveryEnum: "folder" | "mail" | "link";
@@ -6163,6 +6191,27 @@ export interface operations {
                 };
                 content: {
                     "image/svg+xml": string;
+                };
+            };
+        };
+    };
+    day_states_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayState"][];
                 };
             };
         };

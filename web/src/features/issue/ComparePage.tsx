@@ -3,8 +3,16 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useEffect, useMemo, useState } from "react";
 import { useSearchParams } from "react-router-dom";
-import { api, data, type Difference, type Issue, type Project, type Sheet } from "../../api/client";
-import { useComparison, useIssues, useViewports } from "../../api/queries";
+import {
+  api,
+  data,
+  type DayState,
+  type Difference,
+  type Issue,
+  type Project,
+  type Sheet,
+} from "../../api/client";
+import { useComparison, useDayStates, useIssues, useViewports } from "../../api/queries";
 import { ChoiceField } from "../../components/ChoiceField";
 import { PlotProgress } from "../../components/PlotProgress";
 import { ToggleButton } from "../../components/ToggleButton";
@@ -35,10 +43,11 @@ export function ComparePage({ project, sheets }: Props) {
   const [ignoreMoves, setIgnoreMoves] = useState(true);
   const [chosen, setChosen] = useState<Difference | null>(null);
   const [made, setMade] = useState<string | null>(null);
-  const states = useMemo(() => statesOf(issues, sheets), [issues, sheets]);
+  const { data: days = NOTHING } = useDayStates(id);
+  const states = useMemo(() => statesOf(issues, days, sheets), [issues, days, sheets]);
   const last = sheets[0]?.id ?? "";
   const next = query.get("new") ?? last;
-  const old = query.get("old") ?? states.find((s) => s.sheet === next && s.issued)?.key ?? "";
+  const old = query.get("old") ?? states.find((s) => s.sheet === next && s.kind === "issued")?.key ?? "";
   const choose = (side: "old" | "new", key: string) => {
     setQuery({ old, new: next, [side]: key }, { replace: true });
     setChosen(null);
@@ -49,10 +58,10 @@ export function ComparePage({ project, sheets }: Props) {
   useEffect(() => {
     if (!wanted) return;
     const [one, other] = wanted.split(" ");
-    const isIssued = (key: string | undefined) => states.some((s) => s.key === key && s.issued);
+    const kindOf = (key: string | undefined) => states.find((s) => s.key === key)?.kind ?? "sheet";
     const body = {
-      [isIssued(one) ? "old_issued" : "old_sheet"]: one,
-      [isIssued(other) ? "new_issued" : "new_sheet"]: other,
+      [`old_${kindOf(one)}`]: one,
+      [`new_${kindOf(other)}`]: other,
       ignore_moves: ignoreMoves,
     };
     let gone = false;
@@ -68,7 +77,7 @@ export function ComparePage({ project, sheets }: Props) {
   }, [wanted, again]);
   const { data: comparison } = useComparison(made);
   const done = comparison?.job.state === "done";
-  const sheet = after && !after.issued ? sheets.find((s) => s.id === after.key) : undefined;
+  const sheet = after?.kind === "sheet" ? sheets.find((s) => s.id === after.key) : undefined;
   const cloud = async () => {
     if (!sheet || !comparison) return;
     const many = clouded(comparison.differences).length;
@@ -198,30 +207,36 @@ export function ComparePage({ project, sheets }: Props) {
   );
 }
 
-/** A state that can be compared: a sheet as it was issued, or as it is now. */
+/** A state that can be compared: a sheet as it was issued, as it was on an earlier day, or as it is now. */
 interface State {
   key: string;
   name: string;
   sheet: string | null;
-  issued: boolean;
+  kind: "issued" | "day" | "sheet";
 }
 
 const named = ({ key, name }: State) => [key, name] as const;
 
-/** Sheets now, each followed by what was issued of it, the newest first; then those that are no more. */
-function statesOf(issues: readonly Issue[], sheets: readonly Sheet[]): State[] {
+/** Sheets now, each with what was issued of it and what it was on earlier days; then those that are gone. */
+function statesOf(issues: readonly Issue[], days: readonly DayState[], sheets: readonly Sheet[]): State[] {
   const issued = issues.toReversed().flatMap((issue) =>
     issue.sheets.map((s) => ({
       key: s.id,
       name: `${s.number} ${s.revision} of ${issue.date}, ${issue.name}`,
       sheet: s.sheet,
-      issued: true,
+      kind: "issued" as const,
     })),
   );
+  const earlier = days.map((d) => ({
+    key: String(d.id),
+    name: `${d.number} on ${d.day}`,
+    sheet: d.sheet,
+    kind: "day" as const,
+  }));
   return [
     ...sheets.flatMap((s) => [
-      { key: s.id, name: `${s.number} now`, sheet: s.id, issued: false },
-      ...issued.filter((i) => i.sheet === s.id),
+      { key: s.id, name: `${s.number} now`, sheet: s.id, kind: "sheet" as const },
+      ...[...issued, ...earlier].filter((i) => i.sheet === s.id),
     ]),
     ...issued.filter((i) => i.sheet === null),
   ];

@@ -1,0 +1,23 @@
+"""Views that are placed several times: one of the drawings may have been forgotten there."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from drafting.checks.checked import CheckedSet
+from drafting.checks.findings import Found, Rule
+
+
+def _find(checked: CheckedSet) -> Iterator[Found]:
+    for view in checked.views:
+        places = [(sheet, each) for sheet, each in checked.each_viewport() if each.view == view.id]
+        scales = [each.placed.scale_text for _, each in places]
+        # At another scale it is meant: a key plan, or a larger one.
+        if len(set(scales)) < len(scales):
+            sheet, viewport = next(place for k, place in enumerate(places) if scales[k] in scales[:k])
+            numbers = ", ".join(dict.fromkeys(each.number for each, _ in places))
+            words = f"“{view.name}” is placed more than once at {viewport.placed.scale_text}: on {numbers}."
+            yield Found.on(sheet, f"{words} Delete what is not wanted.", viewport)
+
+
+RULE = Rule("views-twice", "Views placed twice", "notice", _find)
