@@ -1,13 +1,18 @@
-/** How many findings each sheet had when the set was checked last; without those that are let stand. */
+/** How many findings each sheet has, but for those that are let stand; checked anew while one draws. */
 import { useMemo } from "react";
 import type { Severity } from "../../api/client";
 import { useChecks, useWaivers } from "../../api/queries";
+import { useCheckedAgain } from "../../sync/useCheckedAgain";
 
 export type FindingCounts = ReadonlyMap<string, Partial<Record<Severity, number>>>;
+
+/** How long after a change the set is checked again; milliseconds. */
+const REST = 3_000;
 
 export function useFindings(project: string): FindingCounts {
   const { data: checks } = useChecks(project);
   const { data: waivers } = useWaivers(project);
+  useCheckedAgain(project, checks, REST);
   return useMemo(() => {
     const waived = new Set(waivers?.map((w) => w.finding));
     const counts = new Map<string, Partial<Record<Severity, number>>>();
