@@ -12,7 +12,7 @@ import {
   type Project,
   type Sheet,
 } from "../../api/client";
-import { useComparison, useDayStates, useIssues, useViewports } from "../../api/queries";
+import { useAnnotations, useComparison, useDayStates, useIssues, useViewports } from "../../api/queries";
 import { ChoiceField } from "../../components/ChoiceField";
 import { PlotProgress } from "../../components/PlotProgress";
 import { ToggleButton } from "../../components/ToggleButton";
@@ -38,6 +38,7 @@ export function ComparePage({ project, sheets }: Props) {
   const id = project.id;
   const { data: issues = NOTHING } = useIssues(id);
   const { data: viewports = NOTHING } = useViewports(id);
+  const { isSuccess: piecesKnown } = useAnnotations(id);
   const [query, setQuery] = useSearchParams();
   const [mode, setMode] = useState<Mode>("over");
   const [ignoreMoves, setIgnoreMoves] = useState(true);
@@ -188,7 +189,7 @@ export function ComparePage({ project, sheets }: Props) {
               <Button
                 variant="contained"
                 fullWidth
-                disabled={!done || !clouded(comparison.differences).length}
+                disabled={!done || !piecesKnown || !clouded(comparison.differences).length}
                 onClick={() => void cloud()}
               >
                 Draw clouds on {sheet.number}

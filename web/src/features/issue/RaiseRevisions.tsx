@@ -8,7 +8,7 @@ import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import { useState } from "react";
 import type { RevisionOffer, Sheet } from "../../api/client";
-import { useChecks, useRevisionOffers } from "../../api/queries";
+import { useAnnotations, useChecks, useRevisionOffers } from "../../api/queries";
 import { ComboField } from "../../components/ComboField";
 import { FigureField } from "../../components/FigureField";
 import { useCheckedAgain } from "../../sync/useCheckedAgain";
@@ -33,6 +33,8 @@ export function RaiseRevisions({ project, sheets, purpose: given, date: day, onC
   /** What was ticked or not by hand; the rest is ticked where it differs. */
   const [chosen, setChosen] = useState<ReadonlyMap<string, boolean>>(new Map());
   const { data: checks } = useChecks(project);
+  // Clouds about the last revision go with it.
+  const { isSuccess: cloudsKnown } = useAnnotations(project);
   useCheckedAgain(project, checks);
   const ids = sheets.map((s) => s.id);
   const { data: offers = NOTHING } = useRevisionOffers(project, ids, purpose);
@@ -93,7 +95,7 @@ export function RaiseRevisions({ project, sheets, purpose: given, date: day, onC
       </DialogContent>
       <DialogActions sx={{ px: 3, py: 2 }}>
         <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" disabled={!raised.length} onClick={() => void submit()}>
+        <Button variant="contained" disabled={!raised.length || !cloudsKnown} onClick={() => void submit()}>
           Raise {raised.length === 1 ? raised[0]?.sheet.number : `${raised.length} sheets`}
         </Button>
       </DialogActions>
