@@ -232,7 +232,7 @@ def issue(project: Project, user: AbstractBaseUser) -> None:
         RecipientRow.objects.create(project=project, position=k, spec=dump(spec))
         for k, spec in enumerate(RECIPIENTS)
     ]
-    order = order_issue(project, user, ISSUE, list(Sheet.objects.filter(project=project)), rows, None)
+    order = order_issue(project, user, ISSUE, list(Sheet.objects.filter(project=project)), rows)
     finish_jobs(project)
     order.job.refresh_from_db()
     if order.job.state != Job.State.DONE:

@@ -72,10 +72,11 @@ class CheckStationTests(SheetsOffice):
         page.get_by_role("button", name="Rules…").click()
         page.get_by_role("combobox", name="Views on no sheet").click()
         page.get_by_role("option", name="Off").click()
+        self.fill("Lettering at least", "2.2")
         with page.expect_download() as download:
             page.get_by_role("button", name="Save as a file").click()
         kept = json.loads(Path(download.value.path()).read_text())
-        self.assertEqual(kept, {"rules": {"views-unplaced": "off"}})
+        self.assertEqual(kept, {"rules": {"views-unplaced": "off"}, "limits": {"too-small.text": 2.2}})
         page.get_by_role("button", name="Close").click()
         expect(self.finding("stands on no sheet")).to_have_count(0)
         self.saved()

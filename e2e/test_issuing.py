@@ -69,7 +69,7 @@ class IssuingTests(PreparedOffice):
         anna = Recipient.objects.create(project=self.project, spec=dump(CoreRecipient("Anna")))
         given = {"name": "First issue", "purpose": "Comment", "date": "2026-05-04", "reason": "A first look"}
         user = self.project.owner
-        order_issue(self.project, user, given, list(Sheet.objects.all()), [anna], None)
+        order_issue(self.project, user, given, list(Sheet.objects.all()), [anna])
         finish_jobs(self.project)
         with tempfile.TemporaryDirectory() as folder:
             file = Path(folder) / "observatory-b.ifc"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 
 from drafting.geometry.boxes import Box, intersection
@@ -13,6 +13,25 @@ from drafting.render.page import Page
 from drafting.sheets import sheet as core
 from drafting.sheets.viewport import Viewport
 from drafting.views.spec import AnyView
+
+
+@dataclass(frozen=True)
+class Limit:
+    """A figure that a rule goes by, which an office may set otherwise.
+
+    Attributes:
+        key: by which it is known within its rule.
+        name, unit: what it is called on the screen.
+        value: what it is where nobody has said otherwise.
+        least, most: what it may be.
+    """
+
+    key: str
+    name: str
+    unit: str
+    value: float
+    least: float
+    most: float
 
 
 @dataclass(frozen=True)
@@ -89,12 +108,18 @@ class CheckedSet:
     Attributes:
         storeys: their names.
         failed: names of elements that could not be read from the building file.
+        limits: those that the office has set, by rule and limit: `too-small.text`.
     """
 
     sheets: tuple[CheckedSheet, ...] = ()
     views: tuple[CheckedView, ...] = ()
     storeys: tuple[str, ...] = ()
     failed: tuple[str, ...] = field(default=())
+    limits: Mapping[str, float] = field(default_factory=dict)
+
+    def limit(self, rule: str, limit: Limit) -> float:
+        """A figure that a rule goes by here."""
+        return self.limits.get(f"{rule}.{limit.key}", limit.value)
 
     def each_viewport(self) -> Iterator[tuple[CheckedSheet, CheckedViewport]]:
         """Every viewport with its sheet."""

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-from drafting.checks.checked import CheckedSet, CheckedSheet, CheckedViewport
+from drafting.checks.checked import CheckedSet, CheckedSheet, CheckedViewport, Limit
 from drafting.geometry.boxes import Point
 from drafting.schema import CLOSED
 
@@ -60,12 +60,14 @@ class Rule:
         name: what it is called on the screen.
         severity: how much its findings matter where nobody has said otherwise.
         find: looks for it.
+        limits: the figures that it goes by.
     """
 
     key: str
     name: str
     severity: Severity
     find: Callable[[CheckedSet], Iterator[Found]]
+    limits: tuple[Limit, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)

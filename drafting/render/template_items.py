@@ -119,10 +119,7 @@ def _drawn(picture: Picture, at: tuple[float, float], scale: float) -> Iterator[
 def _revisions(sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:
     """Captions, then a row for each revision, the newest last. Where there are too many, the oldest give
     way. In a table too narrow for its columns the description has a line of its own below the rest."""
-    fixed = sum(width for _, width in COLUMNS)
-    stacked = box.width < 2 * fixed
-    high = 2 * ROW if stacked else ROW
-    rows = max(0, int(box.height / high + 1e-9) - 1)
+    stacked, high, rows = _is_stacked(box), _row_height(box), revision_rows(box)
     if not rows:
         return
     pen = Pen(part.width or RULE_PEN.width, part.colour or INK)
@@ -144,6 +141,19 @@ def _revisions(sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:
         for x in lefts[1:-1]:
             yield Path(((x, foot), (x, box.top)), pen, LAYER)
     yield Path(box.corners, pen, LAYER, closed=True)
+
+
+def revision_rows(box: Box) -> int:
+    """How many revisions a table of this size has room for, below its captions."""
+    return max(0, int(box.height / _row_height(box) + 1e-9) - 1)
+
+
+def _is_stacked(box: Box) -> bool:
+    return box.width < 2 * sum(width for _, width in COLUMNS)
+
+
+def _row_height(box: Box) -> float:
+    return 2 * ROW if _is_stacked(box) else ROW
 
 
 _CAPTIONS = Revision(*(name for name, _ in COLUMNS))

@@ -17,7 +17,7 @@ from drafting.plotting.pages import page_for
 from drafting.plotting.settings import PlotSettings
 from drafting.render.backend import Sources
 from drafting.render.compose import compose
-from drafting.sheets.fields import FIELDS
+from drafting.sheets.fields import FIELDS, Revision
 from drafting.sheets.paper import Paper
 from drafting.sheets.picture import Picture
 from drafting.sheets.reference_marks import Mark, Reference
@@ -223,6 +223,27 @@ class RuleTests(TestCase):
     def test_rule_empty_sheets(self):
         self.breaks("empty-sheets", one(sheet([])), "Nothing stands on it")
         self.breaks("empty-sheets", one(sheet(building=Box(300, 10, 20, 20))), "nothing of the building")
+
+    def test_rule_revisions_cut(self):
+        many = tuple(Revision(f"P{k:02}", "2026-05-04", "Changed") for k in range(1, 40))
+        (found,) = self.breaks("revisions-cut", one(sheet(revisions=many)), "of 39 revisions")
+        room = int(found.words.split(" of 39")[0].split()[-1])
+        self.assertEqual(self.found("revisions-cut", one(sheet(revisions=many[:room]))), [])
+
+    def test_rule_words_shortened(self):
+        self.breaks(
+            "words-shortened", one(sheet(fields=FILLED | {"title": "Ground floor " * 30})), "cut short"
+        )
+        meant = FILLED | {"title": "And so on…"}
+        self.assertEqual(self.found("words-shortened", one(sheet(fields=meant))), [])
+
+    def test_an_office_sets_its_own_limits(self):
+        self.assertEqual(self.found("too-small", one(sheet())), [])
+        strict = one(sheet(), limits={"too-small.text": 2.4, "too-small.line": 0.2})
+        self.breaks("too-small", strict, "under 2.4 mm", "under 0.2 mm")
+        for rule in RULES.values():
+            for limit in rule.limits:
+                self.assertTrue(limit.least <= limit.value <= limit.most, limit)
 
     def test_rule_views_twice(self):
         again = replace(PLAN, id="w", box=Box(230, 130, 60, 60))

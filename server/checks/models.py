@@ -56,6 +56,8 @@ class CheckRules(VersionedModel):
     project = models.OneToOneField(Project, models.CASCADE, related_name="check_rules")
     #: By the key of a rule that differs from what it is by itself: a severity, or “off”.
     choices = models.JSONField(default=dict)
+    #: Figures that rules go by, where they differ: by rule and limit, such as `too-small.text`.
+    limits = models.JSONField(default=dict)
 
     def __str__(self) -> str:
         return f"Rules of {self.project}"

@@ -42,9 +42,25 @@ class CheckRulesSerializer(RowSerializer):
         help_text="By the key of a rule that differs from what it is by itself.",
     )  # fmt: skip
 
+    limits = serializers.DictField(
+        child=serializers.FloatField(), required=False,
+        help_text="Figures that rules go by, where they differ: by rule and limit, such as `too-small.text`.",
+    )  # fmt: skip
+
     class Meta:
         model = CheckRules
-        fields = ["id", "project", "choices", "version"]
+        fields = ["id", "project", "choices", "limits", "version"]
+
+
+class LimitSerializer(serializers.Serializer[Any]):
+    """A figure that a rule goes by."""
+
+    key = serializers.CharField()
+    name = serializers.CharField()
+    unit = serializers.CharField()
+    value = serializers.FloatField()
+    least = serializers.FloatField()
+    most = serializers.FloatField()
 
 
 class RuleSerializer(serializers.Serializer[Any]):
@@ -53,6 +69,7 @@ class RuleSerializer(serializers.Serializer[Any]):
     key = serializers.CharField()
     name = serializers.CharField()
     severity = serializers.ChoiceField(choices=SEVERITIES)
+    limits = LimitSerializer(many=True)
 
 
 class ChecksSerializer(serializers.Serializer[Any]):

@@ -84,6 +84,13 @@ class CheckRulesService(RowService[CheckRules]):
                 raise SheetError(f"There is no rule “{key}”. Leave it out.")
             if choice not in CHOICES:
                 raise SheetError(f"“{choice}” is none of {', '.join(CHOICES)}.")
+        known = {f"{rule.key}.{limit.key}": limit for rule in all_rules() for limit in rule.limits}
+        for key, value in row.limits.items():
+            if key not in known:
+                raise SheetError(f"There is no limit “{key}”. Leave it out.")
+            limit = known[key]
+            if not limit.least <= value <= limit.most:
+                raise SheetError(f"{limit.name}: give a figure from {limit.least:g} to {limit.most:g}.")
 
 
 waiver_service, check_rules_service = WaiverService(), CheckRulesService()
@@ -197,6 +204,7 @@ def checked_set(project: Project, work: Work | None = None) -> CheckedSet:
         ),
         tuple(name for name, _ in whole.storeys),
         tuple(newest.facts.get("failed", ())) if newest else (),
+        rules_of(project).limits,
     )
 
 

@@ -45,7 +45,6 @@ from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
 from server.sheets.models import Sheet
-from server.styles.models import PlotSettings
 
 #: The first moment that an archive can name: the same files give the same bytes.
 _NO_DATE = (1980, 1, 1, 0, 0, 0)
@@ -54,10 +53,11 @@ TRANSMITTAL = "Transmittal.pdf"
 
 @dataclass(frozen=True)
 class Made:
-    """What was made for a recipient: files by name, format, size and hash; the hashes of transmittal and
-    archive."""
+    """What was made for a recipient: what each sheet was plotted with; files by name, format, size and hash;
+    the hashes of transmittal and archive."""
 
     recipient: CoreRecipient
+    settings: Sequence[CoreSettings]
     files: tuple[tuple[str, str, int, str], ...]
     transmittal: str
     archive: str
@@ -71,7 +71,6 @@ def order_issue(
     given: dict[str, Any],
     sheets: Sequence[Sheet],
     recipients: Sequence[Recipient],
-    chosen: PlotSettings | None,
 ) -> IssueOrder:
     """Have sheets issued, in the background. `given` are name, purpose, date and reason.
 
@@ -79,10 +78,10 @@ def order_issue(
         SheetError: nobody or nothing is chosen, something does not go together, or the date is earlier than
             that of the last issue.
     """
-    _check(project, given, sheets, recipients, chosen)
+    _check(project, given, sheets, recipients)
     with transaction.atomic():
         job = jobs.start(project, Job.Kind.ISSUE, given["name"], str(project.pk), long=True)
-        order = IssueOrder.objects.create(job=job, settings=chosen, ordered_by=user, **given)
+        order = IssueOrder.objects.create(job=job, ordered_by=user, **given)
         order.sheets.set(sheets)
         order.recipients.set(recipients)
     return order
@@ -93,7 +92,6 @@ def _check(
     given: dict[str, Any],
     sheets: Sequence[Sheet],
     recipients: Sequence[Recipient],
-    chosen: PlotSettings | None,
 ) -> None:
     if not sheets:
         raise SheetError("No sheet is chosen. Tick those that are to be issued.")
@@ -113,7 +111,7 @@ def _check(
         if set(recipient.forms) - {"model"} and not (recipient.one_file and recipient.forms == ("pdf",)):
             _check_names(recipient, fields)
         for sheet in sheets:
-            settings = settings_for(recipient, (chosen or sheet.plot_settings).as_core)
+            settings = settings_for(recipient, (row.plot_settings or sheet.plot_settings).as_core)
             found = conflicts(settings, sheet.as_paper)
             if found:
                 raise SheetError(f"{recipient.name}, {sheet.number}: {found[0]}")
@@ -141,7 +139,7 @@ def issue(job: Job, work: Work) -> None:
     order = job.issue_order
     project = job.project
     rows = list(order.sheets.select_related("plot_settings"))
-    recipients = [row.as_core for row in order.recipients.all()]
+    recipients = list(order.recipients.select_related("plot_settings"))
     if not rows or not recipients:
         raise SheetError("The sheets or the recipients of this issue have been deleted. Begin it again.")
     frozen = freeze_sheets(project, [row.pk for row in rows], work.progress)
@@ -152,11 +150,10 @@ def issue(job: Job, work: Work) -> None:
             f"There {many} on these sheets, the first: {errors[0].words} Put it right at the Check station, "
             "or say why the sheets are issued all the same."
         )
-    settings = [(order.settings or each.row.plot_settings).as_core for each in frozen]
     folder = storage.temporary_path(".issue")
     try:
-        made = _make(project, order, frozen, settings, recipients, errors, folder, work)
-        _record(project, order, frozen, settings, made, errors, work)
+        made = _make(project, order, frozen, recipients, errors, folder, work)
+        _record(project, order, frozen, made, errors, work)
     except OSError as error:
         if is_out_of_space(error):
             raise SheetError(f"{DISK_FULL} Nothing was issued; begin it again then.") from error
@@ -169,8 +166,7 @@ def _make(
     project: Project,
     order: IssueOrder,
     frozen: Sequence[Frozen],
-    settings: Sequence[CoreSettings],
-    recipients: Sequence[CoreRecipient],
+    recipients: Sequence[Recipient],
     errors: Sequence[Finding],
     folder: Path,
     work: Work,
@@ -180,8 +176,9 @@ def _make(
     files = [storage.path_of(digest) for digest in states.values()]
     linework, pictures = map(paths, files_of(project, [each.sheet for each in frozen]))
     made = []
-    for k, recipient in enumerate(recipients):
-        own = folder / str(k)
+    for k, row in enumerate(recipients):
+        recipient, own = row.as_core, folder / str(k)
+        settings = [(row.plot_settings or each.row.plot_settings).as_core for each in frozen]
         about = order.name, project.practice
         names = work.run("issue_package", files, settings, recipient, linework, pictures, own, about)
         if "model" in recipient.forms:
@@ -193,7 +190,8 @@ def _make(
         _pack(archive, [(name, digest) for name, _, _, digest in stored] + [(TRANSMITTAL, transmittal)])
         name = f"{file_name(f'{project.number} {order.name} {recipient.name}'.strip())}.zip"
         size = archive.stat().st_size
-        made.append(Made(recipient, tuple(stored), transmittal, storage.store(archive), name, size))
+        packed = storage.store(archive)
+        made.append(Made(recipient, settings, tuple(stored), transmittal, packed, name, size))
     return made
 
 
@@ -268,7 +266,6 @@ def _record(
     project: Project,
     order: IssueOrder,
     frozen: Sequence[Frozen],
-    settings: Sequence[CoreSettings],
     made: Sequence[Made],
     errors: Sequence[Finding],
     work: Work,
@@ -289,7 +286,7 @@ def _record(
             model_number=model.number if model else 0,
             issued_by=order.ordered_by.get_username() if order.ordered_by else "",
         )
-        for k, (each, own) in enumerate(zip(frozen, settings, strict=True)):
+        for k, each in enumerate(frozen):
             IssuedSheet.objects.create(
                 issue=issued,
                 sheet=each.row,
@@ -301,7 +298,6 @@ def _record(
                 scale=each.sheet.field_values.get("scale", ""),
                 fingerprint=each.fingerprint,
                 state=store_state(each.sheet),
-                settings=dump(own),
             )
         linework, pictures = files_of(project, [each.sheet for each in frozen])
         for kind, files in (("linework", linework), ("picture", pictures)):
@@ -321,6 +317,7 @@ def _record_recipient(issued: Issue, position: int, made: Made) -> IssuedRecipie
         issue=issued,
         position=position,
         spec=dump(made.recipient),
+        settings=[dump(each) for each in made.settings],
         transmittal=made.transmittal,
         archive=made.archive,
         archive_name=made.archive_name,
@@ -344,7 +341,7 @@ def remake(job: Job, work: Work) -> None:
     sheets = list(issued.sheets.all())
     linework, pictures = map(paths, files_of_issue(sheets[0]))
     states = [storage.path_of(each.state) for each in sheets]
-    settings = [parse_plot_settings(each.settings) for each in sheets]
+    settings = [parse_plot_settings(each) for each in row.recipient.settings]
     folder = storage.temporary_path(".issue")
     about = issued.name, thaw(states[0].read_bytes()).field_values.get("practice", "")
     try:

@@ -67,6 +67,10 @@ class Recipient(VersionedModel):
     position = models.PositiveIntegerField(default=0)
     #: The core's Recipient.
     spec = models.JSONField()
+    #: What sheets are plotted with for them; null where each has its own.
+    plot_settings = models.ForeignKey(
+        PlotSettings, models.SET_NULL, null=True, blank=True, related_name="recipients"
+    )
 
     class Meta:
         ordering = ["position", "id"]
@@ -83,7 +87,6 @@ class IssueOrder(models.Model):
     """An issue that is to be made; nothing of it is there until all of it is.
 
     Attributes:
-        settings: what all sheets are plotted with; null where each has its own.
         reason: why it is issued though something is wrong with it.
         issue: what came of it.
     """
@@ -96,7 +99,6 @@ class IssueOrder(models.Model):
     sheets = models.ManyToManyField(Sheet, related_name="+")
     recipients = models.ManyToManyField(Recipient, related_name="+")
     ordered_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
-    settings = models.ForeignKey(PlotSettings, models.SET_NULL, null=True, related_name="+")
     issue = models.OneToOneField("Issue", models.SET_NULL, null=True, related_name="order")
 
     def __str__(self) -> str:
@@ -139,7 +141,6 @@ class IssuedSheet(Record):
         sheet: the sheet that it was; null once that is deleted.
         fingerprint: the core's, by which it is known whether the sheet has changed since.
         state: the hash of the frozen sheet.
-        settings: the core's PlotSettings that it was plotted with.
     """
 
     issue = models.ForeignKey(Issue, models.PROTECT, related_name="sheets")
@@ -152,7 +153,6 @@ class IssuedSheet(Record):
     scale = models.CharField(max_length=60)
     fingerprint = models.CharField(max_length=64)
     state = models.CharField(max_length=64)
-    settings = models.JSONField()
 
     class Meta:
         ordering = ["position"]
@@ -177,12 +177,14 @@ class IssuedRecipient(Record):
     """Whom an issue was made for, as they were then, and what they were sent.
 
     Attributes:
+        settings: the core's PlotSettings that each sheet was plotted with for them.
         transmittal, archive: the hashes of the transmittal, and of the ZIP of all files.
     """
 
     issue = models.ForeignKey(Issue, models.PROTECT, related_name="recipients")
     position = models.PositiveIntegerField()
     spec = models.JSONField()
+    settings = models.JSONField(default=list)
     transmittal = models.CharField(max_length=64)
     archive = models.CharField(max_length=64)
     archive_name = models.CharField(max_length=160)

@@ -39,10 +39,13 @@ class RecipientSerializer(RowSerializer):
     project = OwnProjectField()
     position = serializers.IntegerField(min_value=0, max_value=1_000_000, required=False)
     spec = ShapeField(CoreRecipient, "recipient", SheetError, "RecipientSpec")
+    plot_settings = PlotSettingsField(
+        required=False, allow_null=True, help_text="What sheets are plotted with; null for each one's own."
+    )
 
     class Meta:
         model = Recipient
-        fields = ["id", "project", "position", "spec", "version"]
+        fields = ["id", "project", "position", "spec", "plot_settings", "version"]
 
 
 @extend_schema_field(OpenApiTypes.UUID)
@@ -94,7 +97,6 @@ class IssueRequestSerializer(serializers.Serializer[Any]):
     reason = serializers.CharField(max_length=400, allow_blank=True, default="")
     sheets = OwnSheetsField(many=True)
     recipients = OwnRecipientsField(many=True)
-    settings = PlotSettingsField(required=False, allow_null=True, default=None)
 
     def validate_date(self, date: datetime.date) -> str:
         return date.isoformat()

@@ -81,7 +81,7 @@ class IssueViewSet(
         wanted = _given(IssueRequestSerializer, request)
         named = {key: wanted[key] for key in ("name", "purpose", "date", "reason")}
         order = issuing.order_issue(
-            wanted["project"], request.user, named, wanted["sheets"], wanted["recipients"], wanted["settings"]
+            wanted["project"], request.user, named, wanted["sheets"], wanted["recipients"]
         )
         order.refresh_from_db()
         return Response(IssueOrderSerializer(order).data, status=status.HTTP_202_ACCEPTED)

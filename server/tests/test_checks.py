@@ -80,3 +80,16 @@ class ChecksTests(ApiCase):
         project = Project.objects.get(pk=self.project)
         self.assertEqual(order_check(project).pk, order_check(project).pk)
         self.assertEqual(Job.objects.filter(kind=Job.Kind.CHECK).count(), 1)
+
+    def test_limits_are_set_within_bounds_and_found_by(self):
+        self.assertNotIn("too-small", self.rules(self.check()))
+        (rules,) = self.call("get", f"check-rules/?project={self.project}")
+        path = f"check-rules/{rules['id']}/"
+        for limits, words in (
+            ({"too-small.text": 99}, "from 0.5 to 10"), ({"too-small.pens": 1}, "no limit"),
+        ):  # fmt: skip
+            given = {"limits": limits, "version": rules["version"]}
+            self.assertIn(words, self.call("patch", path, given, 400)["detail"])
+        self.call("patch", path, {"limits": {"too-small.text": 9.0}, "version": rules["version"]})
+        self.assertFalse(self.checks()["fresh"])
+        self.assertIn("too-small", self.rules(self.check()))

@@ -9,16 +9,28 @@ from unittest import mock
 
 import openpyxl
 from django.conf import settings
+from django.db.models import F
 from django.test import override_settings
 from django.utils import timezone
+from PIL import Image
 
 from drafting.errors import SheetError
 from drafting.tests.pdf_reading import page_sizes, text
 from server.buildings.models import ModelVersion
-from server.common.pruning import prune
-from server.issues import sending
+from server.common.pruning import file_columns, prune
+from server.issues import freezing, sending
 from server.issues.days import KEPT as KEPT_DAYS
-from server.issues.models import DayState, Issue, IssuedFile, IssuedSheet, KeptFile, SentIssue
+from server.issues.models import (
+    DayState,
+    Issue,
+    IssuedFile,
+    IssuedRecipient,
+    IssuedSheet,
+    KeptFile,
+    SentIssue,
+)
+from server.projects.models import Project
+from server.sheets.models import Sheet
 from server.tests.api_case import ApiCase
 
 TODAY = timezone.localdate().isoformat()
@@ -90,6 +102,47 @@ class IssueTests(IssueCase):
         model = next(f for f in bo["files"] if f["form"] == "model")
         sent = self.content(f"/api/issued-files/{model['id']}/file/")
         self.assertEqual(hashlib.sha256(sent).hexdigest(), ModelVersion.objects.get().source)
+
+    def test_a_recipient_has_plot_settings_of_their_own(self):
+        settings = {"project": self.project, "name": "Grey", "spec": {"colours": "grey", "resolution": 72}}
+        own = self.call("post", "plot-settings/", settings, 201)["id"]
+        anna = self.recipient("Anna", forms=["png"])
+        self.call("patch", f"recipients/{anna}/", {"plot_settings": own, "version": 1})
+        issue = self.issued([anna], sheets=[self.sheets[0]["id"]])
+        (file,) = issue["recipients"][0]["files"]
+        picture = Image.open(io.BytesIO(self.content(f"/api/issued-files/{file['id']}/file/")))
+        self.assertAlmostEqual(picture.info["dpi"][0], 72, delta=1)
+
+    def test_what_is_issued_is_one_moment_of_the_set_though_somebody_edits(self):
+        # Each time a sheet has been composed, the other gets another title: until others have to wait.
+        titles = iter(["One", "Two", "Three"])
+        whole = freezing.composed
+
+        def composed(row, *given):
+            made = whole(row, *given)
+            Sheet.objects.filter(pk=self.sheets[0]["id"]).update(
+                title=next(titles, "Three"), version=F("version") + 1
+            )
+            return made
+
+        rows = [s["id"] for s in self.sheets]
+        with mock.patch.object(freezing, "composed", composed), mock.patch.object(freezing, "TRIES", 2):
+            found = freezing.freeze_sheets(Project.objects.get(pk=self.project), rows)
+        self.assertEqual([f.sheet.field_values["title"] for f in found], ["Three", "North elevation"])
+
+    def test_a_backup_holds_what_was_issued(self):
+        self.issued([self.recipient("Anna", forms=["pdf", "model"])])
+        named = [row.file for model in (IssuedFile, KeptFile) for row in model.objects.all()]
+        named += [row.state for row in IssuedSheet.objects.all()]
+        named += [
+            digest for row in IssuedRecipient.objects.all() for digest in (row.transmittal, row.archive)
+        ]
+        kept = {path.name for path in self.files_kept()}
+        self.assertLessEqual(set(named), kept)
+        columns = set(file_columns())
+        for model, column in ((IssuedFile, "file"), (KeptFile, "file"), (IssuedSheet, "state"),
+                              (IssuedRecipient, "archive"), (IssuedRecipient, "transmittal")):  # fmt: skip
+            self.assertIn((model._meta.db_table, column), columns)
 
     def test_a_transmittal_says_what_was_sent_and_the_folder_holds_it(self):
         issue = self.issued([self.recipient("Anna", organisation="Voss Builders")])

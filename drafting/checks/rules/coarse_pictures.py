@@ -4,16 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from drafting.checks.checked import CheckedSet
+from drafting.checks.checked import CheckedSet, Limit
 from drafting.checks.findings import Found, Rule
 from drafting.render.items import Image
 from drafting.render.pixels import INCH
 
+_KEY = "coarse-pictures"
 #: Fewer pixels to the inch are seen as steps on paper.
-LEAST = 150
+LEAST = Limit("pixels", "Pixels to the inch at least", "", 150.0, 30.0, 1200.0)
 
 
 def _find(checked: CheckedSet) -> Iterator[Found]:
+    least = checked.limit(_KEY, LEAST)
     for sheet in checked.sheets:
         if sheet.page is None:
             continue
@@ -22,12 +24,12 @@ def _find(checked: CheckedSet) -> Iterator[Found]:
             if not isinstance(item, Image) or not item.box.width:
                 continue
             resolution = pixels.get(item.picture, 0) / (item.box.width * sheet.page.scale / INCH)
-            if 0 < resolution < LEAST:
+            if 0 < resolution < least:
                 words = (
-                    f"A picture is plotted at {resolution:.0f} pixels to the inch; under {LEAST} its steps "
+                    f"A picture is plotted at {resolution:.0f} pixels to the inch; under {least:g} its steps "
                     "are seen. Take a larger picture, or show it smaller."
                 )
                 yield Found.on(sheet, words, subject=item.picture, at=item.box.middle)
 
 
-RULE = Rule("coarse-pictures", "Pictures too coarse", "warning", _find)
+RULE = Rule(_KEY, "Pictures too coarse", "warning", _find, (LEAST,))

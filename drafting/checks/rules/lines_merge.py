@@ -7,12 +7,12 @@ from collections.abc import Iterator
 import numpy as np
 from scipy.spatial import cKDTree
 
-from drafting.checks.checked import CheckedSet
+from drafting.checks.checked import CheckedSet, Limit
 from drafting.checks.findings import Found, Rule
 from drafting.checks.placed_lines import PlacedLines, placed_lines
 
-#: The share of a drawing's lines that may run together.
-MOST = 0.15
+_KEY = "lines-merge"
+MOST = Limit("share", "Lines that may run together", "%", 15.0, 1.0, 100.0)
 #: Lines nearer than this are one line; those that run within so many degrees of each other are parallel.
 SAME, WAY = 0.02, 5.0
 #: So many of the nearest points are looked at.
@@ -20,11 +20,12 @@ _NEIGHBOURS = 8
 
 
 def _find(checked: CheckedSet) -> Iterator[Found]:
+    most = checked.limit(_KEY, MOST) / 100
     for sheet in checked.sheets:
         viewports = {each.placed.id: each for each in sheet.viewports}
         for lines in placed_lines(sheet):
             viewport, share = viewports.get(lines.viewport), merged(lines)
-            if viewport is not None and share > MOST:
+            if viewport is not None and share > most:
                 words = (
                     f"At {viewport.placed.scale_text}, {share:.0%} of the lines of “{viewport.placed.name}” "
                     "run together. Choose a larger scale, or show less."
@@ -54,4 +55,4 @@ def merged(lines: PlacedLines) -> float:
     return float(both.mean())
 
 
-RULE = Rule("lines-merge", "Lines that run together", "notice", _find)
+RULE = Rule(_KEY, "Lines that run together", "notice", _find, (MOST,))

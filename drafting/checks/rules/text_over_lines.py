@@ -7,20 +7,23 @@ from collections.abc import Iterator
 import numpy as np
 import shapely
 
-from drafting.checks.checked import CheckedSet, CheckedSheet
+from drafting.checks.checked import CheckedSet, CheckedSheet, Limit
 from drafting.checks.findings import Found, Rule
 from drafting.checks.placed_lines import placed_lines
 from drafting.render.items import Fill, Text
 from drafting.styles.lettering import text_width
 from drafting.styles.pens import PAPER
 
-#: A line of this width is heavy; so much of the edge of words may be touched; mm.
-HEAVY, SLACK = 0.35, 0.3
+_KEY = "text-over-lines"
+HEAVY = Limit("heavy", "Lines are heavy from", "mm", 0.35, 0.05, 2.0)
+#: So much of the edge of words may be touched, mm.
+SLACK = 0.3
 
 
 def _find(checked: CheckedSet) -> Iterator[Found]:
+    heavy = checked.limit(_KEY, HEAVY)
     for sheet in checked.sheets:
-        lines = [each.points for each in placed_lines(sheet, HEAVY)]
+        lines = [each.points for each in placed_lines(sheet, heavy)]
         if not lines:
             continue
         tree = shapely.STRtree(shapely.points(np.concatenate(lines)))
@@ -63,4 +66,4 @@ def _box_of(text: Text) -> shapely.Polygon:
     return shapely.Polygon(corners @ matrix + np.array(text.at))
 
 
-RULE = Rule("text-over-lines", "Words over heavy lines", "warning", _find)
+RULE = Rule(_KEY, "Words over heavy lines", "warning", _find, (HEAVY,))

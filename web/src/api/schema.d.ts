@@ -1896,6 +1896,10 @@ export interface components {
             choices?: {
                 [key: string]: "error" | "warning" | "notice" | "off";
             };
+            /** @description Figures that rules go by, where they differ: by rule and limit, such as `too-small.text`. */
+            limits?: {
+                [key: string]: number;
+            };
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -1908,6 +1912,10 @@ export interface components {
             /** @description By the key of a rule that differs from what it is by itself. */
             choices?: {
                 [key: string]: "error" | "warning" | "notice" | "off";
+            };
+            /** @description Figures that rules go by, where they differ: by rule and limit, such as `too-small.text`. */
+            limits?: {
+                [key: string]: number;
             };
             /** @description The version that this change is made from. */
             version?: number;
@@ -2820,8 +2828,6 @@ export interface components {
             reason: string;
             sheets: string[];
             recipients: string[];
-            /** Format: uuid */
-            settings?: string | null;
         };
         IssuedFile: {
             /** Format: uuid */
@@ -2908,6 +2914,18 @@ export interface components {
         LadderEnum: "custom" | "metric" | "feet";
         /** @enum {string} */
         LeaderEnum: "arrow" | "dot" | "plain" | "none";
+        /** @description A figure that a rule goes by. */
+        Limit: {
+            key: string;
+            name: string;
+            unit: string;
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            least: number;
+            /** Format: double */
+            most: number;
+        };
         /**
          * @description The settings of a view's lines.
          *
@@ -3408,6 +3426,10 @@ export interface components {
             choices?: {
                 [key: string]: "error" | "warning" | "notice" | "off";
             };
+            /** @description Figures that rules go by, where they differ: by rule and limit, such as `too-small.text`. */
+            limits?: {
+                [key: string]: number;
+            };
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -3471,6 +3493,11 @@ export interface components {
             project?: string;
             position?: number;
             spec?: components["schemas"]["RecipientSpecRequest"];
+            /**
+             * Format: uuid
+             * @description What sheets are plotted with; null for each one's own.
+             */
+            plot_settings?: string | null;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -4409,6 +4436,11 @@ export interface components {
             project: string;
             position?: number;
             spec: components["schemas"]["RecipientSpec"];
+            /**
+             * Format: uuid
+             * @description What sheets are plotted with; null for each one's own.
+             */
+            plot_settings?: string | null;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -4420,6 +4452,11 @@ export interface components {
             project: string;
             position?: number;
             spec: components["schemas"]["RecipientSpecRequest"];
+            /**
+             * Format: uuid
+             * @description What sheets are plotted with; null for each one's own.
+             */
+            plot_settings?: string | null;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -4720,6 +4757,7 @@ export interface components {
             key: string;
             name: string;
             severity: components["schemas"]["SeverityEnum"];
+            limits: components["schemas"]["Limit"][];
         };
         Rung: {
             scale: string;

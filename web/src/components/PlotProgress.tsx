@@ -6,10 +6,16 @@ import LinearProgress from "@mui/material/LinearProgress";
 import { api, data, type Job } from "../api/client";
 import { isActive } from "../api/queries";
 
-export function PlotProgress({ job, problem }: { job: Job; problem: string }) {
+interface Props {
+  job: Job;
+  problem: string;
+  /** What is said of one that was cancelled. */
+  cancelled?: string;
+}
+
+export function PlotProgress({ job, problem, cancelled = "The plot was cancelled." }: Props) {
   const failed =
-    problem ||
-    (job.state === "failed" ? job.message : job.state === "cancelled" ? "The plot was cancelled." : "");
+    problem || (job.state === "failed" ? job.message : job.state === "cancelled" ? cancelled : "");
   if (failed)
     return (
       <Alert severity="error" sx={{ m: 2 }}>

@@ -8,12 +8,13 @@ import DialogTitle from "@mui/material/DialogTitle";
 import MenuItem from "@mui/material/MenuItem";
 import Select from "@mui/material/Select";
 import { useRef } from "react";
-import type { Finding, Rule } from "../../api/client";
+import type { CheckRules, Finding, Rule } from "../../api/client";
 import { useCheckRules, useRules } from "../../api/queries";
+import { FigureField } from "../../components/FigureField";
 import { notify, notifyError } from "../../stores/notices";
 import { commit } from "../../sync/commands";
 import { changing } from "../../sync/rows";
-import { chooseRule, type Choice } from "./checkCommands";
+import { chooseRule, setLimit, type Choice } from "./checkCommands";
 import { SEVERITIES } from "../../components/severities";
 
 const NOTHING: never[] = [];
@@ -36,7 +37,9 @@ export function RulesDialog({ project, findings, onClose }: Props) {
   const save = () => {
     const link = document.createElement("a");
     link.href = URL.createObjectURL(
-      new Blob([JSON.stringify({ rules: own.choices }, null, 2)], { type: "application/json" }),
+      new Blob([JSON.stringify({ rules: own.choices, limits: own.limits }, null, 2)], {
+        type: "application/json",
+      }),
     );
     link.download = "rules.json";
     link.click();
@@ -45,9 +48,12 @@ export function RulesDialog({ project, findings, onClose }: Props) {
   const load = async (chosen: File | undefined) => {
     if (!chosen) return;
     try {
-      const { rules: choices } = JSON.parse(await chosen.text()) as { rules?: Record<string, Choice> };
+      const { rules: choices, limits = {} } = JSON.parse(await chosen.text()) as {
+        rules?: Record<string, Choice>;
+        limits?: Record<string, number>;
+      };
       if (!choices || typeof choices !== "object") throw new Error();
-      await commit(project, "load rules", [changing("check_rules", own, { choices })]);
+      await commit(project, "load rules", [changing("check_rules", own, { choices, limits })]);
     } catch (error) {
       if (error instanceof SyntaxError || (error instanceof Error && !error.message))
         notify(`“${chosen.name}” holds no rules. Choose a file that was saved here.`, true);
@@ -64,6 +70,8 @@ export function RulesDialog({ project, findings, onClose }: Props) {
             rule={rule}
             choice={own.choices[rule.key] as Choice | undefined}
             found={findings.filter((f) => f.rule === rule.key).length}
+            limits={own.limits}
+            onLimit={(key, value) => void setLimit(project, own, key, value)}
             onChoose={(choice) =>
               void chooseRule(project, own, rule.key, choice === rule.severity ? null : choice)
             }
@@ -93,28 +101,51 @@ interface RowProps {
   rule: Rule;
   choice: Choice | undefined;
   found: number;
+  limits: CheckRules["limits"];
+  onLimit: (key: string, value: number | null) => void;
   onChoose: (choice: Choice) => void;
 }
 
-function Row({ rule, choice, found, onChoose }: RowProps) {
-  return (
-    <Box sx={{ display: "flex", alignItems: "center", gap: 1, py: 0.25 }}>
-      <Box sx={{ flex: 1, fontSize: 13, fontWeight: choice ? 650 : 400 }}>{rule.name}</Box>
-      <Box sx={{ fontSize: 12, color: "text.secondary" }}>{found ? `${found} found` : ""}</Box>
-      <Select
-        size="small"
-        value={choice ?? rule.severity}
-        inputProps={{ "aria-label": rule.name }}
-        MenuProps={{ transitionDuration: 0 }}
-        onChange={(event) => onChoose(event.target.value as Choice)}
-        sx={{ width: 120 }}
-      >
-        {CHOICES.map(([key, name]) => (
-          <MenuItem key={key} value={key} dense>
-            {name}
-          </MenuItem>
-        ))}
-      </Select>
+function Row({ rule, choice, found, limits, onLimit, onChoose }: RowProps) {
+  const limited = rule.limits.length > 0 && choice !== "off" && (
+    <Box sx={{ display: "flex", gap: 1, pb: 0.5 }}>
+      {rule.limits.map((limit) => {
+        const key = `${rule.key}.${limit.key}`;
+        return (
+          <FigureField
+            key={key}
+            label={limit.name}
+            unit={limit.unit}
+            number
+            width={190}
+            value={String(limits[key] ?? limit.value)}
+            onCommit={(typed) => onLimit(key, Number(typed) === limit.value ? null : Number(typed))}
+          />
+        );
+      })}
     </Box>
+  );
+  return (
+    <>
+      <Box sx={{ display: "flex", alignItems: "center", gap: 1, py: 0.25 }}>
+        <Box sx={{ flex: 1, fontSize: 13, fontWeight: choice ? 650 : 400 }}>{rule.name}</Box>
+        <Box sx={{ fontSize: 12, color: "text.secondary" }}>{found ? `${found} found` : ""}</Box>
+        <Select
+          size="small"
+          value={choice ?? rule.severity}
+          inputProps={{ "aria-label": rule.name }}
+          MenuProps={{ transitionDuration: 0 }}
+          onChange={(event) => onChoose(event.target.value as Choice)}
+          sx={{ width: 120 }}
+        >
+          {CHOICES.map(([key, name]) => (
+            <MenuItem key={key} value={key} dense>
+              {name}
+            </MenuItem>
+          ))}
+        </Select>
+      </Box>
+      {limited}
+    </>
   );
 }

@@ -37,6 +37,13 @@ export function chooseRule(project: string, rules: CheckRules, key: string, choi
   return commit(project, "change what is checked", [changing("check_rules", rules, { choices })]);
 }
 
+/** Set a figure that a rule goes by; null for what it is by itself. */
+export function setLimit(project: string, rules: CheckRules, key: string, value: number | null) {
+  const { [key]: _, ...others } = rules.limits;
+  const limits = value === null ? others : { ...others, [key]: value };
+  return commit(project, "limits of a rule", [changing("check_rules", rules, { limits })]);
+}
+
 /** Put a finding right, where that can be done at once. */
 export async function putRight(project: string, finding: Finding, sheet: Sheet | undefined) {
   if (finding.fix === "restore" && sheet) {

@@ -199,7 +199,7 @@ export function ComparePage({ project, sheets }: Props) {
         </Box>
         {comparison && !done && (
           <Box sx={{ flex: 1 }}>
-            <PlotProgress job={comparison.job} problem="" />
+            <PlotProgress job={comparison.job} problem="" cancelled="The comparison was cancelled." />
           </Box>
         )}
         {done && <ComparedPictures comparison={comparison} mode={mode} shown={chosen?.box ?? null} />}

@@ -3,11 +3,11 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
 import type { Recipient, RecipientSpec } from "../../api/client";
-import { useModelVersions } from "../../api/queries";
+import { useModelVersions, usePlotSettings } from "../../api/queries";
 import { ChoiceField } from "../../components/ChoiceField";
 import { FigureField } from "../../components/FigureField";
 import { ToggleButton } from "../../components/ToggleButton";
-import { changeRecipient, removeRecipient } from "./issueCommands";
+import { changeRecipient, plotFor, removeRecipient } from "./issueCommands";
 import { COLOURS, DELIVERIES, FORMS, PAPERS, type Form } from "./recipientChoices";
 
 /** What annotation is drawn on cannot be told from the building's layers; it has a switch of its own. */
@@ -16,6 +16,7 @@ const NOTHING: never[] = [];
 export function RecipientFields({ recipient }: { recipient: Recipient }) {
   const { spec } = recipient;
   const { data: versions = NOTHING } = useModelVersions(recipient.project);
+  const { data: settings = NOTHING } = usePlotSettings(recipient.project);
   const layers = Object.keys(
     (versions[0]?.facts as { layers?: Record<string, number> } | undefined)?.layers ?? {},
   );
@@ -93,6 +94,13 @@ export function RecipientFields({ recipient }: { recipient: Recipient }) {
         </Box>
       </Part>
       <Part name="Sheets">
+        <ChoiceField
+          label="Plot settings"
+          width="100%"
+          value={recipient.plot_settings ?? ""}
+          choices={[["", "Each sheet’s own"], ...settings.map((s) => [s.id, s.name] as const)]}
+          onChoose={(key) => void plotFor(recipient, key || null)}
+        />
         <Box sx={{ display: "flex", gap: 0.75 }}>
           <ChoiceField
             label="Paper"

@@ -53,7 +53,6 @@ export function SendPage({ project, sheets, without, onChoose }: Props) {
       name,
       sheets: chosen.map((s) => s.id),
       recipients: to.map((r) => r.id),
-      settings: null,
     })
       .then((made) => setOrdered(made.id))
       .catch(notifyError);
@@ -87,7 +86,11 @@ export function SendPage({ project, sheets, without, onChoose }: Props) {
         >
           {order && (
             <Box sx={{ bgcolor: colours.sandLight, borderBottom: `1px solid ${colours.sandDeep}` }}>
-              <PlotProgress job={order.job} problem="" />
+              <PlotProgress
+                job={order.job}
+                problem=""
+                cancelled="It was cancelled. Nothing was issued; it can be begun again."
+              />
               {done && (
                 <Box role="status" sx={{ px: 2, py: 1.25, fontSize: 13 }}>
                   <b>{order.name}</b> was issued.{" "}

@@ -47,7 +47,8 @@ const NEW: RecipientSpec = {
 
 export function addRecipient(project: string, name: string): string {
   const position = Math.max(-1, ...rows("recipients", project).map((r) => r.position)) + 1;
-  const made = making("recipients", { id: newId(), project, position, spec: { ...NEW, name } });
+  const spec = { ...NEW, name };
+  const made = making("recipients", { id: newId(), project, position, spec, plot_settings: null });
   void commit(project, `add the recipient “${name}”`, [made]);
   return made.id;
 }
@@ -55,6 +56,11 @@ export function addRecipient(project: string, name: string): string {
 export const changeRecipient = (recipient: Recipient, to: Partial<RecipientSpec>, what: string) =>
   commit(recipient.project, `${what} of ${recipient.spec.name}`, [
     changing("recipients", recipient, { spec: { ...recipient.spec, ...to } }),
+  ]);
+
+export const plotFor = (recipient: Recipient, plot_settings: string | null) =>
+  commit(recipient.project, `plot settings of ${recipient.spec.name}`, [
+    changing("recipients", recipient, { plot_settings }),
   ]);
 
 export const removeRecipient = (recipient: Recipient) =>
@@ -134,5 +140,4 @@ export const orderIssue = (body: {
   reason: string;
   sheets: string[];
   recipients: string[];
-  settings: string | null;
 }) => afterWrites(() => data(api.POST("/api/issues/", { body })));

@@ -303,10 +303,12 @@ function Stands({ piece, box, edits }: Omit<Props, "set">) {
             </Button>
           </Tooltip>
         )}
-        {piece.spec.kind !== "schedule" && piece.spec.kind !== "cloud" && (
-          <Tooltip title="Choose its points anew">
+        {piece.spec.kind !== "schedule" && (
+          <Tooltip
+            title={piece.spec.kind === "cloud" ? "Choose its two corners anew" : "Choose its points anew"}
+          >
             <Button variant="outlined" onClick={again}>
-              Attach again
+              {piece.spec.kind === "cloud" ? "Draw again" : "Attach again"}
             </Button>
           </Tooltip>
         )}
