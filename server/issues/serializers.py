@@ -12,6 +12,7 @@ from rest_framework import serializers
 from drafting.errors import SheetError
 from drafting.issuing.comparison import Difference
 from drafting.issuing.recipients import Recipient as CoreRecipient
+from drafting.sheets.revision_schemes import RevisionScheme
 from server.common.serializers import RowSerializer
 from server.common.shapes import ShapeField
 from server.issues.comparisons import project_of
@@ -242,3 +243,17 @@ class RevisionOfferSerializer(serializers.Serializer[Any]):
     differs = serializers.BooleanField(
         allow_null=True, help_text="Whether it differs from what was issued; null while that is not known."
     )
+
+
+class NamedSchemeSerializer(serializers.Serializer[Any]):
+    """A revision scheme in common use."""
+
+    name = serializers.CharField()
+    scheme = ShapeField(RevisionScheme, "revision scheme")
+
+
+class IssueChoicesSerializer(serializers.Serializer[Any]):
+    """What sheets are issued for in common use, and how revisions are counted."""
+
+    purposes = serializers.ListField(child=serializers.CharField())
+    schemes = NamedSchemeSerializer(many=True)

@@ -6,6 +6,7 @@ from rest_framework.routers import SimpleRouter
 from server.issues.viewsets import (
     ComparisonViewSet,
     DayStateViewSet,
+    IssueChoicesView,
     IssuedFileViewSet,
     IssuedRecipientViewSet,
     IssueOrderViewSet,
@@ -28,5 +29,6 @@ router.register("comparisons", ComparisonViewSet, "comparison")
 urlpatterns = [
     *router.urls,
     path("revision-offers/", RevisionOffersView.as_view()),
+    path("issue-choices/", IssueChoicesView.as_view()),
     path("issue-register/", RegisterOfIssuesView.as_view()),
 ]

@@ -18,6 +18,8 @@ from rest_framework.views import APIView
 
 from drafting.errors import SheetError
 from drafting.plotting.files import MEDIA_TYPES, file_name
+from drafting.schema import dump
+from drafting.sheets.revision_schemes import PURPOSES, SCHEMES
 from server.common.responses import stored_file
 from server.issues import comparisons, issuing, records, sending, services
 from server.issues.models import (
@@ -35,6 +37,7 @@ from server.issues.serializers import (
     ComparisonRequestSerializer,
     ComparisonSerializer,
     DayStateSerializer,
+    IssueChoicesSerializer,
     IssueOrderSerializer,
     IssueRequestSerializer,
     IssueSerializer,
@@ -238,6 +241,15 @@ class RevisionOffersView(APIView):
         wanted = _given(RevisionRequestSerializer, request)
         offers = services.revision_offers(wanted["project"], wanted["sheets"], wanted["purpose"])
         return Response(RevisionOfferSerializer(offers, many=True).data)
+
+
+class IssueChoicesView(APIView):
+    """What there is to choose from; it never changes."""
+
+    @extend_schema(responses=IssueChoicesSerializer)
+    def get(self, request: Request) -> Response:
+        schemes = [{"name": name, "scheme": dump(scheme)} for name, scheme in SCHEMES.items()]
+        return Response(IssueChoicesSerializer({"purposes": PURPOSES, "schemes": schemes}).data)
 
 
 class RegisterOfIssuesView(APIView):

@@ -166,6 +166,13 @@ export const useIssues = (project: string) =>
     queryFn: () => data(api.GET("/api/issues/", ofProject(project))) as unknown as Promise<Issue[]>,
     refetchInterval: watched,
   });
+/** What sheets are issued for, and how revisions are counted; it never changes. */
+export const useIssueChoices = () =>
+  useQuery({
+    queryKey: ["issue-choices"],
+    queryFn: () => data(api.GET("/api/issue-choices/")),
+    staleTime: Infinity,
+  });
 /** Sheets as they were on earlier days, the newest first. */
 export const useDayStates = (project: string) =>
   useQuery({

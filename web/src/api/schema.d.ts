@@ -320,6 +320,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/issue-choices/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What there is to choose from; it never changes. */
+        get: operations["issue_choices_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/issue-orders/{job}/": {
         parameters: {
             query?: never;
@@ -2807,6 +2824,11 @@ export interface components {
             readonly sheets: components["schemas"]["IssuedSheet"][];
             readonly recipients: components["schemas"]["IssuedRecipient"][];
         };
+        /** @description What sheets are issued for in common use, and how revisions are counted. */
+        IssueChoices: {
+            purposes: string[];
+            schemes: components["schemas"]["NamedScheme"][];
+        };
         /** @description An issue that is being made. */
         IssueOrder: {
             /** Format: uuid */
@@ -3086,6 +3108,11 @@ export interface components {
             settings: components["schemas"]["LineSettingsRequest"];
             /** @description The version that this change is made from. */
             version?: number;
+        };
+        /** @description A revision scheme in common use. */
+        NamedScheme: {
+            name: string;
+            scheme: components["schemas"]["RevisionScheme"];
         };
         /**
          * @description Words in a box of a width, which grows downward.
@@ -6380,6 +6407,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BackStep"][];
+                };
+            };
+        };
+    };
+    issue_choices_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IssueChoices"];
                 };
             };
         };

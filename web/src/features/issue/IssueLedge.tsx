@@ -4,14 +4,13 @@ import Button from "@mui/material/Button";
 import { useMemo } from "react";
 import { Link } from "react-router-dom";
 import type { Sheet } from "../../api/client";
-import { useChecks, useWaivers } from "../../api/queries";
+import { useChecks, useIssueChoices, useWaivers } from "../../api/queries";
 import { ComboField } from "../../components/ComboField";
 import { FigureField } from "../../components/FigureField";
 import { Group, Ledge, Rows } from "../../components/Ledge";
 import { SeverityMark } from "../../components/severities";
 import { colours } from "../../theme/theme";
 import { useCheckedAgain } from "../../sync/useCheckedAgain";
-import { PURPOSES } from "./issueCommands";
 
 interface About {
   name: string;
@@ -35,6 +34,7 @@ interface Props {
 const NOTHING: never[] = [];
 
 export function IssueLedge({ project, about, chosen, recipients, busy, onChange, onRaise, onIssue }: Props) {
+  const { data: choices } = useIssueChoices();
   const { data: checks } = useChecks(project);
   const { data: waivers = NOTHING } = useWaivers(project);
   useCheckedAgain(project, checks);
@@ -57,7 +57,7 @@ export function IssueLedge({ project, about, chosen, recipients, busy, onChange,
               label="Issued for"
               width={150}
               value={about.purpose}
-              choices={PURPOSES.map((value) => ({ value }))}
+              choices={(choices?.purposes ?? NOTHING).map((value) => ({ value }))}
               onChoose={(purpose) => onChange({ purpose })}
             />
             <FigureField

@@ -8,11 +8,11 @@ import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import { useState } from "react";
 import type { RevisionOffer, Sheet } from "../../api/client";
-import { useAnnotations, useChecks, useRevisionOffers } from "../../api/queries";
+import { useAnnotations, useChecks, useIssueChoices, useRevisionOffers } from "../../api/queries";
 import { ComboField } from "../../components/ComboField";
 import { FigureField } from "../../components/FigureField";
 import { useCheckedAgain } from "../../sync/useCheckedAgain";
-import { PURPOSES, raise } from "./issueCommands";
+import { raise } from "./issueCommands";
 import { SchemeFields } from "./SchemeFields";
 
 const NOTHING: never[] = [];
@@ -32,6 +32,7 @@ export function RaiseRevisions({ project, sheets, purpose: given, date: day, onC
   const [initials, setInitials] = useState("");
   /** What was ticked or not by hand; the rest is ticked where it differs. */
   const [chosen, setChosen] = useState<ReadonlyMap<string, boolean>>(new Map());
+  const { data: choices } = useIssueChoices();
   const { data: checks } = useChecks(project);
   // Clouds about the last revision go with it.
   const { isSuccess: cloudsKnown } = useAnnotations(project);
@@ -57,7 +58,7 @@ export function RaiseRevisions({ project, sheets, purpose: given, date: day, onC
               label="Issued for"
               width={132}
               value={purpose}
-              choices={PURPOSES.map((value) => ({ value }))}
+              choices={(choices?.purposes ?? NOTHING).map((value) => ({ value }))}
               onChoose={setPurpose}
             />
           </Box>

@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { RevisionScheme } from "../../api/client";
-import { useRegister } from "../../api/queries";
+import { useIssueChoices, useRegister } from "../../api/queries";
 import { ChoiceField } from "../../components/ChoiceField";
 import { choicesOf } from "../../components/choices";
 import { FigureField } from "../../components/FigureField";
@@ -11,27 +11,18 @@ import { changing } from "../../sync/rows";
 
 type Series = RevisionScheme["series"][number];
 
-const series = (to: Partial<Series>): Series => ({
-  prefix: "",
-  counting: "figures",
-  digits: 2,
-  purposes: [],
-  ...to,
-});
-/** As the core has them. */
-const SCHEMES: Record<string, readonly Series[]> = {
-  "P01, C01": [series({ prefix: "P" }), series({ prefix: "C", purposes: ["Construction", "Record"] })],
-  "A, B, C": [series({ counting: "letters" })],
-  "1, 2, 3": [series({ digits: 1 })],
-};
+/** What is added where a scheme becomes one's own. */
+const FURTHER: Series = { prefix: "T", counting: "figures", digits: 2, purposes: ["Tender"] };
 const OWN = "own";
 const COUNTING = choicesOf<Series["counting"]>({ figures: "Figures", letters: "Letters" });
 
 export function SchemeFields({ project }: { project: string }) {
   const { data: register } = useRegister(project);
-  if (!register) return null;
+  const { data: choices } = useIssueChoices();
+  if (!register || !choices) return null;
   const own = register.revision_scheme.series;
-  const known = Object.entries(SCHEMES).find(([, s]) => JSON.stringify(s) === JSON.stringify(own))?.[0];
+  const { schemes } = choices;
+  const known = schemes.find((s) => JSON.stringify(s.scheme.series) === JSON.stringify(own))?.name;
   const change = (to: readonly Series[]) =>
     void commit(project, "how revisions are counted", [
       changing("registers", register, { revision_scheme: { series: [...to] } }),
@@ -43,8 +34,8 @@ export function SchemeFields({ project }: { project: string }) {
         label="Counted as"
         width={150}
         value={known ?? OWN}
-        choices={[...Object.keys(SCHEMES).map((key) => [key, key] as const), [OWN, "Own series"]]}
-        onChoose={(key) => change(SCHEMES[key] ?? [...own, series({ prefix: "T", purposes: ["Tender"] })])}
+        choices={[...schemes.map((s) => [s.name, s.name] as const), [OWN, "Own series"]]}
+        onChoose={(key) => change(schemes.find((s) => s.name === key)?.scheme.series ?? [...own, FURTHER])}
       />
       {!known &&
         own.map((each, k) => (

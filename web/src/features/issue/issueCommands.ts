@@ -15,17 +15,6 @@ import { geometryOf, inView, type Point } from "../../canvas/geometry";
 import { commit } from "../../sync/commands";
 import { afterWrites, changing, deleting, making, newId, rows } from "../../sync/rows";
 
-/** What sheets are issued for; others can be typed. */
-export const PURPOSES = [
-  "Information",
-  "Comment",
-  "Coordination",
-  "Approval",
-  "Tender",
-  "Construction",
-  "Record",
-] as const;
-
 /** Today, as dates are written: year, month, day. */
 export const today = () => new Date().toLocaleDateString("sv");
 
