@@ -35,6 +35,15 @@ class Limit:
 
 
 @dataclass(frozen=True)
+class Datum:
+    """What a version of the model is measured from: its storeys by name and elevation (mm), and true north
+    (degrees from the model's y axis)."""
+
+    levels: tuple[tuple[str, float], ...] = ()
+    north: float | None = None
+
+
+@dataclass(frozen=True)
 class CheckedViewport:
     """A viewport.
 
@@ -42,12 +51,14 @@ class CheckedViewport:
         view: the id of its view.
         state: how its drawing stands: undrawn, up_to_date, out_of_date, held.
         building: what is drawn of the building lies within it, paper mm; None where that is not known.
+        datum: of the version of the model that it was drawn from; None where that is not known.
     """
 
     placed: Viewport
     view: str
     state: str
     building: Box | None = None
+    datum: Datum | None = None
 
     @property
     def seen(self) -> Box:
@@ -108,6 +119,7 @@ class CheckedSet:
     Attributes:
         storeys: their names.
         failed: names of elements that could not be read from the building file.
+        datum: of the newest version of the model.
         limits: those that the office has set, by rule and limit: `too-small.text`.
     """
 
@@ -116,6 +128,7 @@ class CheckedSet:
     storeys: tuple[str, ...] = ()
     failed: tuple[str, ...] = field(default=())
     limits: Mapping[str, float] = field(default_factory=dict)
+    datum: Datum = field(default_factory=Datum)
 
     def limit(self, rule: str, limit: Limit) -> float:
         """A figure that a rule goes by here."""

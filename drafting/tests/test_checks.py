@@ -7,7 +7,7 @@ from drafting.annotation.anchors import Anchor
 from drafting.annotation.dimensions import Dimension
 from drafting.annotation.notes import Note
 from drafting.annotation.pieces import PlacedPiece, Stood, stand
-from drafting.checks.checked import CheckedSet, CheckedSheet, CheckedView, CheckedViewport
+from drafting.checks.checked import CheckedSet, CheckedSheet, CheckedView, CheckedViewport, Datum
 from drafting.checks.findings import SEVERITIES, finding
 from drafting.checks.rules import all_rules, check_set
 from drafting.geometry.boxes import Box
@@ -293,6 +293,19 @@ class RuleTests(TestCase):
         (found,) = self.breaks("unlike-north", one(sheet([PLAN, turned, other])), "turned by 90°")
         self.assertEqual(found.viewport, "t")
         self.assertEqual(self.found("unlike-north", one(sheet([PLAN, other]))), [])
+
+    def test_rule_unlike_levels(self):
+        def drawn_from(datum):
+            made = sheet()
+            viewports = tuple(replace(v, datum=datum) for v in made.viewports)
+            return one(
+                replace(made, viewports=viewports), datum=Datum((("Ground", 0.0), ("Upper", 3000.0)), 10.0)
+            )
+
+        older = drawn_from(Datum((("Ground", 0.0), ("Upper", 2900.0)), 12.0))
+        self.breaks("unlike-levels", older, "Upper lies at another level", "north lies elsewhere")
+        same = drawn_from(Datum((("Ground", 0.2), ("Attic", 6000.0)), 10.0))
+        self.assertEqual(self.found("unlike-levels", same), [])
 
     def test_rule_names_and_sides(self):
         south = replace(VIEW, name="North elevation", spec=Elevation("south"))

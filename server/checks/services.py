@@ -11,7 +11,7 @@ from typing import Any
 
 from rest_framework import serializers
 
-from drafting.checks.checked import CheckedSet, CheckedSheet, CheckedView, CheckedViewport
+from drafting.checks.checked import CheckedSet, CheckedSheet, CheckedView, CheckedViewport, Datum
 from drafting.checks.findings import SEVERITIES, Finding, Rule
 from drafting.checks.rules import all_rules, check_set
 from drafting.errors import DraftingError, SheetError
@@ -23,7 +23,7 @@ from drafting.plotting.pages import page_for
 from drafting.render.backend import Sources
 from drafting.schema import dump
 from server.annotations.models import Annotation
-from server.buildings.models import newest_version
+from server.buildings.models import ModelVersion, newest_version
 from server.checks.models import CheckRules, CheckRun, Waiver
 from server.common import storage
 from server.common.rows import Memo, RowService
@@ -137,7 +137,7 @@ def check(job: Job, work: Work) -> None:
     state = state_of_set(project)
     rules = _chosen(rules_of(project))
     looked_at = checked_set(project, work)
-    found = check_set(looked_at, rules, work.progress)
+    found = check_set(looked_at, rules, work.step)
     CheckRun.objects.update_or_create(
         project=project,
         defaults={
@@ -154,7 +154,7 @@ def standing_errors(project: Project, sheets: set[str], work: Work) -> list[Find
     """What is wrong with some sheets, or with the whole set, of the highest severity, and has not been
     waived."""
     waived = set(Waiver.objects.filter(project=project).values_list("finding", flat=True))
-    found = check_set(checked_set(project, work), _chosen(rules_of(project)), work.progress)
+    found = check_set(checked_set(project, work), _chosen(rules_of(project)), work.step)
     return [
         each
         for each in found
@@ -186,12 +186,14 @@ def checked_set(project: Project, work: Work | None = None) -> CheckedSet:
     whole = WholeSet.of(project)
     warnings, issued = number_warnings(project), _issued_of(project)
     rows = list(Sheet.objects.filter(project=project).select_related("project", "template", "plot_settings"))
+    versions = ModelVersion.objects.filter(project=project)
+    datums = {pk: _datum(facts) for pk, facts in versions.values_list("pk", "facts")}
     sheets = []
     for k, row in enumerate(rows):
         if work is not None:
-            work.progress(f"Composing {row.number}", k / len(rows))
+            work.step(f"Composing {row.number}", k / len(rows))
         last = issued.get(str(row.pk), ("", ""))
-        sheets.append(_checked(row, whole, warnings.get(row.pk, ""), last))
+        sheets.append(_checked(row, whole, warnings.get(row.pk, ""), last, datums))
     newest = newest_version(project)
     places: dict[Any, int] = {}
     for view in Viewport.objects.filter(sheet__project=project).values_list("view", flat=True):
@@ -205,10 +207,18 @@ def checked_set(project: Project, work: Work | None = None) -> CheckedSet:
         tuple(name for name, _ in whole.storeys),
         tuple(newest.facts.get("failed", ())) if newest else (),
         rules_of(project).limits,
+        _datum(newest.facts) if newest else Datum(),
     )
 
 
-def _checked(row: Sheet, whole: WholeSet, warning: str, issued: tuple[str, str]) -> CheckedSheet:
+def _datum(facts: dict[str, Any]) -> Datum:
+    levels = tuple((storey["name"], storey["elevation"]) for storey in facts.get("storeys", ()))
+    return Datum(levels, facts.get("true_north"))
+
+
+def _checked(
+    row: Sheet, whole: WholeSet, warning: str, issued: tuple[str, str], datums: Mapping[Any, Datum]
+) -> CheckedSheet:
     sheet, display = composed(row, whole)
     settings = row.plot_settings.as_core
     try:
@@ -221,6 +231,7 @@ def _checked(row: Sheet, whole: WholeSet, warning: str, issued: tuple[str, str])
             str(viewport.view_id),
             state_of(viewport.drawn, viewport.view),
             building_on_paper(viewport, placed),
+            datums.get(viewport.drawn.drawn_from_id),
         )
         for viewport, placed in zip(viewports_of(row), sheet.viewports, strict=True)
     )

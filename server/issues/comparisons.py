@@ -60,7 +60,7 @@ def _side(state: State | None, job: Job, work: Work) -> _Side:
     if state is None:
         raise SheetError("The sheet to compare has been deleted.")
     if isinstance(state, Sheet):
-        (now,) = freeze_sheets(job.project, [state.pk], work.progress)
+        (now,) = freeze_sheets(job.project, [state.pk], work.step)
         files = files_of(job.project, [now.sheet])
         return _Side(now.sheet, store_state(now.sheet), f"{now.sheet.number} now", files)
     sheet = thaw(storage.path_of(state.state).read_bytes())

@@ -142,7 +142,7 @@ def issue(job: Job, work: Work) -> None:
     recipients = list(order.recipients.select_related("plot_settings"))
     if not rows or not recipients:
         raise SheetError("The sheets or the recipients of this issue have been deleted. Begin it again.")
-    frozen = freeze_sheets(project, [row.pk for row in rows], work.progress)
+    frozen = freeze_sheets(project, [row.pk for row in rows], work.step)
     errors = standing_errors(project, {str(each.row.pk) for each in frozen}, work)
     if errors and not order.reason.strip():
         many = "is 1 error" if len(errors) == 1 else f"are {len(errors)} errors"
@@ -185,7 +185,7 @@ def _make(
             names = [*names, _model_of(project, own)]
         stored = [_stored(own / name, form) for name, form in names]
         transmittal = _transmittal(project, order, frozen, recipient, stored, errors, work, own)
-        work.progress(f"{recipient.name}: packing", k / len(recipients))
+        work.step(f"{recipient.name}: packing", k / len(recipients))
         archive = own / "archive"
         _pack(archive, [(name, digest) for name, _, _, digest in stored] + [(TRANSMITTAL, transmittal)])
         name = f"{file_name(f'{project.number} {order.name} {recipient.name}'.strip())}.zip"

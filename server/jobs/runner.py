@@ -112,6 +112,16 @@ class Work:
             self._job.stage = stage
             Job.objects.filter(pk=self._job.pk).update(stage=stage, share=share)
 
+    def step(self, stage: str, share: float) -> None:
+        """Write how far work is that this process does itself, and show that it is alive.
+
+        Raises:
+            Cancelled: the job is not wanted any more.
+        """
+        self.progress(stage, share)
+        if not self._wanted():
+            raise Cancelled
+
     def _wanted(self) -> bool:
         now = time.monotonic()
         if now - self._checked < CANCEL_INTERVAL:

@@ -137,7 +137,7 @@ def plot(job: Job, work: Work) -> None:
         raise SheetError("The sheets to plot have been deleted.")
     chosen = [each.as_core for each in settings_for(sheets, row.settings)]
     printed = Print.objects.filter(plot=row).exists()
-    pages, facts, notes = _pages(job.project, sheets, chosen, row.form, printed=printed)
+    pages, facts, notes = _pages(job.project, sheets, chosen, row.form, work, printed=printed)
     resolution = min(settings.resolution for settings in chosen)
     made = storage.temporary_path(f".{row.form}")
     try:
@@ -156,6 +156,7 @@ def _pages(
     sheets: Sequence[Sheet],
     chosen: Sequence[core_settings.PlotSettings],
     form: str,
+    work: Work,
     *,
     printed: bool,
 ) -> tuple[list[Page], list[dict[str, Any]], list[str]]:
@@ -163,7 +164,8 @@ def _pages(
     whole = WholeSet.of(project)
     names = {str(view.pk): view.name for view in View.objects.filter(project=project)}
     pages, facts, notes = [], [], []
-    for row, settings in zip(sheets, chosen, strict=True):
+    for k, (row, settings) in enumerate(zip(sheets, chosen, strict=True)):
+        work.step(f"Composing {row.number}", k / len(sheets))
         sheet, display = composed(row, whole)
         try:
             page = page_for(sheet, display, settings)

@@ -29,6 +29,7 @@ from server.issues.models import (
     KeptFile,
     SentIssue,
 )
+from server.jobs.models import Job
 from server.projects.models import Project
 from server.sheets.models import Sheet
 from server.tests.api_case import ApiCase
@@ -248,6 +249,21 @@ class IssueTests(IssueCase):
             self.assertFalse(model.objects.exists())
         self.assertEqual([p for p in settings.DELIVERED.rglob("*") if p.is_file()], [])
         self.assertEqual(len(self.issued([anna, bo])["recipients"]), 2)
+
+    def test_cancelled_while_sheets_are_composed_nothing_is_issued(self):
+        whole = freezing.composed
+
+        def composed(row, *given):
+            Job.objects.filter(kind="issue").update(cancel_wanted=True)
+            return whole(row, *given)
+
+        with (
+            mock.patch.object(freezing, "composed", composed),
+            mock.patch("server.jobs.runner.CANCEL_INTERVAL", 0.0),
+        ):
+            order = self.order([self.recipient("Anna")])
+        self.assertEqual(self.call("get", f"jobs/{order['job']['id']}/")["state"], "cancelled")
+        self.assertFalse(Issue.objects.exists())
 
 
 class RecordTests(IssueCase):

@@ -13,7 +13,7 @@ def _find(checked: CheckedSet) -> Iterator[Found]:
         if viewport.state == "held":
             name = viewport.placed.name
             words = f"“{name}” is held at an older version of the model. Release it if it is to follow."
-            yield Found.on(sheet, words, viewport)
+            yield Found.on(sheet, words, viewport, fix="release")
 
 
 RULE = Rule("drawings-held", "Drawings held", "notice", _find)

@@ -2734,7 +2734,7 @@ export interface components {
             severity: components["schemas"]["SeverityEnum"];
         };
         /** @enum {string} */
-        FixEnum: "draw" | "restore";
+        FixEnum: "draw" | "release" | "restore";
         /**
          * @description * `pdf` - pdf
          *     * `dxf` - dxf

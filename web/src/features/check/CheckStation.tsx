@@ -4,7 +4,7 @@ import Button from "@mui/material/Button";
 import { useMemo, useState } from "react";
 import { Link } from "react-router-dom";
 import type { Finding, Project, Severity } from "../../api/client";
-import { useChecks, useSheets, useViewports, useWaivers } from "../../api/queries";
+import { useViews, useChecks, useSheets, useViewports, useWaivers } from "../../api/queries";
 import { EmptyState } from "../../components/EmptyState";
 import { useCheckedAgain } from "../../sync/useCheckedAgain";
 import { colours } from "../../theme/theme";
@@ -32,6 +32,7 @@ export function CheckStation({ project }: { project: Project }) {
   const [rulesOpen, setRulesOpen] = useState(false);
 
   useCheckedAgain(id, checks);
+  useViews(id); // what is put right is a view's at times
 
   const findings = checks?.findings ?? NOTHING;
   const waiverOf = useMemo(() => {

@@ -10,7 +10,7 @@ import {
 } from "../../api/client";
 import { notifyError } from "../../stores/notices";
 import { commit } from "../../sync/commands";
-import { changing, deleting, making, newId } from "../../sync/rows";
+import { changing, deleting, making, newId, rows } from "../../sync/rows";
 
 /** What a rule can be set to. */
 export type Choice = Severity | "off";
@@ -49,6 +49,9 @@ export async function putRight(project: string, finding: Finding, sheet: Sheet |
   if (finding.fix === "restore" && sheet) {
     const { [finding.subject]: _, ...overrides } = sheet.overrides;
     await commit(project, `restore a field of ${sheet.number}`, [changing("sheets", sheet, { overrides })]);
+  } else if (finding.fix === "release") {
+    const view = rows("views", project).find((v) => v.id === finding.view);
+    if (view) await commit(project, `release ${view.name}`, [changing("views", view, { held: false })]);
   } else if (finding.fix === "draw") {
     try {
       await data(api.POST("/api/views/{id}/draw/", { params: { path: { id: finding.view } } }));
@@ -58,4 +61,9 @@ export async function putRight(project: string, finding: Finding, sheet: Sheet |
   }
 }
 
-export const FIXES: Record<Finding["fix"], string> = { "": "", draw: "Bring up to date", restore: "Restore" };
+export const FIXES: Record<Finding["fix"], string> = {
+  "": "",
+  draw: "Bring up to date",
+  release: "Release",
+  restore: "Restore",
+};

@@ -11,7 +11,7 @@ export const DELIVERIES = choicesOf<RecipientSpec["delivery"]>({
   link: "By a link",
 });
 export const COLOURS = choicesOf<RecipientSpec["colours"]>({
-  "": "As the plot settings say",
+  "": "By plot settings",
   full: "In colour",
   grey: "In grey",
   black: "In black",
