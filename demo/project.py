@@ -117,8 +117,8 @@ REVISIONS = [
     },
 ]
 LOGO = Path(__file__).parent / "logo.svg"
-#: The upper left corner of the list of drawings on the first sheet, mm.
-COVER = {"x": 392, "y": 150}
+#: The upper left corner of the list of drawings on the first sheet, mm, and how many issues it shows.
+COVER = {"x": 378, "y": 150, "issues": 4}
 #: Small drawings that are no place for marks and levels, by their sheet.
 QUIET = {("A-01", "South elevation"), ("A-02", "Plan, Lookout"), ("A-02", "Roof plan")}
 #: A template of the office's own: the strip that is built in, with a line of fixed text. The last sheet has

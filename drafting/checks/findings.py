@@ -14,8 +14,8 @@ from drafting.schema import CLOSED
 #: How much a finding matters: the sheet is wrong; it may well be; it is good to know.
 Severity = Literal["error", "warning", "notice"]
 SEVERITIES: tuple[Severity, ...] = get_args(Severity)
-#: What can be done about a finding at once: draw its view anew, let it follow the model again, or show a field
-#: as it is filled in automatically.
+#: What can be done about a finding at once: draw its view anew, let it follow the model again, or show a
+#: field as it is filled in automatically.
 Fix = Literal["", "draw", "release", "restore"]
 
 

@@ -13,7 +13,7 @@ from drafting.render.annotation_items import drawn_piece, piece_boxes, piece_ite
 from drafting.render.backends.extents import bounds_of
 from drafting.render.border import border_items
 from drafting.render.display_list import DisplayList, FieldBox, Link, TitleBox
-from drafting.render.drawing_list import drawing_list_items, list_box
+from drafting.render.drawing_list import drawing_list_items, kept_within, list_box
 from drafting.render.drawing_title import drawing_title_items, title_box
 from drafting.render.items import Drawing, FlatItem
 from drafting.render.mark_items import grid_items, level_items, mark_items
@@ -44,6 +44,7 @@ def compose(
     below = _reach_down([dimensions, *grids.values(), *marks.values(), *levels.values()])
     # A view that was never drawn has only its title yet.
     drawn = [viewport for viewport in sheet.viewports if viewport.linework]
+    listed = sheet.drawing_list and kept_within(sheet.drawing_list, sheet.blank.frame)
     items = [
         *(drawing_of(viewport, (tables or {}).get(viewport.pen_table, table)) for viewport in drawn),
         *border_items(sheet.blank),
@@ -56,7 +57,7 @@ def compose(
             for viewport, about in marked
             for item in drawing_title_items(viewport, about.north, below[viewport.id])
         ),
-        *(drawing_list_items(sheet.drawing_list) if sheet.drawing_list else ()),
+        *(drawing_list_items(listed) if listed else ()),
         *template_items(sheet),
     ]
     links = (
@@ -78,7 +79,7 @@ def compose(
         sheet.paper.height,
         tuple(items),
         tuple(links),
-        (list_box(sheet.drawing_list),) if sheet.drawing_list else (),
+        (list_box(listed),) if listed else (),
         tuple(fields),
         tuple(TitleBox(viewport, box) for viewport, box in titles if box),
         piece_boxes(annotation),

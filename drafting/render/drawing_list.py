@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from itertools import accumulate
 
 from drafting.geometry.boxes import Box
@@ -27,6 +28,14 @@ def list_box(table: DrawingList) -> Box:
     return Box(x, y - height, sum(_widths(table)), height)
 
 
+def kept_within(table: DrawingList, frame: Box) -> DrawingList:
+    """A table that grows to the right moves to the left before it reaches beyond the frame."""
+    beyond = list_box(table).right - frame.right
+    if beyond <= 0:
+        return table
+    return replace(table, at=(max(table.at[0] - beyond, frame.x), table.at[1]))
+
+
 def _widths(table: DrawingList) -> list[float]:
     return [*(width for _, width in COLUMNS), *(ISSUE for _ in table.issues)]
 
@@ -48,12 +57,12 @@ def drawing_list_items(table: DrawingList) -> Iterator[Fill | Path | Text]:
             if words:
                 text, size = fit(words, SIZE if number else CAPTION_SIZE, width - 2 * PADDING)
                 # What an issue was for stands below its date.
-                up = 1.2 if k >= len(COLUMNS) and not number else 0.0
+                up = 1.6 if k >= len(COLUMNS) and not number else 0.0
                 yield Text((left + PADDING, y - ROW + 1.8 + up), text, size, INK, layer=LAYER)
         y -= ROW
     for left, (_, purpose) in zip(lefts[len(COLUMNS) :], table.issues, strict=False):
         text, size = fit(purpose, CAPTION_SIZE, ISSUE - 2 * PADDING)
-        yield Text((left + PADDING, box.top - HEADING - ROW + 0.6), text, size, INK, layer=LAYER)
+        yield Text((left + PADDING, box.top - HEADING - ROW + 0.9), text, size, INK, layer=LAYER)
     for x in lefts[1:-1]:
         yield Path(((x, box.y), (x, box.top - HEADING)), RULE_PEN, LAYER)
     yield Path(box.corners, BLOCK_PEN, LAYER, closed=True)

@@ -49,6 +49,12 @@ class DrawingListTests(TestCase):
         self.assertLessEqual({"2026-03-02", "Comment", "Tender", "P01"}, {item.text for item in lettered})
         self.assertTrue(all(box.x < i.at[0] < box.right and box.y < i.at[1] < box.top for i in lettered))
 
+    def test_it_stays_within_the_frame_when_issues_are_added(self):
+        sheet = Sheet(Paper.of("A3"), drawing_list=DrawingList((300.0, 200.0), ROWS))
+        (box,) = compose(sheet).tables
+        self.assertAlmostEqual(box.right, sheet.blank.frame.right)
+        self.assertEqual((box.width, box.top), (list_box(LIST).width, 200.0))
+
     def test_it_is_reported_where_it_lies(self):
         self.assertEqual(compose(Sheet(Paper.of("A3"), drawing_list=LIST)).tables, (list_box(LIST),))
         self.assertEqual(compose(Sheet(Paper.of("A3"))).tables, ())
