@@ -15,6 +15,7 @@ class CheckRun(models.Model):
     Attributes:
         state: the state of the set that was checked; another now means that it has changed since.
         findings: the core's Findings.
+        seconds: how long it took.
         fingerprints: what each sheet was like, by its id: the core's hash of it.
     """
 
@@ -22,6 +23,7 @@ class CheckRun(models.Model):
     state = models.CharField(max_length=64)
     findings = models.JSONField(default=list)
     fingerprints = models.JSONField(default=dict)
+    seconds = models.FloatField(default=0.0)
     finished = models.DateTimeField(auto_now=True)
 
     def __str__(self) -> str:

@@ -78,4 +78,5 @@ class ChecksSerializer(serializers.Serializer[Any]):
     findings = serializers.ListField(child=ShapeField(Finding, "finding"))
     fresh = serializers.BooleanField(help_text="Whether the set is as it was checked.")
     finished = serializers.DateTimeField(allow_null=True)
+    seconds = serializers.FloatField(help_text="How long the last check took.")
     job = JobSerializer(allow_null=True, help_text="The check that is under way.")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+import time
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
@@ -133,7 +134,7 @@ def order_check(project: Project) -> Job:
 
 def check(job: Job, work: Work) -> None:
     """Check the set of a job."""
-    project = job.project
+    project, begun = job.project, time.monotonic()
     state = state_of_set(project)
     rules = _chosen(rules_of(project))
     looked_at = checked_set(project, work)
@@ -143,6 +144,7 @@ def check(job: Job, work: Work) -> None:
         defaults={
             "state": state,
             "findings": dump(found, list[Finding]),
+            "seconds": time.monotonic() - begun,
             "fingerprints": {sheet.id: sheet.fingerprint for sheet in looked_at.sheets},
         },
     )

@@ -49,6 +49,7 @@ class ChecksView(APIView):
             "findings": run.findings if run else [],
             "fresh": run is not None and run.state == services.state_of_set(project),
             "finished": run.finished if run else None,
+            "seconds": run.seconds if run else 0.0,
             "job": job,
         }
         return Response(ChecksSerializer(answer).data)

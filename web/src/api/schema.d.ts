@@ -1944,6 +1944,11 @@ export interface components {
             fresh: boolean;
             /** Format: date-time */
             finished: string | null;
+            /**
+             * Format: double
+             * @description How long the last check took.
+             */
+            seconds: number;
             /** @description The check that is under way. */
             job: components["schemas"]["Job"] | null;
         };
