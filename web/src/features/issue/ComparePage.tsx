@@ -3,15 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useEffect, useMemo, useState } from "react";
 import { useSearchParams } from "react-router-dom";
-import {
-  api,
-  data,
-  type DayState,
-  type Difference,
-  type Issue,
-  type Project,
-  type Sheet,
-} from "../../api/client";
+import { api, data, type Difference, type Project, type Sheet } from "../../api/client";
 import { useAnnotations, useComparison, useDayStates, useIssues, useViewports } from "../../api/queries";
 import { ChoiceField } from "../../components/ChoiceField";
 import { PlotProgress } from "../../components/PlotProgress";
@@ -20,6 +12,8 @@ import { notify, notifyError } from "../../stores/notices";
 import { afterWrites } from "../../sync/rows";
 import { colours } from "../../theme/theme";
 import { ComparedPictures, type Mode } from "./ComparedPictures";
+import { named, statesOf } from "./comparedStates";
+import { DifferenceList } from "./DifferenceList";
 import { clouded, cloudsAbout } from "./issueCommands";
 
 const NOTHING: never[] = [];
@@ -140,63 +134,29 @@ export function ComparePage({ project, sheets }: Props) {
         </Box>
       </Box>
       <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
-        <Box
-          component="aside"
-          aria-label="Differences"
-          sx={{
-            width: 286,
-            flexShrink: 0,
-            display: "flex",
-            flexDirection: "column",
-            bgcolor: "background.default",
-            borderRight: `1px solid ${colours.sandDeep}`,
-          }}
-        >
-          <Box role="status" sx={{ px: 1.5, py: 1, fontSize: 13, fontWeight: 650 }}>
-            {!wanted
-              ? issues.length
+        <DifferenceList
+          differences={done ? comparison.differences : null}
+          empty={
+            wanted
+              ? ""
+              : issues.length
                 ? "Choose two states."
                 : "Nothing has been issued yet: two sheets can be compared as they are now."
-              : done
-                ? counted(comparison.differences.length)
-                : ""}
-          </Box>
-          <Box component="ul" sx={{ flex: 1, m: 0, p: 0, listStyle: "none", overflowY: "auto" }}>
-            {(done ? comparison.differences : NOTHING).map((difference, k) => (
-              <Box component="li" key={k}>
-                <Button
-                  aria-current={chosen === difference ? "true" : undefined}
-                  onClick={() => setChosen(difference)}
-                  sx={{
-                    width: "100%",
-                    justifyContent: "flex-start",
-                    textAlign: "left",
-                    whiteSpace: "normal",
-                    fontWeight: 400,
-                    lineHeight: 1.35,
-                    color: "text.primary",
-                    borderRadius: 0,
-                    bgcolor: chosen === difference ? colours.sand : "transparent",
-                  }}
-                >
-                  {difference.words}
-                </Button>
-              </Box>
-            ))}
-          </Box>
+          }
+          chosen={chosen}
+          onChoose={setChosen}
+        >
           {sheet && (
-            <Box sx={{ p: 1.25, borderTop: `1px solid ${colours.sandDeep}` }}>
-              <Button
-                variant="contained"
-                fullWidth
-                disabled={!done || !piecesKnown || !clouded(comparison.differences).length}
-                onClick={() => void cloud()}
-              >
-                Draw clouds on {sheet.number}
-              </Button>
-            </Box>
+            <Button
+              variant="contained"
+              fullWidth
+              disabled={!done || !piecesKnown || !clouded(comparison.differences).length}
+              onClick={() => void cloud()}
+            >
+              Draw clouds on {sheet.number}
+            </Button>
           )}
-        </Box>
+        </DifferenceList>
         {comparison && !done && (
           <Box sx={{ flex: 1 }}>
             <PlotProgress job={comparison.job} problem="" cancelled="The comparison was cancelled." />
@@ -207,41 +167,3 @@ export function ComparePage({ project, sheets }: Props) {
     </>
   );
 }
-
-/** A state that can be compared: a sheet as it was issued, as it was on an earlier day, or as it is now. */
-interface State {
-  key: string;
-  name: string;
-  sheet: string | null;
-  kind: "issued" | "day" | "sheet";
-}
-
-const named = ({ key, name }: State) => [key, name] as const;
-
-/** Sheets now, each with what was issued of it and what it was on earlier days; then those that are gone. */
-function statesOf(issues: readonly Issue[], days: readonly DayState[], sheets: readonly Sheet[]): State[] {
-  const issued = issues.toReversed().flatMap((issue) =>
-    issue.sheets.map((s) => ({
-      key: s.id,
-      name: `${s.number} ${s.revision} of ${issue.date}, ${issue.name}`,
-      sheet: s.sheet,
-      kind: "issued" as const,
-    })),
-  );
-  const earlier = days.map((d) => ({
-    key: String(d.id),
-    name: `${d.number} on ${d.day}`,
-    sheet: d.sheet,
-    kind: "day" as const,
-  }));
-  return [
-    ...sheets.flatMap((s) => [
-      { key: s.id, name: `${s.number} now`, sheet: s.id, kind: "sheet" as const },
-      ...[...issued, ...earlier].filter((i) => i.sheet === s.id),
-    ]),
-    ...issued.filter((i) => i.sheet === null),
-  ];
-}
-
-const counted = (count: number) =>
-  count === 0 ? "No difference" : count === 1 ? "1 difference" : `${count} differences`;

@@ -5,7 +5,7 @@ import { measuresFor, offsetFor } from "../../canvas/dimensions";
 import { geometryOf, holds, inView, onPaper, outlineOf, type Point } from "../../canvas/geometry";
 import { pictures } from "../../canvas/pictures";
 import type { Snap } from "../../canvas/snapPoints";
-import { NO_POINTS, annotate, useAnnotating } from "../../stores/annotating";
+import { NO_POINTS, annotate, useAnnotating, type Tool } from "../../stores/annotating";
 import { useBoard } from "../../stores/board";
 import { notify } from "../../stores/notices";
 import { select } from "../../stores/selection";
@@ -18,6 +18,16 @@ const REACH = 10;
 const NEW_NOTE = "Note";
 const LEVEL_AT = 6;
 const NOTE_WIDTH = 50;
+
+const NEEDS_DRAWING = "A dimension or a level measures a drawing: begin it on a viewport.";
+
+/** A click: where it was on paper, what it snapped to, through which viewport, and whether points go on. */
+interface Click {
+  place: Point;
+  snap: Snap;
+  viewport: Viewport | undefined;
+  more: boolean;
+}
 
 interface Given {
   project: string;
@@ -102,15 +112,15 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
       select(id);
     }
 
-    async function click(place: Point, { free, more }: { free: boolean; more: boolean }) {
-      const { snap, viewport: through } = await snapAt(place, free);
-      const now = useAnnotating.getState();
-      const viewport = on.find((v) => v.id === through);
-      if (now.attaching) return attach(now.attaching, [...now.points, snap], through);
-      if (now.tool === "note") {
-        if (!now.points.length && viewport && now.leader !== "none")
+    const feet = () => on.some((v) => v.scale.includes("="));
+
+    /** What a click makes, or goes on with, by what is made. */
+    const makers: Record<Tool, (click: Click) => unknown> = {
+      note: ({ place, snap, viewport }) => {
+        const { points, leader } = useAnnotating.getState();
+        const [tip] = points;
+        if (!tip && viewport && leader !== "none")
           return useAnnotating.setState({ points: [snap], viewport: viewport.id });
-        const tip = now.points[0];
         const at = tip ?? snap;
         const [fx, fy] = tip && viewport ? onPaper(geometryOf(viewport), at.at) : place;
         return finish(viewport, {
@@ -122,60 +132,68 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
           size: 2.5,
           bold: false,
           align: "left",
-          leader: tip ? now.leader : "none",
+          leader: tip ? leader : "none",
           arms: [],
         });
-      }
-      if (now.tool === "schedule")
-        return finish(undefined, {
+      },
+      schedule: ({ snap }) =>
+        finish(undefined, {
           kind: "schedule",
           at: anchorAt(snap),
           of: "rooms",
           storey: "",
           title: "",
-          feet: on.some((v) => v.scale.includes("=")),
-        });
-      if (now.tool === "cloud") {
-        const [first] = now.points;
-        if (!first) return useAnnotating.setState({ points: [snap], viewport: through });
-        const revision =
-          rows("sheets", project)
-            .find((s) => s.id === sheet)
-            ?.revisions.at(-1)?.revision ?? "";
+          feet: feet(),
+        }),
+      cloud: ({ snap, viewport }) => {
+        const [first] = useAnnotating.getState().points;
+        if (!first) return useAnnotating.setState({ points: [snap], viewport: viewport?.id ?? null });
+        const own = rows("sheets", project).find((s) => s.id === sheet);
         return finish(viewport, {
           kind: "cloud",
           first: anchorAt({ ...first, element: "" }),
           last: anchorAt({ ...snap, element: "" }),
-          revision,
+          revision: own?.revisions.at(-1)?.revision ?? "",
           kept: false,
         });
-      }
-      if (!viewport)
-        return notify("A dimension or a level measures a drawing: begin it on a viewport.", true);
-      if (now.tool === "level")
+      },
+      level: ({ snap, viewport }) =>
+        viewport
+          ? finish(viewport, {
+              kind: "level",
+              at: anchorAt(snap),
+              offset: LEVEL_AT,
+              feet: viewport.scale.includes("="),
+              override: "",
+            })
+          : notify(NEEDS_DRAWING, true),
+      dimension: ({ place, snap, viewport, more }) => {
+        if (!viewport) return notify(NEEDS_DRAWING, true);
+        const now = useAnnotating.getState();
+        if (now.extending) return extend(now.extending, snap);
+        if (now.points.length < 2 || more)
+          return useAnnotating.setState({ points: [...now.points, snap], viewport: viewport.id });
+        const g = geometryOf(viewport);
+        const points = now.points.map((p) => p.at);
+        const measures = now.measures === "pointer" ? measuresFor(points, inView(g, place)) : now.measures;
         return finish(viewport, {
-          kind: "level",
-          at: anchorAt(snap),
-          offset: LEVEL_AT,
-          feet: viewport.scale.includes("="),
-          override: "",
+          kind: "dimension",
+          points: now.points.map(anchorAt),
+          measures,
+          offset: offsetFor(g, measures, points, place),
+          style: now.style,
+          overrides: [],
+          together: false,
+          series: "",
         });
-      if (now.extending) return extend(now.extending, snap);
-      if (now.points.length < 2 || more)
-        return useAnnotating.setState({ points: [...now.points, snap], viewport: viewport.id });
-      const g = geometryOf(viewport);
-      const points = now.points.map((p) => p.at);
-      const measures = now.measures === "pointer" ? measuresFor(points, inView(g, place)) : now.measures;
-      return finish(viewport, {
-        kind: "dimension",
-        points: now.points.map(anchorAt),
-        measures,
-        offset: offsetFor(g, measures, points, place),
-        style: now.style,
-        overrides: [],
-        together: false,
-        series: "",
-      });
+      },
+    };
+
+    async function click(place: Point, { free, more }: { free: boolean; more: boolean }) {
+      const { snap, viewport: through } = await snapAt(place, free);
+      const { attaching, points, tool } = useAnnotating.getState();
+      if (attaching) await attach(attaching, [...points, snap], through);
+      else if (tool) await makers[tool]({ place, snap, viewport: on.find((v) => v.id === through), more });
     }
 
     /** Enter: what is made is done, and another can be begun. */
