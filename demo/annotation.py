@@ -12,7 +12,7 @@ from drafting.annotation.pieces import AnyPiece, dump_piece
 from drafting.annotation.schedules import Listed, Schedule
 from drafting.annotation.spot_levels import SpotLevel
 from server.annotations.drawn import drawn_linework
-from server.annotations.services import annotation_service, outer_chains_of
+from server.annotations.services import annotation_service, outer_chains_of, tags_of
 from server.projects.models import Project
 from server.sheets.models import Sheet, Viewport
 from server.views.models import View
@@ -22,6 +22,8 @@ OUTSIDE: dict[tuple[str, str], tuple[Side, ...]] = {
     ("A-01", "Plan, Ground floor"): SIDES,
     ("A-02", "Plan, Upper floor"): ("bottom", "left"),
 }
+#: Plans whose doors and windows are tagged.
+TAGGED = (("A-01", "Plan, Ground floor"), ("A-02", "Plan, Upper floor"))
 GENERAL = """General notes
 - Dimensions in millimetres, levels in metres above the ground floor.
 - Take figures, and do not scale from this drawing.
@@ -54,6 +56,10 @@ def annotate(project: Project) -> None:
         viewport = Viewport.objects.get(sheet__project=project, sheet__number=number, view__name=name)
         for chain in outer_chains_of(viewport, sides, "millimetres"):
             _add(project, chain, sheet=viewport.sheet, viewport=viewport)
+    for number, name in TAGGED:
+        viewport = Viewport.objects.get(sheet__project=project, sheet__number=number, view__name=name)
+        for tag in tags_of(viewport, ("doors", "windows"), "number"):
+            _add(project, tag, sheet=viewport.sheet, viewport=viewport)
     for name, notes in NOTES.items():
         view = View.objects.get(project=project, name=name)
         for place, corner, text in notes:

@@ -14,18 +14,19 @@ from drafting.annotation.dimensions import STYLES, Dimension, changes, measured
 from drafting.annotation.notes import Note
 from drafting.annotation.schedules import Schedule, Table
 from drafting.annotation.spot_levels import SpotLevel
+from drafting.annotation.tags import Tag
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Point
 from drafting.schema import dump, parse
 from drafting.sheets.viewport import Viewport
 from drafting.views.spec import AnyView
 
-AnyPiece = Annotated[Note | Dimension | SpotLevel | Schedule | Cloud, Field(discriminator="kind")]
-PieceKind = Literal["note", "dimension", "level", "schedule", "cloud"]
+AnyPiece = Annotated[Note | Dimension | SpotLevel | Schedule | Cloud | Tag, Field(discriminator="kind")]
+PieceKind = Literal["note", "dimension", "level", "schedule", "cloud", "tag"]
 #: What a piece is called in a sentence.
 NAMES: dict[PieceKind, str] = {
     "note": "note", "dimension": "dimension", "level": "spot level", "schedule": "schedule",
-    "cloud": "cloud",
+    "cloud": "cloud", "tag": "tag",
 }  # fmt: skip
 #: How a piece stands: all that it is attached to is where it was or was found again; a length has changed; or
 #: something is gone.
@@ -75,7 +76,7 @@ def is_typed_over(piece: AnyPiece) -> bool:
     """Whether something is typed over a true figure."""
     if isinstance(piece, Dimension):
         return any(piece.overrides)
-    return isinstance(piece, SpotLevel) and bool(piece.override)
+    return isinstance(piece, SpotLevel | Tag) and bool(piece.override)
 
 
 def attached(piece: AnyPiece, corners_of: CornersOf) -> AnyPiece:
@@ -148,6 +149,10 @@ def check_piece(piece: AnyPiece, view: AnyView | None, *, upright: bool = True) 
         if piece.first.at == piece.last.at:
             raise SheetError("The corners of this cloud lie in one place. Draw it about something.")
         return
+    if isinstance(piece, Tag):
+        if view is None:
+            raise SheetError("A tag is the label of a door or a window. Put it on a drawing.")
+        return
     name = NAMES[piece.kind]
     if view is None:
         raise SheetError(f"A {name} measures a drawing. Begin it on a viewport.")
@@ -172,6 +177,7 @@ class PlacedPiece:
         viewport: what it is seen through; None for one on the bare sheet.
         zero: the height of v = 0 of its view above the building's zero, mm.
         table: what a schedule lists.
+        label: the lines of a tag.
     """
 
     id: str
@@ -180,6 +186,7 @@ class PlacedPiece:
     viewport: Viewport | None = None
     zero: float = 0.0
     table: Table | None = None
+    label: tuple[str, ...] = ()
 
     @property
     def points(self) -> tuple[Point, ...]:

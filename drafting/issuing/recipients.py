@@ -11,7 +11,7 @@ from drafting.errors import SheetError
 from drafting.issuing.file_names import USUAL, check_pattern
 from drafting.plotting.colours import ColourTreatment
 from drafting.plotting.settings import PlotSettings
-from drafting.render import cloud_items, dimension_items, note_items, table_items
+from drafting.render import cloud_items, dimension_items, note_items, table_items, tag_items
 from drafting.render.display_list import DisplayList
 from drafting.render.items import Drawing, Item
 from drafting.schema import CLOSED, Flag, Whole
@@ -23,7 +23,9 @@ FORMS: tuple[Form, ...] = get_args(Form)
 #: Into a folder of the installation and a ZIP; by mail; by a link that ends.
 Delivery = Literal["folder", "mail", "link"]
 DELIVERIES: tuple[Delivery, ...] = get_args(Delivery)
-ANNOTATION_LAYERS = frozenset({dimension_items.LAYER, note_items.LAYER, table_items.LAYER, cloud_items.LAYER})
+ANNOTATION_LAYERS = frozenset(
+    {dimension_items.LAYER, note_items.LAYER, table_items.LAYER, cloud_items.LAYER, tag_items.LAYER}
+)
 _Line = Annotated[str, Field(max_length=120)]
 
 

@@ -9,6 +9,7 @@ from drafting.annotation.dimensions import Dimension
 from drafting.annotation.notes import Note
 from drafting.annotation.pieces import PlacedPiece, is_typed_over
 from drafting.annotation.schedules import Schedule
+from drafting.annotation.tags import Tag
 from drafting.geometry.boxes import Box, union
 from drafting.render.backends.extents import bounds_of
 from drafting.render.cloud_items import cloud_items
@@ -17,6 +18,7 @@ from drafting.render.display_list import PieceBox
 from drafting.render.items import FlatItem, Item, Path, Text
 from drafting.render.note_items import note_items
 from drafting.render.table_items import table_items
+from drafting.render.tag_items import tag_items
 
 
 def piece_items(placed: PlacedPiece) -> Sequence[FlatItem]:
@@ -28,6 +30,8 @@ def piece_items(placed: PlacedPiece) -> Sequence[FlatItem]:
         return list(note_items(placed, piece, source))
     if isinstance(piece, Schedule):
         return list(table_items(placed.table, placed.points[0], source)) if placed.table else []
+    if isinstance(piece, Tag):
+        return list(tag_items(placed, piece, source)) if placed.label else []
     if isinstance(piece, Cloud):
         return list(cloud_items(placed, piece, source))
     return list(spot_level_items(placed, piece, source))

@@ -11,6 +11,7 @@ from rest_framework import serializers
 from drafting.annotation.dimensions import STYLE_NAMES, Dimension
 from drafting.annotation.outer_chains import SIDES
 from drafting.annotation.pieces import AnyPiece
+from drafting.annotation.tags import TAG_WORDS, Tag
 from drafting.errors import SheetError
 from server.annotations.models import Annotation
 from server.common.serializers import RowSerializer
@@ -57,3 +58,17 @@ class OuterChainSerializer(ShapeSerializer):
     """A dimension that stands nowhere yet, with the series by which it is found again."""
 
     shape = Dimension
+
+
+class TagsSerializer(serializers.Serializer[Any]):
+    """A viewport whose doors or windows are to be tagged, and what tags say."""
+
+    viewport = OwnViewportField()
+    of = serializers.MultipleChoiceField(choices=("doors", "windows"), allow_empty=False)
+    shows = serializers.ChoiceField(choices=TAG_WORDS, default=TAG_WORDS[0])
+
+
+class NewTagSerializer(ShapeSerializer):
+    """A tag that stands nowhere yet."""
+
+    shape = Tag

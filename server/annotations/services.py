@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
@@ -11,18 +11,24 @@ from rest_framework import serializers
 from shapely import Point as ShapelyPoint
 from shapely import Polygon
 
+from drafting.annotation.anchors import Anchor
 from drafting.annotation.dimensions import Dimension, StyleName
 from drafting.annotation.outer_chains import SIDES, Side, outer_chains
 from drafting.annotation.pieces import PlacedPiece, attached, check_piece, dump_piece, parse_piece, stand
-from drafting.annotation.schedules import Schedule, Table, schedule_table
+from drafting.annotation.schedules import Listed, Schedule, Table, schedule_table
+from drafting.annotation.tags import Tag, TagWords, tag_lines, tags_for
+from drafting.building.openings import Opening
 from drafting.errors import SheetError
+from drafting.render.backends.extents import bounds_of
+from drafting.render.items import Text
 from drafting.sheets import sheet as core
 from drafting.sheets.viewport import Viewport as CoreViewport
 from server.annotations.drawn import corners_of, drawn_linework, grid_seen, is_upright
 from server.annotations.models import Annotation
-from server.buildings.models import newest_version
+from server.buildings.models import ModelVersion, newest_version
 from server.common.rows import Memo, RowService
-from server.sheets.composing import WholeSet
+from server.projects.models import Project
+from server.sheets.composing import WholeSet, composed
 from server.sheets.models import Sheet, Viewport
 from server.sheets.services import next_position
 from server.views.models import Drawn
@@ -54,6 +60,8 @@ class AnnotationService(RowService[Annotation]):
         drawing = drawn.linework if drawn is not None else None
         view = row.view or (row.viewport.view if row.viewport is not None else None)
         piece = parse_piece(row.spec)
+        if isinstance(piece, Tag) and piece.at.element not in _openings_of(row.project):
+            raise SheetError("A tag is the label of a door or a window. Click one.")
         check_piece(piece, view.as_core if view else None, upright=is_upright(drawing))
         row.spec = dump_piece(attached(piece, corners_of(drawing)))
 
@@ -87,6 +95,29 @@ def outer_chains_of(viewport: Viewport, sides: Iterable[Side], figures: StyleNam
     return outer_chains(linework, corners, wanted, float(viewport.scale.ratio), grid, figures)
 
 
+def tags_of(viewport: Viewport, of: Iterable[Listed], shows: TagWords) -> list[Tag]:
+    """Tags for the doors or windows that are seen through a viewport, clear of each other, of the names of
+    rooms and of what is annotated there.
+
+    Raises:
+        SheetError: it has not been drawn yet, or shows none of them.
+    """
+    drawing = viewport.drawn.linework
+    if drawing is None:
+        raise SheetError(f"“{viewport.view.name}” has not been drawn yet. Wait for its drawing.")
+    whole = WholeSet.of(viewport.sheet.project)
+    made, display = composed(viewport.sheet, whole)
+    seen = next(each for each in made.viewports if each.id == str(viewport.pk))
+    taken = [piece.box for piece in display.pieces if piece.viewport == seen.id and piece.kind != "tag"]
+    taken += [bounds_of(i) for i in display.items if isinstance(i, Text) and i.viewport == seen.id]
+    wanted = [o for o in whole.openings if ("doors" if o.is_door else "windows") in set(of)]
+    like = Tag(Anchor((0.0, 0.0)), shows=shows, feet=viewport.scale_in_feet)
+    found = list(tags_for(wanted, corners_of(drawing), seen, taken, like))
+    if not found:
+        raise SheetError(f"“{viewport.view.name}” shows no {' and no '.join(sorted(of))}.")
+    return found
+
+
 def table_of(schedule: Schedule, whole: WholeSet) -> Table:
     """What a schedule lists of the newest version of a project's building."""
     return schedule_table(schedule, whole.rooms, whole.openings, whole.storeys)
@@ -108,12 +139,13 @@ def pieces_on(
     rows = [row for row in pieces if _is_current(row, sheet)]
     if not rows:
         return
+    openings = {opening.id: opening for opening in whole.openings}
     for viewport in made.viewports:
         row = viewports[viewport.id]
         for piece in rows:
             of_view = row.annotation and piece.view_id == row.view_id
             if of_view or piece.viewport_id == row.pk:
-                placed = _placed(piece, viewport, row)
+                placed = _labelled(_placed(piece, viewport, row), openings)
                 if not of_view or _is_seen(placed, viewport):
                     yield placed
     for piece in rows:
@@ -137,6 +169,20 @@ def _placed(
     spec = piece.as_core
     zero = drawing.axes["origin"][2] if drawing is not None and drawing.axes else 0.0
     return PlacedPiece(str(piece.pk), spec, stand(spec, corners_of(drawing)), viewport, zero)
+
+
+def _openings_of(project: Project) -> set[str]:
+    """The ids of the doors and windows of a project's building, in any of its versions."""
+    facts = ModelVersion.objects.filter(project=project).values_list("facts", flat=True)
+    return {opening["id"] for each in facts for opening in each.get("openings", ())}
+
+
+def _labelled(placed: PlacedPiece, openings: Mapping[str, Opening]) -> PlacedPiece:
+    """A piece with what a tag says of its door or window."""
+    tag = placed.piece
+    if not isinstance(tag, Tag):
+        return placed
+    return replace(placed, label=tag_lines(tag, openings.get(tag.at.element)))
 
 
 def _is_seen(placed: PlacedPiece, viewport: CoreViewport) -> bool:

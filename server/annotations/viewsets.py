@@ -19,8 +19,10 @@ from server.annotations import services
 from server.annotations.models import Annotation
 from server.annotations.serializers import (
     AnnotationSerializer,
+    NewTagSerializer,
     OuterChainSerializer,
     OuterChainsSerializer,
+    TagsSerializer,
 )
 from server.projects.rows import RowKind, RowViewSet, listed_by_project
 from server.sheets.composing import WholeSet
@@ -51,6 +53,14 @@ class AnnotationViewSet(RowViewSet):
         given.is_valid(raise_exception=True)
         made = services.outer_chains_of(**given.validated_data)
         return Response(OuterChainSerializer(made, many=True).data)
+
+    @extend_schema(request=TagsSerializer, responses=NewTagSerializer(many=True))
+    @action(detail=False, methods=["post"])
+    def tags(self, request: Request) -> Response:
+        """Tags of the doors or windows in a viewport; whoever asks keeps those that are wanted."""
+        given = TagsSerializer(data=request.data, context=self.get_serializer_context())
+        given.is_valid(raise_exception=True)
+        return Response(NewTagSerializer(services.tags_of(**given.validated_data), many=True).data)
 
     @extend_schema(responses={(200, "text/csv"): OpenApiTypes.STR})
     @action(detail=True, methods=["get"], url_path="csv")

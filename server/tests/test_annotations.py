@@ -9,6 +9,7 @@ from ifcopenshell import guid
 from drafting.tests.pdf_reading import strokes
 from server.annotations.models import Annotation
 from server.annotations.viewsets import plain_cells
+from server.buildings.models import ModelVersion
 from server.tests.api_case import ApiCase
 from server.views.models import View
 
@@ -232,3 +233,42 @@ class CloudTests(AnnotationCase):
 
     def test_it_stands_on_a_sheet_only(self):
         self.assertIn("on the sheet", self.cloud(400, view=self.view)["detail"])
+
+
+class TagTests(AnnotationCase):
+    """The house has a wall and, here, a door beside it."""
+
+    def setUp(self):
+        super().setUp()
+        self.import_model(self.project, self.ifc(extra="IfcDoor"))
+        self.call("post", f"views/{self.view}/draw/", status=202)
+        self.viewport = self.place(scale="1:100", at=[200, 180])
+
+    def tags(self, status=200, **given):
+        body = {"viewport": self.viewport, "of": ["doors", "windows"], **given}
+        return self.call("post", "annotations/tags/", body, status)
+
+    def keep(self, spec, status=201):
+        body = {"project": self.project, "sheet": self.sheet, "viewport": self.viewport, "spec": spec}
+        return self.call("post", "annotations/", body, status)
+
+    def shown(self):
+        display = self.call("get", f"sheets/{self.sheet}/display/")
+        return [(piece["text"], piece["standing"]) for piece in display["pieces"] if piece["kind"] == "tag"]
+
+    def test_all_of_a_drawing_are_tagged_and_say_what_the_building_says(self):
+        (tag,) = self.tags(shows="both")
+        self.keep(tag)
+        (opening,) = ModelVersion.objects.first().facts["openings"]
+        size = f"{opening['width']:.0f} × {opening['height']:.0f}"
+        self.assertEqual(self.shown(), [(f"{opening['name']} {size}", "followed")])
+        # With its door gone it is lost, and says so.
+        self.import_model(self.project, self.ifc())
+        self.call("post", f"views/{self.view}/draw/", status=204)
+        self.assertEqual(self.shown(), [("–", "lost")])
+
+    def test_what_is_no_door_or_window_has_no_tag(self):
+        self.assertIn("shows no windows", self.tags(400, of=["windows"])["detail"])
+        wall = {"kind": "tag", "at": {"at": [0, 0], "element": WALL}}
+        self.assertIn("Click one", self.keep(wall, 400)["detail"])
+        self.tags(400, of=[])

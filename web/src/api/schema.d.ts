@@ -75,6 +75,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/annotations/tags/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Tags of the doors or windows in a viewport; whoever asks keeps those that are wanted. */
+        post: operations["annotations_tags_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/changes/": {
         parameters: {
             query?: never;
@@ -1753,8 +1770,8 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        AnnotationSpec: components["schemas"]["Note"] | components["schemas"]["Dimension"] | components["schemas"]["SpotLevel"] | components["schemas"]["Schedule"] | components["schemas"]["Cloud"];
-        AnnotationSpecRequest: components["schemas"]["NoteRequest"] | components["schemas"]["DimensionRequest"] | components["schemas"]["SpotLevelRequest"] | components["schemas"]["ScheduleRequest"] | components["schemas"]["CloudRequest"];
+        AnnotationSpec: components["schemas"]["Note"] | components["schemas"]["Dimension"] | components["schemas"]["SpotLevel"] | components["schemas"]["Schedule"] | components["schemas"]["Cloud"] | components["schemas"]["Tag"];
+        AnnotationSpecRequest: components["schemas"]["NoteRequest"] | components["schemas"]["DimensionRequest"] | components["schemas"]["SpotLevelRequest"] | components["schemas"]["ScheduleRequest"] | components["schemas"]["CloudRequest"] | components["schemas"]["TagRequest"];
         /** @enum {string} */
         AreaEnum: "sheet" | "drawings" | "window" | "board";
         ArrangeRequest: {
@@ -3120,6 +3137,40 @@ export interface components {
             scheme: components["schemas"]["RevisionScheme"];
         };
         /**
+         * @description A label of a door or a window.
+         *
+         *     Attributes:
+         *         at: a corner of it.
+         *         offset: from there to the middle of the label, paper mm.
+         *         shows: what it says.
+         *         feet: whether sizes are in feet and inches, and not in millimetres.
+         *         override: what is typed over its words; blank for these.
+         */
+        NewTag: {
+            at: components["schemas"]["Anchor"];
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number
+            ];
+            /** @default number */
+            shows: components["schemas"]["ShowsEnum"];
+            /** @default false */
+            feet: boolean;
+            /** @default  */
+            override: string;
+            /**
+             * @default tag
+             * @constant
+             */
+            kind: "tag";
+        };
+        /**
          * @description Words in a box of a width, which grows downward.
          *
          *     Attributes:
@@ -4059,7 +4110,7 @@ export interface components {
             typed_over: boolean;
         };
         /** @enum {string} */
-        PieceBoxKindEnum: "note" | "dimension" | "level" | "schedule" | "cloud";
+        PieceBoxKindEnum: "note" | "dimension" | "level" | "schedule" | "cloud" | "tag";
         /** @enum {string} */
         PlaceEnum: "centred" | "offset";
         /**
@@ -5209,6 +5260,8 @@ export interface components {
             only: string[];
         };
         /** @enum {string} */
+        ShowsEnum: "number" | "size" | "both";
+        /** @enum {string} */
         SideEnum: "north" | "south" | "east" | "west";
         /**
          * @description * `bottom` - bottom
@@ -5374,6 +5427,88 @@ export interface components {
             elements: string[];
             /** @description The version that this change is made from. */
             version?: number;
+        };
+        /**
+         * @description A label of a door or a window.
+         *
+         *     Attributes:
+         *         at: a corner of it.
+         *         offset: from there to the middle of the label, paper mm.
+         *         shows: what it says.
+         *         feet: whether sizes are in feet and inches, and not in millimetres.
+         *         override: what is typed over its words; blank for these.
+         */
+        Tag: {
+            at: components["schemas"]["Anchor"];
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number
+            ];
+            /** @default number */
+            shows: components["schemas"]["ShowsEnum"];
+            /** @default false */
+            feet: boolean;
+            /** @default  */
+            override: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tag";
+        };
+        /**
+         * @description A label of a door or a window.
+         *
+         *     Attributes:
+         *         at: a corner of it.
+         *         offset: from there to the middle of the label, paper mm.
+         *         shows: what it says.
+         *         feet: whether sizes are in feet and inches, and not in millimetres.
+         *         override: what is typed over its words; blank for these.
+         */
+        TagRequest: {
+            at: components["schemas"]["AnchorRequest"];
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number
+            ];
+            /** @default number */
+            shows: components["schemas"]["ShowsEnum"];
+            /** @default false */
+            feet: boolean;
+            /** @default  */
+            override: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tag";
+        };
+        /**
+         * @description * `doors` - doors
+         *     * `windows` - windows
+         * @enum {string}
+         */
+        TagsOfEnum: "doors" | "windows";
+        /** @description A viewport whose doors or windows are to be tagged, and what tags say. */
+        TagsRequest: {
+            /** Format: uuid */
+            viewport: string;
+            of: components["schemas"]["TagsOfEnum"][];
+            /** @default number */
+            shows: components["schemas"]["ShowsEnum"];
         };
         /** @description A row that a project keeps by name. */
         Template: {
@@ -5999,6 +6134,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OuterChain"][];
+                };
+            };
+        };
+    };
+    annotations_tags_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TagsRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["TagsRequest"];
+                "multipart/form-data": components["schemas"]["TagsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewTag"][];
                 };
             };
         };

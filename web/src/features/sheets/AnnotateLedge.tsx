@@ -90,6 +90,7 @@ const TOOL_NAMES: Record<Tool, string> = {
   level: "Spot level",
   schedule: "Schedule",
   cloud: "Cloud",
+  tag: "Tag",
 };
 
 function hint(tool: Tool, points: number, extending: boolean, attaching: boolean): string {
@@ -97,6 +98,7 @@ function hint(tool: Tool, points: number, extending: boolean, attaching: boolean
   if (tool === "schedule") return "Click where its upper left corner is to lie.";
   if (tool === "cloud")
     return points ? "Click the opposite corner." : "Click one corner of what has changed.";
+  if (tool === "tag") return "Click a door or a window. All of a drawing are tagged from its ledge, More.";
   if (tool === "level") return "Click a point of an elevation or a section.";
   if (tool === "note") return points ? "Click where the words begin." : "Click what the note speaks of.";
   if (extending) return "Click further points to add lengths to this chain.";

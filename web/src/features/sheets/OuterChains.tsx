@@ -5,11 +5,10 @@ import FormControlLabel from "@mui/material/FormControlLabel";
 import { useState } from "react";
 import type { DimensionSpec, Viewport } from "../../api/client";
 import { ChoiceField } from "../../components/ChoiceField";
-import { choicesOf } from "../../components/choices";
 import { notifyError } from "../../stores/notices";
 import type { AnnotationEdits, Side } from "./annotationCommands";
 import { Question } from "./Question";
-import { STYLES } from "./pieceChoices";
+import { HOMES, STYLES } from "./pieceChoices";
 
 const SIDES: readonly (readonly [Side, string])[] = [
   ["top", "Above"],
@@ -17,7 +16,6 @@ const SIDES: readonly (readonly [Side, string])[] = [
   ["left", "On the left"],
   ["right", "On the right"],
 ];
-const HOMES = choicesOf<"sheet" | "view">({ sheet: "This viewport only", view: "Its view, on every sheet" });
 
 interface Props {
   viewport: Viewport;

@@ -10,6 +10,7 @@ import type {
   NoteSpec,
   PieceBox,
   SpotLevelSpec,
+  TagSpec,
   Viewport,
 } from "../../api/client";
 import { ChoiceField } from "../../components/ChoiceField";
@@ -20,7 +21,7 @@ import { NO_POINTS, useAnnotating } from "../../stores/annotating";
 import { colours } from "../../theme/theme";
 import { KIND_NAMES, type AnnotationEdits } from "./annotationCommands";
 import { NoteText } from "./NoteText";
-import { ALIGNS, LEADERS, MEASURES, STYLES } from "./pieceChoices";
+import { ALIGNS, LEADERS, MEASURES, STYLES, TAG_WORDS } from "./pieceChoices";
 import { ScheduleFields } from "./ScheduleFields";
 import type { Edits } from "./sheetCommands";
 import type { SheetSet } from "./useSet";
@@ -43,6 +44,7 @@ export function PieceLedge({ piece, box, set, edits }: Props) {
       {spec.kind === "schedule" && (
         <ScheduleFields piece={{ ...piece, spec }} version={set.version} edits={edits} />
       )}
+      {spec.kind === "tag" && <TagFields piece={{ ...piece, spec }} edits={edits} />}
       {spec.kind === "cloud" && <CloudFields piece={{ ...piece, spec }} edits={edits} />}
       {spec.kind !== "cloud" && <BelongsTo piece={piece} box={box} set={set} edits={edits} />}
       <Stands piece={piece} box={box} edits={edits} />
@@ -218,6 +220,31 @@ function LevelFields({ piece, edits }: Of<SpotLevelSpec>) {
           name="Feet and inches"
           tip="In feet and inches, and not in metres"
           onToggle={() => change({ feet: !spec.feet }, "unit of a level")}
+        />
+      </Rows>
+    </Group>
+  );
+}
+
+function TagFields({ piece, edits }: Of<TagSpec>) {
+  const { spec } = piece;
+  const change = (to: Partial<TagSpec>, what: string) => void edits.changeSpec(piece, to, what);
+  return (
+    <Group name="Tag">
+      <Rows>
+        <ChoiceField
+          label="Shows"
+          width={136}
+          value={spec.shows}
+          choices={TAG_WORDS}
+          onChoose={(shows) => change({ shows: shows as TagSpec["shows"] }, "what a tag shows")}
+        />
+        <FigureField
+          label="Typed over"
+          width={136}
+          value={spec.override}
+          placeholder="its own words"
+          onCommit={(override) => change({ override }, "text of a tag")}
         />
       </Rows>
     </Group>

@@ -5,13 +5,14 @@ import type { Point } from "../../canvas/geometry";
 import type { AnnotationEdits } from "./annotationCommands";
 import { AddSeveral, ChooseView, ToSheets } from "./Dialogs";
 import { OuterChains } from "./OuterChains";
+import { TagOpenings } from "./TagOpenings";
 import { PenTables } from "./pens/PenTables";
 import { ProjectFacts } from "./ProjectFacts";
 import type { Edits } from "./sheetCommands";
 import type { SheetSet } from "./useSet";
 
 export type Question =
-  | { ask: "project" | "several" | "sheets" | "pens" | "dimension" }
+  | { ask: "project" | "several" | "sheets" | "pens" | "dimension" | "tags" }
   | { ask: "view"; points: readonly Point[] };
 
 interface Props {
@@ -78,6 +79,8 @@ export function Questions({ question, project, set, chosen, edits, annotation, o
       );
     case "dimension":
       return chosen[0] && <OuterChains viewport={chosen[0]} edits={annotation} onClose={onClose} />;
+    case "tags":
+      return chosen[0] && <TagOpenings viewport={chosen[0]} edits={annotation} onClose={onClose} />;
     case "view":
       return (
         <ChooseView

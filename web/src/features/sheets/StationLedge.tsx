@@ -136,6 +136,7 @@ function OfViewport({
       onBringUpToDate={onUpdate}
       onToSheets={() => onAsk({ ask: "sheets" })}
       onDimension={() => onAsk({ ask: "dimension" })}
+      onTag={() => onAsk({ ask: "tags" })}
     />
   );
 }

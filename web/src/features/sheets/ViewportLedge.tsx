@@ -38,13 +38,25 @@ interface Props {
   onToSheets: () => void;
   /** Dimension what is outside of a plan. */
   onDimension: () => void;
+  onTag: () => void;
 }
 
 const LADDERS = { custom: "Custom", metric: "Metric", feet: "Feet and inches" } as const;
 
 export function ViewportLedge(props: Props) {
-  const { viewport, view, views, version, ladder, job, edits, onBringUpToDate, onToSheets, onDimension } =
-    props;
+  const {
+    viewport,
+    view,
+    views,
+    version,
+    ladder,
+    job,
+    edits,
+    onBringUpToDate,
+    onToSheets,
+    onDimension,
+    onTag,
+  } = props;
   const draft = useGesture((s) => s.draft?.get(viewport.id));
   const now: Geometry = draft ?? geometryOf(viewport);
   const drawing = job && isActive(job);
@@ -204,6 +216,7 @@ export function ViewportLedge(props: Props) {
                 ],
                 ["Copy to sheets…", onToSheets],
                 ...(view?.spec.kind === "plan" ? [["Dimension the outer walls…", onDimension] as const] : []),
+                ["Tag doors and windows…", onTag],
                 [
                   viewport.opaque ? "Show what is below" : "Hide what is below",
                   () => change({ opaque: !viewport.opaque }, "hide what is below or not"),

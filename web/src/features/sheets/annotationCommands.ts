@@ -10,10 +10,12 @@ import {
   type DimensionSpec,
   type PieceBox,
   type ScheduleSpec,
+  type TagSpec,
   type Viewport,
 } from "../../api/client";
 import { geometryOf, inView, onPaper, type Point } from "../../canvas/geometry";
 import type { Snap } from "../../canvas/snapPoints";
+import { notify } from "../../stores/notices";
 import { select } from "../../stores/selection";
 import { commit } from "../../sync/commands";
 import { afterWrites, changing, deleting, making, newId, rows } from "../../sync/rows";
@@ -24,6 +26,9 @@ export type Home = Pick<Annotation, "view" | "sheet" | "viewport">;
 /** A side of a plan, as it is drawn. */
 export type Side = "bottom" | "left" | "top" | "right";
 
+/** What can be tagged for a whole drawing. */
+export type Tagged = "doors" | "windows";
+
 /** What the kinds of annotation are called in a sentence. */
 export const KIND_NAMES: Record<AnnotationSpec["kind"], string> = {
   note: "note",
@@ -31,6 +36,7 @@ export const KIND_NAMES: Record<AnnotationSpec["kind"], string> = {
   level: "spot level",
   schedule: "schedule",
   cloud: "cloud",
+  tag: "tag",
 };
 
 /** What was clicked, as the server takes it: it finds out which corner that is. */
@@ -55,6 +61,12 @@ export function withAnchors<S extends AnnotationSpec>(spec: S, anchors: readonly
   return spec.kind === "note" ? { ...spec, at, arms } : { ...spec, at };
 }
 
+/** Where what is made for a whole drawing belongs. */
+const homeOf = (viewport: Viewport, where: "sheet" | "view"): Home =>
+  where === "view"
+    ? { view: viewport.view, sheet: null, viewport: null }
+    : { view: null, sheet: viewport.sheet, viewport: viewport.id };
+
 /** A schedule whose corner is moved by a distance, paper mm. */
 export const shiftedSchedule = (spec: ScheduleSpec, [dx, dy]: Point): ScheduleSpec => ({
   ...spec,
@@ -78,7 +90,8 @@ function nudged({ spec, viewport, project }: Annotation, dx: number, dy: number)
     const seen = rows("viewports", project).find((v) => v.id === viewport);
     return shiftedCloud(spec, seen, [dx, dy]);
   }
-  if (spec.kind === "note") return { ...spec, offset: [spec.offset[0] + dx, spec.offset[1] + dy] };
+  if (spec.kind === "note" || spec.kind === "tag")
+    return { ...spec, offset: [spec.offset[0] + dx, spec.offset[1] + dy] };
   if (spec.kind === "level") return { ...spec, offset: spec.offset + dx };
   if (spec.kind === "schedule") return shiftedSchedule(spec, [dx, dy]);
   return { ...spec, offset: spec.offset + (spec.measures === "vertical" ? -dx : dy) };
@@ -167,10 +180,7 @@ export function useAnnotationEdits(project: string) {
       const chains = (await afterWrites(() =>
         data(api.POST("/api/annotations/outer-chains/", { body })),
       )) as unknown as DimensionSpec[];
-      const home: Home =
-        where === "view"
-          ? { view: viewport.view, sheet: null, viewport: null }
-          : { view: null, sheet: viewport.sheet, viewport: viewport.id };
+      const home = homeOf(viewport, where);
       const before = rows("annotations", project).filter(
         (p) =>
           p.view === home.view &&
@@ -196,7 +206,33 @@ export function useAnnotationEdits(project: string) {
       ]);
     }
 
+    /** Tags of doors and windows: those that have none yet get one, all in one step. */
+    async function tagOpenings(
+      viewport: Viewport,
+      of: readonly Tagged[],
+      shows: TagSpec["shows"],
+      where: "sheet" | "view",
+    ) {
+      const body = { viewport: viewport.id, of: [...of], shows };
+      const tags = (await afterWrites(() =>
+        data(api.POST("/api/annotations/tags/", { body })),
+      )) as unknown as TagSpec[];
+      const home = homeOf(viewport, where);
+      const tagged = new Set(
+        rows("annotations", project)
+          .filter((p) => p.view === viewport.view || p.viewport === viewport.id)
+          .map((p) => (p.spec.kind === "tag" ? p.spec.at.element : "")),
+      );
+      const first = next();
+      const steps = tags
+        .filter((tag) => !tagged.has(tag.at.element))
+        .map((tag, k) => rowOf(home, tag, first + k));
+      if (!steps.length) notify("Every door and window here has a tag already.");
+      await commit(project, `tag ${of.join(" and ")}`, steps);
+    }
+
     return {
+      tagOpenings,
       dimensionOutside,
       add,
       change,

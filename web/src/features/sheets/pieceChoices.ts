@@ -1,5 +1,5 @@
 /** What pieces of annotation can be, in the words of the screen. */
-import type { DimensionSpec, NoteSpec, ScheduleSpec } from "../../api/client";
+import type { DimensionSpec, NoteSpec, ScheduleSpec, TagSpec } from "../../api/client";
 import { choicesOf } from "../../components/choices";
 
 export const MEASURES = choicesOf<DimensionSpec["measures"]>({
@@ -20,4 +20,14 @@ export const LEADERS = choicesOf<NoteSpec["leader"]>({
   none: "None",
 });
 export const ALIGNS = choicesOf<NoteSpec["align"]>({ left: "Left", middle: "Middle", right: "Right" });
+export const TAG_WORDS = choicesOf<TagSpec["shows"]>({
+  number: "Number",
+  size: "Size",
+  both: "Number and size",
+});
+/** Where pieces that are made for a whole drawing belong. */
+export const HOMES = choicesOf<"sheet" | "view">({
+  sheet: "This viewport only",
+  view: "Its view, on every sheet",
+});
 export const LISTED = choicesOf<ScheduleSpec["of"]>({ rooms: "Rooms", doors: "Doors", windows: "Windows" });

@@ -17,6 +17,7 @@ const REACH = 10;
 /** A note's first words, to be typed over, and its place from what it points at; paper mm. */
 const NEW_NOTE = "Note";
 const LEVEL_AT = 6;
+const TAG_AT = 6;
 const NOTE_WIDTH = 50;
 
 const NEEDS_DRAWING = "A dimension or a level measures a drawing: begin it on a viewport.";
@@ -80,7 +81,7 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
       if (tool === "note" || tool === "schedule" || tool === "cloud") {
         annotate(null);
         select(made);
-      } else if (tool === "level") useAnnotating.setState({ ...NO_POINTS });
+      } else if (tool === "level" || tool === "tag") useAnnotating.setState({ ...NO_POINTS });
       else useAnnotating.setState({ extending: made });
     }
 
@@ -157,6 +158,17 @@ export function useAnnotate({ project, sheet, on, edits }: Given) {
           kept: false,
         });
       },
+      tag: ({ snap, viewport }) =>
+        viewport && snap.element
+          ? finish(viewport, {
+              kind: "tag",
+              at: anchorAt(snap),
+              offset: [0, TAG_AT],
+              shows: "number",
+              feet: viewport.scale.includes("="),
+              override: "",
+            })
+          : notify("A tag is the label of a door or a window. Click one.", true),
       level: ({ snap, viewport }) =>
         viewport
           ? finish(viewport, {

@@ -12,6 +12,7 @@ const TOOLS: readonly (readonly [Tool, string, string])[] = [
   ["dimension", "Dimension", "True lengths between points of a drawing (D)"],
   ["note", "Note", "Words, with a leader to what they speak of (T)"],
   ["level", "Level", "The height of a point in an elevation or a section (L)"],
+  ["tag", "Tag", "The number or the size of a door or a window (G)"],
   ["schedule", "Schedule", "A table of rooms, doors or windows, kept by itself (S)"],
   ["cloud", "Cloud", "A ring about what has changed, with the revision (C)"],
 ];

@@ -52,7 +52,7 @@ export function movedBy(
   viewport: Viewport | undefined,
   by: Point,
 ): AnnotationSpec {
-  if (spec.kind === "note") {
+  if (spec.kind === "note" || spec.kind === "tag") {
     const [x, y] = spec.offset;
     return { ...spec, offset: [tenth(x + by[0]), tenth(y + by[1])] };
   }

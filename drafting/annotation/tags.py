@@ -1,0 +1,142 @@
+"""Tags: labels of doors and windows, with words from their data, clear of each other."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from typing import Annotated, Literal, get_args
+
+from pydantic import Field
+
+from drafting.annotation.anchors import Anchor, ElementCorners, described
+from drafting.annotation.notes import Offset
+from drafting.building.openings import Opening
+from drafting.geometry.boxes import Box, Point
+from drafting.schema import CLOSED, Flag
+from drafting.sheets.viewport import Viewport
+from drafting.styles.lengths import feet_and_inches, plain_figure
+from drafting.styles.lettering import LEADING, text_width
+
+#: What a tag says: the number of its door or window, its size, or both.
+TagWords = Literal["number", "size", "both"]
+TAG_WORDS: tuple[TagWords, ...] = get_args(TagWords)
+#: Height of the number and of the size below it; clear space about the words in their outline; paper mm.
+SIZE, SMALL, PAD = 2.0, 1.8, 1.0
+#: Of a label whose door or window has no number.
+UNNUMBERED = "–"
+#: How far from its opening a tag is tried, the nearest first, mm; and how much further to each side.
+_AWAY, _ASIDE = (1.2, 3.0, 5.0, 8.0, 12.0), (0.0, 4.0, -4.0, 8.0, -8.0)
+
+
+@dataclass(frozen=True)
+class Tag:
+    """A label of a door or a window.
+
+    Attributes:
+        at: a corner of it.
+        offset: from there to the middle of the label, paper mm.
+        shows: what it says.
+        feet: whether sizes are in feet and inches, and not in millimetres.
+        override: what is typed over its words; blank for these.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    at: Anchor
+    offset: tuple[Offset, Offset] = (0.0, 0.0)
+    shows: TagWords = "number"
+    feet: Flag = False
+    override: Annotated[str, Field(max_length=40)] = ""
+    kind: Literal["tag"] = "tag"
+
+
+def tag_lines(tag: Tag, opening: Opening | None) -> tuple[str, ...]:
+    """The lines of a label: the first in an outline, a size below it.
+
+    >>> tag_lines(Tag(Anchor((0, 0)), shows="both"), Opening("x", "D3", True, "", 900.0, 2100.0))
+    ('D3', '900 × 2100')
+    """
+    if tag.override:
+        return (tag.override,)
+    if opening is None:
+        return (UNNUMBERED,)
+    words = feet_and_inches if tag.feet else lambda length, parts: plain_figure(length, 0)
+    size = f"{words(opening.width, 8)} × {words(opening.height, 8)}"
+    if tag.shows == "size":
+        return (size,)
+    number = opening.name or UNNUMBERED
+    return (number, size) if tag.shows == "both" else (number,)
+
+
+def label_size(lines: Sequence[str]) -> tuple[float, float]:
+    """Width and height of a label, paper mm: its outline, and below it the size."""
+    high = SIZE + 2 * PAD
+    wide = max(text_width(lines[0], SIZE, bold=True) + 2 * PAD + SIZE, high)
+    if len(lines) > 1:
+        return max(wide, text_width(lines[1], SMALL)), high + SMALL * LEADING
+    return wide, high
+
+
+def tags_for(
+    openings: Iterable[Opening],
+    corners_of: Callable[[str], ElementCorners | None],
+    viewport: Viewport,
+    taken: Iterable[Box],
+    like: Tag,
+) -> Iterator[Tag]:
+    """Tags for those openings that a drawing shows within its outline, each beside its own and clear of what
+    is there already.
+
+    Args:
+        taken: what is there already, paper mm.
+        like: what tags are to say.
+    """
+    occupied = list(taken)
+    for opening in openings:
+        among = corners_of(opening.id)
+        if among is None:
+            continue
+        places = [viewport.to_paper(*place) for place in among.places]
+        own = _box(places)
+        if not viewport.box.holds(own):
+            continue
+        nearest = min(range(len(places)), key=lambda k: (_apart(places[k], own.middle), k))
+        wide, high = label_size(tag_lines(like, opening))
+        middle = _free_place(own, wide, high, occupied, viewport.box)
+        occupied.append(Box(middle[0] - wide / 2, middle[1] - high / 2, wide, high))
+        anchor = described(among.places[nearest], opening.id, among)
+        x, y = places[nearest]
+        offset = round(middle[0] - x, 2), round(middle[1] - y, 2)
+        yield Tag(anchor, offset, like.shows, like.feet)
+
+
+def _box(points: Sequence[Point]) -> Box:
+    xs, ys = zip(*points, strict=True)
+    return Box(min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys))
+
+
+def _apart(a: Point, b: Point) -> float:
+    return (a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2
+
+
+def _free_place(own: Box, wide: float, high: float, taken: Sequence[Box], within: Box) -> Point:
+    """The middle of a label beside an opening: across the wall rather than along it, near rather than far."""
+    first = None
+    for away in _AWAY:
+        for aside in _ASIDE:
+            for middle in _around(own, wide, high, away, aside):
+                box = Box(middle[0] - wide / 2, middle[1] - high / 2, wide, high)
+                first = first or middle
+                if within.holds(box) and not any(box.meets(other) for other in taken):
+                    return middle
+    assert first is not None  # there is always somewhere to begin
+    return first
+
+
+def _around(own: Box, wide: float, high: float, away: float, aside: float) -> Iterator[Point]:
+    x, y = own.middle
+    below = x + aside, own.y - away - high / 2
+    above = x + aside, own.top + away + high / 2
+    left = own.x - away - wide / 2, y + aside
+    right = own.right + away + wide / 2, y + aside
+    yield from (below, above, right, left) if own.width >= own.height else (right, left, below, above)
