@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from typing import Annotated, Any, Literal, get_args
@@ -102,7 +103,9 @@ class Stood:
 
 
 def stand(piece: AnyPiece, corners_of: CornersOf) -> Stood:
-    """How a piece stands to a drawing."""
+    """How a piece stands to a drawing. A tag is of all of its door or window, and is lost with that alone."""
+    if isinstance(piece, Tag):
+        return _stand_of_tag(piece, corners_of(piece.at.element))
     found = [
         followed(anchor, corners_of(anchor.element) if anchor.element else None)
         for anchor in anchors_of(piece)
@@ -115,6 +118,15 @@ def stand(piece: AnyPiece, corners_of: CornersOf) -> Stood:
         return Stood(at, "lost", f"{gone} is no longer in this drawing")
     words = _changes(piece, at)
     return Stood(at, "changed" if words else "followed", words)
+
+
+def _stand_of_tag(tag: Tag, among: ElementCorners | None) -> Stood:
+    if among is None:
+        return Stood((tag.at.at,), "lost", "what it is attached to is no longer in this drawing")
+    found = followed(tag.at, among)
+    if found.state == "followed":
+        return Stood((found.at,), "followed")
+    return Stood((min(among.places, key=lambda place: math.dist(place, tag.at.at)),), "followed")
 
 
 def _changes(piece: AnyPiece, at: Sequence[Point]) -> str:

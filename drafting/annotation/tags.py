@@ -6,12 +6,14 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal, get_args
 
+import shapely
 from pydantic import Field
 
 from drafting.annotation.anchors import Anchor, ElementCorners, described
 from drafting.annotation.notes import Offset
 from drafting.building.openings import Opening
 from drafting.geometry.boxes import Box, Point
+from drafting.geometry.polylines import Floats
 from drafting.schema import CLOSED, Flag
 from drafting.sheets.viewport import Viewport
 from drafting.styles.lengths import feet_and_inches, plain_figure
@@ -25,7 +27,9 @@ SIZE, SMALL, PAD = 2.0, 1.8, 1.0
 #: Of a label whose door or window has no number.
 UNNUMBERED = "–"
 #: How far from its opening a tag is tried, the nearest first, mm; and how much further to each side.
-_AWAY, _ASIDE = (1.2, 3.0, 5.0, 8.0, 12.0), (0.0, 4.0, -4.0, 8.0, -8.0)
+_AWAY, _ASIDE = (1.2, 2.4, 3.6, 5.0, 6.5, 8.0, 10.0, 12.0), (0.0, 3.0, -3.0, 6.0, -6.0, 9.0, -9.0)
+#: What is kept clear about what is there already, mm.
+CLEAR = 0.7
 
 
 @dataclass(frozen=True)
@@ -82,6 +86,7 @@ def tags_for(
     corners_of: Callable[[str], ElementCorners | None],
     viewport: Viewport,
     taken: Iterable[Box],
+    lines: Floats,
     like: Tag,
 ) -> Iterator[Tag]:
     """Tags for those openings that a drawing shows within its outline, each beside its own and clear of what
@@ -89,9 +94,15 @@ def tags_for(
 
     Args:
         taken: what is there already, paper mm.
+        lines: (n, 2) points along lines that labels do not lie over where that can be helped, paper mm.
         like: what tags are to say.
     """
-    occupied = list(taken)
+    occupied = [_about(box) for box in taken]
+    under = shapely.STRtree(shapely.points(lines))
+
+    def crosses(box: Box) -> bool:
+        return len(under.query(shapely.box(box.x, box.y, box.right, box.top), predicate="contains")) > 0
+
     for opening in openings:
         among = corners_of(opening.id)
         if among is None:
@@ -102,12 +113,16 @@ def tags_for(
             continue
         nearest = min(range(len(places)), key=lambda k: (_apart(places[k], own.middle), k))
         wide, high = label_size(tag_lines(like, opening))
-        middle = _free_place(own, wide, high, occupied, viewport.box)
+        middle = _free_place(own, wide, high, occupied, viewport.box, crosses)
         occupied.append(Box(middle[0] - wide / 2, middle[1] - high / 2, wide, high))
         anchor = described(among.places[nearest], opening.id, among)
         x, y = places[nearest]
         offset = round(middle[0] - x, 2), round(middle[1] - y, 2)
         yield Tag(anchor, offset, like.shows, like.feet)
+
+
+def _about(box: Box) -> Box:
+    return Box(box.x - CLEAR, box.y - CLEAR, box.width + 2 * CLEAR, box.height + 2 * CLEAR)
 
 
 def _box(points: Sequence[Point]) -> Box:
@@ -119,18 +134,26 @@ def _apart(a: Point, b: Point) -> float:
     return (a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2
 
 
-def _free_place(own: Box, wide: float, high: float, taken: Sequence[Box], within: Box) -> Point:
-    """The middle of a label beside an opening: across the wall rather than along it, near rather than far."""
-    first = None
+def _free_place(
+    own: Box,
+    wide: float,
+    high: float,
+    taken: Sequence[Box],
+    within: Box,
+    crosses: Callable[[Box], bool],
+) -> Point:
+    """The middle of a label beside an opening: across the wall rather than along it, near rather than far;
+    over lines, or over something, only where there is no better place."""
+    over_lines = None
     for away in _AWAY:
         for aside in _ASIDE:
             for middle in _around(own, wide, high, away, aside):
                 box = Box(middle[0] - wide / 2, middle[1] - high / 2, wide, high)
-                first = first or middle
                 if within.holds(box) and not any(box.meets(other) for other in taken):
-                    return middle
-    assert first is not None  # there is always somewhere to begin
-    return first
+                    if not crosses(box):
+                        return middle
+                    over_lines = over_lines or middle
+    return over_lines or next(_around(own, wide, high, _AWAY[0], 0.0))
 
 
 def _around(own: Box, wide: float, high: float, away: float, aside: float) -> Iterator[Point]:

@@ -3,6 +3,7 @@
 from itertools import combinations
 from unittest import TestCase
 
+import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -27,6 +28,8 @@ OPENINGS = [Opening(name, f"D{k}", True, "", 900.0, 2100.0) for k, name in enume
 
 
 WINDOW = Box(40, 100, 260, 120)
+NO_LINES = np.empty((0, 2))
+LIKE = Tag(Anchor((0.0, 0.0)))
 
 
 def seen(scale="1:50", turn=0.0, box=WINDOW):
@@ -47,7 +50,9 @@ class TagTests(TestCase):
            st.sampled_from([0.0, 30.0, 90.0]))  # fmt: skip
     def test_tags_keep_clear_of_each_other_and_of_what_is_there(self, scale, shows, turn):
         viewport, taken = seen(scale, turn), [Box(100, 150, 60, 8)]
-        tags = list(tags_for(OPENINGS, CORNERS.of, viewport, taken, Tag(Anchor((0.0, 0.0)), shows=shows)))
+        tags = list(
+            tags_for(OPENINGS, CORNERS.of, viewport, taken, NO_LINES, Tag(Anchor((0.0, 0.0)), shows=shows))
+        )
         boxes = []
         for tag in tags:
             x, y = viewport.to_paper(*tag.at.at)
@@ -61,15 +66,22 @@ class TagTests(TestCase):
         self.assertTrue(all(viewport.box.holds(each) for each in boxes))
 
     def test_only_what_is_seen_within_the_outline_is_tagged_and_each_once(self):
-        tags = list(tags_for(OPENINGS, CORNERS.of, seen(), [], Tag(Anchor((0.0, 0.0)))))
+        tags = list(tags_for(OPENINGS, CORNERS.of, seen(), [], NO_LINES, LIKE))
         self.assertEqual([tag.at.element for tag in tags], [o.id for o in OPENINGS])
         part = seen(box=Box(100, 100, 60, 60))
-        self.assertEqual(len(list(tags_for(OPENINGS, CORNERS.of, part, [], Tag(Anchor((0.0, 0.0)))))), 2)
+        self.assertEqual(len(list(tags_for(OPENINGS, CORNERS.of, part, [], NO_LINES, LIKE))), 2)
         gone = [Opening("gone", "D9", True, "", 1.0, 1.0)]
-        self.assertEqual(list(tags_for(gone, CORNERS.of, seen(), [], Tag(Anchor((0.0, 0.0))))), [])
+        self.assertEqual(list(tags_for(gone, CORNERS.of, seen(), [], NO_LINES, LIKE)), [])
+
+    def test_it_keeps_off_lines_where_it_can(self):
+        (free, *_) = tags_for(OPENINGS[:1], CORNERS.of, seen(), [], NO_LINES, LIKE)
+        x, y = seen().to_paper(*free.at.at)
+        middle = np.array([[x + free.offset[0], y + free.offset[1]]])
+        (other, *_) = tags_for(OPENINGS[:1], CORNERS.of, seen(), [], middle, LIKE)
+        self.assertNotEqual(other.offset, free.offset)
 
     def test_it_follows_its_door_and_is_lost_with_it(self):
-        (tag, *_) = tags_for(OPENINGS, CORNERS.of, seen(), [], Tag(Anchor((0.0, 0.0))))
+        (tag, *_) = tags_for(OPENINGS, CORNERS.of, seen(), [], NO_LINES, LIKE)
         self.assertEqual(parse_piece(dump_piece(tag)), tag)
         moved = Corners(drawn([box((500, 0, 0), (1400, 300, 2100))], "roof"))
         first = moved.of(tag.at.element)
@@ -77,6 +89,9 @@ class TagTests(TestCase):
         self.assertEqual(stood.standing, "followed")
         self.assertAlmostEqual(stood.at[0][0] - tag.at.at[0], 500.0, delta=1.0)
         self.assertEqual(stand(tag, lambda element: None).standing, "lost")
+        # It is the label of all of its door, whatever becomes of a corner of that.
+        other = Corners(drawn([box((0, 0, 0), (700, 300, 2100))], "elevation:south")).of(tag.at.element)
+        self.assertEqual(stand(tag, lambda element: other).standing, "followed")
 
     def test_it_is_drawn_with_its_words_and_refused_on_the_bare_sheet(self):
         tag = Tag(Anchor((0.0, 0.0)), (0.0, 6.0), "both")

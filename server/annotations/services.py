@@ -19,8 +19,12 @@ from drafting.annotation.schedules import Listed, Schedule, Table, schedule_tabl
 from drafting.annotation.tags import Tag, TagWords, tag_lines, tags_for
 from drafting.building.openings import Opening
 from drafting.errors import SheetError
+from drafting.geometry.polylines import Floats
+from drafting.issuing.line_changes import pieces_of, sampled
+from drafting.linework.model import Linework as CoreLinework
 from drafting.render.backends.extents import bounds_of
-from drafting.render.items import Text
+from drafting.render.items import Drawing, Fill, Text
+from drafting.render.placed import PlacedDrawing
 from drafting.sheets import sheet as core
 from drafting.sheets.viewport import Viewport as CoreViewport
 from server.annotations.drawn import corners_of, drawn_linework, grid_seen, is_upright
@@ -37,6 +41,8 @@ from server.views.models import Drawn
 MAX_PIECES = 3_000
 #: What lies this near to a viewport's outline is still seen in it, paper mm.
 _ON_EDGE = 0.5
+#: How far apart points along lines lie that tags keep clear of, paper mm.
+_STEP = 0.5
 
 
 class AnnotationService(RowService[Annotation]):
@@ -108,14 +114,25 @@ def tags_of(viewport: Viewport, of: Iterable[Listed], shows: TagWords) -> list[T
     whole = WholeSet.of(viewport.sheet.project)
     made, display = composed(viewport.sheet, whole)
     seen = next(each for each in made.viewports if each.id == str(viewport.pk))
-    taken = [piece.box for piece in display.pieces if piece.viewport == seen.id and piece.kind != "tag"]
-    taken += [bounds_of(i) for i in display.items if isinstance(i, Text) and i.viewport == seen.id]
+    taken = [piece.box for piece in display.pieces if piece.viewport == seen.id]
+    own = (item for item in display.items if isinstance(item, Text | Fill) and item.viewport == seen.id)
+    taken += [bounds_of(item) for item in own]
     wanted = [o for o in whole.openings if ("doors" if o.is_door else "windows") in set(of)]
     like = Tag(Anchor((0.0, 0.0)), shows=shows, feet=viewport.scale_in_feet)
-    found = list(tags_for(wanted, corners_of(drawing), seen, taken, like))
+    lines = _points_along(
+        next(i for i in display.items if isinstance(i, Drawing) and i.viewport == seen.id),
+        drawn_linework(drawing)[0],
+    )
+    found = list(tags_for(wanted, corners_of(drawing), seen, taken, lines, like))
     if not found:
         raise SheetError(f"“{viewport.view.name}” shows no {' and no '.join(sorted(of))}.")
     return found
+
+
+def _points_along(item: Drawing, linework: CoreLinework) -> Floats:
+    """(n, 2) points along the lines of a drawing, paper mm."""
+    groups = PlacedDrawing(item, linework).line_groups()
+    return sampled(pieces_of([lines for _, _, lines in groups]), _STEP).points
 
 
 def table_of(schedule: Schedule, whole: WholeSet) -> Table:
