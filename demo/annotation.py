@@ -23,7 +23,7 @@ OUTSIDE: dict[tuple[str, str], tuple[Side, ...]] = {
     ("A-02", "Plan, Upper floor"): ("bottom", "left"),
 }
 #: Plans whose doors and windows are tagged.
-TAGGED = (("A-01", "Plan, Ground floor"), ("A-02", "Plan, Upper floor"))
+TAGGED = (("A-02", "Plan, Upper floor"),)
 GENERAL = """General notes
 - Dimensions in millimetres, levels in metres above the ground floor.
 - Take figures, and do not scale from this drawing.
