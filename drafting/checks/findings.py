@@ -42,13 +42,22 @@ class Found:
 
     @classmethod
     def on(
-        cls, sheet: CheckedSheet, words: str, viewport: CheckedViewport | None = None, **more: object
+        cls,
+        sheet: CheckedSheet,
+        words: str,
+        viewport: CheckedViewport | None = None,
+        *,
+        view: str = "",
+        piece: str = "",
+        subject: str = "",
+        at: Point | None = None,
+        fix: Fix = "",
     ) -> Found:
         """Found on a sheet; where it is about a viewport, in the middle of that."""
-        about = {"viewport": viewport.placed.id, "view": viewport.view} if viewport else {}
-        at = viewport.placed.box.middle if viewport else None
-        given: dict[str, object] = {"at": at, **about, **more}
-        return cls(words, sheet.id, **given)  # type: ignore[arg-type]  # fields of this class
+        if viewport is None:
+            return cls(words, sheet.id, "", view, piece, subject, at, fix)
+        placed = viewport.placed
+        return cls(words, sheet.id, placed.id, viewport.view, piece, subject, at or placed.box.middle, fix)
 
 
 @dataclass(frozen=True)

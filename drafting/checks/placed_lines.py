@@ -9,7 +9,7 @@ import numpy as np
 
 from drafting.checks.checked import CheckedSheet
 from drafting.geometry.polylines import Floats, Longs, Polylines
-from drafting.issuing.line_changes import pieces_of, sampled, within
+from drafting.geometry.sampling import pieces_of, sampled, within
 from drafting.render.items import Drawing
 from drafting.render.placed import PlacedDrawing
 

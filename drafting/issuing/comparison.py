@@ -12,15 +12,9 @@ import numpy as np
 
 from drafting.geometry.boxes import Box, Point, union
 from drafting.geometry.polylines import Floats, Polylines
+from drafting.geometry.sampling import pieces_of, sampled, within
 from drafting.issuing.frozen import FrozenSheet
-from drafting.issuing.line_changes import (
-    clusters_of,
-    missing_from,
-    pieces_of,
-    sampled,
-    stretches_of,
-    within,
-)
+from drafting.issuing.line_changes import clusters_of, missing_from, stretches_of
 from drafting.render import cloud_items, drawing_list, drawing_title, template_items
 from drafting.render.backend import Sources
 from drafting.render.backends.extents import bounds_of
@@ -99,10 +93,10 @@ def compare(
     for key in [*others, *(key for key in own if key not in others)]:
         old, new = own.get(key), others.get(key)
         name = (after.drawings.get(key) or before.drawings.get(key)) or "A drawing"
-        if old is None or new is None:
-            kind: DifferenceKind = "added" if old is None else "removed"
-            box = bounds_of(new or old)  # type: ignore[arg-type]  # one of them is there
-            differences.append(Difference(kind, f"“{name}” was {kind}.", key, box))
+        if old is None and new is not None:
+            differences.append(Difference("added", f"“{name}” was added.", key, bounds_of(new)))
+        elif old is not None and new is None:
+            differences.append(Difference("removed", f"“{name}” was removed.", key, bounds_of(old)))
         found = list(_of_a_drawing(old, new, name, key)) if old and new else []
         differences += found
         shift = _shift(old, new) if old and new and ignore_moves else (0.0, 0.0)

@@ -18,14 +18,23 @@ _TOKEN = re.compile(r"\{([^{}]*)\}")
 _FORBIDDEN = set('/\\:*?"<>|')
 
 
+def tokens_of(pattern: str) -> set[str]:
+    """What a pattern names between braces.
+
+    >>> sorted(tokens_of("{number}_{revision}"))
+    ['number', 'revision']
+    """
+    return set(_TOKEN.findall(pattern))
+
+
 def check_pattern(pattern: str) -> None:
     """Refuse a pattern that names no file.
 
     Raises:
         SheetError: it names a folder, something that no sheet says, or nothing of a sheet at all.
     """
-    used = _TOKEN.findall(pattern)
-    for name in used:
+    used = tokens_of(pattern)
+    for name in sorted(used):
         if name not in TOKENS:
             raise SheetError(
                 f"“{{{name}}}” is nothing that a file can be named after. There are "

@@ -12,10 +12,11 @@ from drafting.annotation.dimensions import Dimension
 from drafting.annotation.notes import Note
 from drafting.annotation.pieces import PlacedPiece, stand
 from drafting.geometry.boxes import Box
+from drafting.geometry.sampling import sampled
 from drafting.issuing.comparison import compare
 from drafting.issuing.comparison_page import COME, GONE, comparison_page
 from drafting.issuing.frozen import freeze
-from drafting.issuing.line_changes import clusters_of, missing_from, sampled, stretches_of
+from drafting.issuing.line_changes import clusters_of, missing_from, stretches_of
 from drafting.render.backend import Sources
 from drafting.render.compose import compose
 from drafting.sheets.fields import Revision

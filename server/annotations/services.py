@@ -20,7 +20,7 @@ from drafting.annotation.tags import Tag, TagWords, tag_lines, tags_for
 from drafting.building.openings import Opening
 from drafting.errors import SheetError
 from drafting.geometry.polylines import Floats
-from drafting.issuing.line_changes import pieces_of, sampled
+from drafting.geometry.sampling import pieces_of, sampled
 from drafting.linework.model import Linework as CoreLinework
 from drafting.render.backends.extents import bounds_of
 from drafting.render.items import Drawing, Fill, Text

@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 import json
 import time
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any
@@ -152,11 +152,13 @@ def check(job: Job, work: Work) -> None:
         keep(project, looked_at.sheets)
 
 
-def standing_errors(project: Project, sheets: set[str], work: Work) -> list[Finding]:
-    """What is wrong with some sheets, or with the whole set, of the highest severity, and has not been
-    waived."""
+def standing_errors(
+    project: Project, looked_at: CheckedSet, sheets: Collection[str], work: Work
+) -> list[Finding]:
+    """What is wrong with some sheets of a set, or with the whole of it, of the highest severity, and has not
+    been waived."""
     waived = set(Waiver.objects.filter(project=project).values_list("finding", flat=True))
-    found = check_set(checked_set(project, work), _chosen(rules_of(project)), work.step)
+    found = check_set(looked_at, _chosen(rules_of(project)), work.step)
     return [
         each
         for each in found

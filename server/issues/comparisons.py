@@ -16,7 +16,7 @@ from server.issues.freezing import (
     files_kept,
     files_of,
     files_of_issue,
-    freeze_sheets,
+    freeze_sheet,
     paths,
     store_state,
 )
@@ -56,13 +56,12 @@ class _Side:
     files: tuple[dict[str, str], dict[str, str]]
 
 
-def _side(state: State | None, job: Job, work: Work) -> _Side:
+def _side(state: State | None) -> _Side:
     if state is None:
         raise SheetError("The sheet to compare has been deleted.")
     if isinstance(state, Sheet):
-        (now,) = freeze_sheets(job.project, [state.pk], work.step)
-        files = files_of(job.project, [now.sheet])
-        return _Side(now.sheet, store_state(now.sheet), f"{now.sheet.number} now", files)
+        now = freeze_sheet(state)
+        return _Side(now, store_state(now), f"{now.number} now", files_of(state.project, [now]))
     sheet = thaw(storage.path_of(state.state).read_bytes())
     if isinstance(state, DayState):
         return _Side(sheet, state.state, f"{state.number} on {state.day}", files_kept(state.files.all()))
@@ -72,8 +71,8 @@ def _side(state: State | None, job: Job, work: Work) -> _Side:
 def compare(job: Job, work: Work) -> None:
     """Compare the two states of a job, and draw one over the other."""
     row = job.compared
-    old = _side(row.old_issued or row.old_day or row.old_sheet, job, work)
-    new = _side(row.new_issued or row.new_day or row.new_sheet, job, work)
+    old = _side(row.old_issued or row.old_day or row.old_sheet)
+    new = _side(row.new_issued or row.new_day or row.new_sheet)
     linework, pictures = ({**old.files[k], **new.files[k]} for k in (0, 1))
     states = storage.path_of(old.state), storage.path_of(new.state)
     names = old.name, new.name

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Mapping
 from pathlib import Path
-from typing import Any
+from typing import TypeVar
 
 from django.db import transaction
 
-from drafting.issuing.frozen import FrozenSheet, fingerprint, freeze, frozen_bytes
+from drafting.issuing.frozen import FrozenSheet, freeze, frozen_bytes
 from server.checks.services import state_of_set
 from server.common import storage
 from server.issues.models import DayFile, IssuedSheet, KeptFile
@@ -23,37 +22,28 @@ from server.views.models import Linework
 TRIES = 3
 
 
-@dataclass(frozen=True)
-class Frozen:
-    """A sheet as it is now: the core's record of it, and its fingerprint."""
-
-    row: Sheet
-    sheet: FrozenSheet
-    fingerprint: str
+T = TypeVar("T")
 
 
-def freeze_sheets(
-    project: Project, ids: Sequence[Any], progress: Callable[[str, float], None] = lambda words, share: None
-) -> list[Frozen]:
-    """Sheets in register order, all of one moment of the set."""
+def at_one_moment(project: Project, look: Callable[[], T]) -> T:
+    """What `look` makes of the set of a project, all of it as it was at one moment."""
     for _ in range(TRIES):
         before = state_of_set(project)
-        found = _freeze(project, ids, progress)
+        found = look()
         if state_of_set(project) == before:
             return found
     with transaction.atomic():  # from here on others wait
-        return _freeze(project, ids, progress)
+        return look()
 
 
-def _freeze(project: Project, ids: Sequence[Any], progress: Callable[[str, float], None]) -> list[Frozen]:
-    whole = WholeSet.of(Project.objects.get(pk=project.pk))
-    rows = list(Sheet.objects.filter(pk__in=ids).select_related("project", "template", "plot_settings"))
-    found = []
-    for k, row in enumerate(rows):
-        progress(f"Composing {row.number}", k / len(rows))
-        sheet, display = composed(row, whole)
-        found.append(Frozen(row, freeze(sheet, display), fingerprint(sheet, display)))
-    return found
+def freeze_sheet(row: Sheet) -> FrozenSheet:
+    """A sheet as it is now."""
+
+    def look() -> FrozenSheet:
+        now = Sheet.objects.select_related("project", "template", "plot_settings").get(pk=row.pk)
+        return freeze(*composed(now, WholeSet.of(now.project)))
+
+    return at_one_moment(row.project, look)
 
 
 def store_state(sheet: FrozenSheet) -> str:
@@ -83,6 +73,6 @@ def files_kept(rows: Iterable[KeptFile | DayFile]) -> tuple[dict[str, str], dict
     return linework, {row.key: row.file for row in kept if row.kind == "picture"}
 
 
-def paths(files: dict[str, str]) -> dict[str, Path]:
+def paths(files: Mapping[str, str]) -> dict[str, Path]:
     """Where stored files lie, by their keys."""
     return {key: storage.path_of(file) for key, file in files.items()}

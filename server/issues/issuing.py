@@ -3,33 +3,25 @@
 from __future__ import annotations
 
 import shutil
-import zipfile
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
-from pathlib import Path
 from typing import Any
 
 from django.db import transaction
 from django.db.models import Max
 
-from drafting.checks.findings import Finding
 from drafting.errors import SheetError
-from drafting.issuing.file_names import names_for
+from drafting.issuing.file_names import names_for, tokens_of
 from drafting.issuing.frozen import thaw
 from drafting.issuing.recipients import Recipient as CoreRecipient
 from drafting.issuing.recipients import settings_for
-from drafting.issuing.transmittal import SentFile, SentSheet, Transmittal, transmittal_pages
-from drafting.plotting.files import file_name
-from drafting.plotting.settings import PlotSettings as CoreSettings
 from drafting.plotting.settings import conflicts, parse_plot_settings
-from drafting.render.page import FileInfo
 from drafting.schema import dump
 from server.buildings.models import newest_version
-from server.checks.services import standing_errors
+from server.checks.services import checked_set, standing_errors
 from server.common import storage
 from server.common.space import DISK_FULL, is_out_of_space
 from server.issues import sending
-from server.issues.freezing import Frozen, files_of, files_of_issue, freeze_sheets, paths, store_state
+from server.issues.freezing import at_one_moment, files_of_issue, paths
 from server.issues.models import (
     Issue,
     IssuedFile,
@@ -40,29 +32,15 @@ from server.issues.models import (
     Recipient,
     Remake,
 )
+from server.issues.packing import Made, Moment, freeze_moment, make_packages
 from server.jobs import services as jobs
 from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
 from server.sheets.models import Sheet
 
-#: The first moment that an archive can name: the same files give the same bytes.
-_NO_DATE = (1980, 1, 1, 0, 0, 0)
-TRANSMITTAL = "Transmittal.pdf"
-
-
-@dataclass(frozen=True)
-class Made:
-    """What was made for a recipient: what each sheet was plotted with; files by name, format, size and hash;
-    the hashes of transmittal and archive."""
-
-    recipient: CoreRecipient
-    settings: Sequence[CoreSettings]
-    files: tuple[tuple[str, str, int, str], ...]
-    transmittal: str
-    archive: str
-    archive_name: str
-    archive_size: int
+#: What is known of the fields of sheets before they are composed.
+_KNOWN_BEFORE = {"number", "title", "revision"}
 
 
 def order_issue(
@@ -120,18 +98,13 @@ def _check(
 
 
 def _check_names(recipient: CoreRecipient, fields: Iterable[dict[str, str]]) -> None:
-    try:
-        names_for(recipient.file_names, fields)
-    except SheetError as error:
-        # What a title block says beside these may still tell two names apart; the whole is tried when made.
-        if "{" not in recipient.file_names or set(_tokens(recipient.file_names)) <= {
-            "number", "title", "revision",
-        }:  # fmt: skip
+    """Refuse names that are known to be equal before anything is made; those that need more of a title block
+    are tried then."""
+    if tokens_of(recipient.file_names) <= _KNOWN_BEFORE:
+        try:
+            names_for(recipient.file_names, fields)
+        except SheetError as error:
             raise SheetError(f"{recipient.name}: {error}") from error
-
-
-def _tokens(pattern: str) -> list[str]:
-    return [part.partition("}")[0] for part in pattern.split("{")[1:]]
 
 
 def issue(job: Job, work: Work) -> None:
@@ -142,8 +115,8 @@ def issue(job: Job, work: Work) -> None:
     recipients = list(order.recipients.select_related("plot_settings"))
     if not rows or not recipients:
         raise SheetError("The sheets or the recipients of this issue have been deleted. Begin it again.")
-    frozen = freeze_sheets(project, [row.pk for row in rows], work.step)
-    errors = standing_errors(project, {str(each.row.pk) for each in frozen}, work)
+    looked_at = at_one_moment(project, lambda: checked_set(project, work))
+    errors = standing_errors(project, looked_at, {str(row.pk) for row in rows}, work)
     if errors and not order.reason.strip():
         many = "is 1 error" if len(errors) == 1 else f"are {len(errors)} errors"
         raise SheetError(
@@ -152,8 +125,9 @@ def issue(job: Job, work: Work) -> None:
         )
     folder = storage.temporary_path(".issue")
     try:
-        made = _make(project, order, frozen, recipients, errors, folder, work)
-        _record(project, order, frozen, made, errors, work)
+        moment = freeze_moment(project, rows, looked_at, errors, work)
+        made = make_packages(order, moment, recipients, folder, work)
+        _record(order, moment, made, work)
     except OSError as error:
         if is_out_of_space(error):
             raise SheetError(f"{DISK_FULL} Nothing was issued; begin it again then.") from error
@@ -162,115 +136,9 @@ def issue(job: Job, work: Work) -> None:
         shutil.rmtree(folder, ignore_errors=True)
 
 
-def _make(
-    project: Project,
-    order: IssueOrder,
-    frozen: Sequence[Frozen],
-    recipients: Sequence[Recipient],
-    errors: Sequence[Finding],
-    folder: Path,
-    work: Work,
-) -> list[Made]:
-    """What each recipient gets, one after the other, under stored names."""
-    states = {each.row.pk: store_state(each.sheet) for each in frozen}
-    files = [storage.path_of(digest) for digest in states.values()]
-    linework, pictures = map(paths, files_of(project, [each.sheet for each in frozen]))
-    made = []
-    for k, row in enumerate(recipients):
-        recipient, own = row.as_core, folder / str(k)
-        settings = [(row.plot_settings or each.row.plot_settings).as_core for each in frozen]
-        about = order.name, project.practice
-        names = work.run("issue_package", files, settings, recipient, linework, pictures, own, about)
-        if "model" in recipient.forms:
-            names = [*names, _model_of(project, own)]
-        stored = [_stored(own / name, form) for name, form in names]
-        transmittal = _transmittal(project, order, frozen, recipient, stored, errors, work, own)
-        work.step(f"{recipient.name}: packing", k / len(recipients))
-        archive = own / "archive"
-        _pack(archive, [(name, digest) for name, _, _, digest in stored] + [(TRANSMITTAL, transmittal)])
-        name = f"{file_name(f'{project.number} {order.name} {recipient.name}'.strip())}.zip"
-        size = archive.stat().st_size
-        packed = storage.store(archive)
-        made.append(Made(recipient, settings, tuple(stored), transmittal, packed, name, size))
-    return made
-
-
-def _model_of(project: Project, folder: Path) -> tuple[str, str]:
-    """The model as it was read, beside the other files."""
-    version = newest_version(project)
-    if version is None:
-        raise SheetError("There is no model to be sent. Import one.")
-    folder.mkdir(parents=True, exist_ok=True)
-    shutil.copyfile(storage.path_of(version.source), folder / version.file_name)
-    return version.file_name, "model"
-
-
-def _stored(path: Path, form: str) -> tuple[str, str, int, str]:
-    name, size = path.name, path.stat().st_size
-    return name, form, size, storage.store(path)
-
-
-def _transmittal(
-    project: Project,
-    order: IssueOrder,
-    frozen: Sequence[Frozen],
-    recipient: CoreRecipient,
-    files: Sequence[tuple[str, str, int, str]],
-    errors: Sequence[Finding],
-    work: Work,
-    folder: Path,
-) -> str:
-    """The hash of the transmittal to a recipient."""
-    remarks = f"Issued with {len(errors)} known errors: {order.reason}" if errors else ""
-    about = Transmittal(
-        order.name,
-        order.purpose,
-        order.date,
-        project.name,
-        project.number,
-        project.practice,
-        ", ".join(part for part in (recipient.name, recipient.organisation) if part),
-        sending.HOW[recipient.delivery],
-        order.ordered_by.get_username() if order.ordered_by else "",
-        tuple(
-            SentSheet(
-                each.sheet.number,
-                each.sheet.field_values.get("title", ""),
-                each.sheet.revision or "–",
-                each.sheet.paper_name,
-                each.sheet.field_values.get("scale", ""),
-            )
-            for each in frozen
-        ),
-        tuple(SentFile(name, size, digest) for name, _, size, digest in files),
-        remarks,
-    )
-    target = folder / TRANSMITTAL
-    folder.mkdir(parents=True, exist_ok=True)
-    info = FileInfo(f"Transmittal, {order.name}", project.practice)
-    work.run("plot_sheets", transmittal_pages(about), {}, {}, target, "pdf", info)
-    return storage.store(target)
-
-
-def _pack(target: Path, files: Iterable[tuple[str, str]]) -> None:
-    """A ZIP of stored files under their names."""
-    with zipfile.ZipFile(target, "w") as archive:
-        for name, digest in files:
-            entry = zipfile.ZipInfo(name, _NO_DATE)
-            entry.compress_type = zipfile.ZIP_DEFLATED
-            with archive.open(entry, "w") as out, storage.path_of(digest).open("rb") as stream:
-                shutil.copyfileobj(stream, out)
-
-
-def _record(
-    project: Project,
-    order: IssueOrder,
-    frozen: Sequence[Frozen],
-    made: Sequence[Made],
-    errors: Sequence[Finding],
-    work: Work,
-) -> None:
+def _record(order: IssueOrder, moment: Moment, made: Sequence[Made], work: Work) -> None:
     """Write the record of an issue and send it; nothing is sent that is not recorded."""
+    project = order.job.project
     model = newest_version(project)
     with transaction.atomic():
         last = Issue.objects.filter(project=project).aggregate(last=Max("number"))["last"] or 0
@@ -281,12 +149,12 @@ def _record(
             purpose=order.purpose,
             date=order.date,
             reason=order.reason,
-            findings=[each.words for each in errors],
+            findings=[each.words for each in moment.errors],
             model_version=model,
             model_number=model.number if model else 0,
             issued_by=order.ordered_by.get_username() if order.ordered_by else "",
         )
-        for k, each in enumerate(frozen):
+        for k, each in enumerate(moment.sheets):
             IssuedSheet.objects.create(
                 issue=issued,
                 sheet=each.row,
@@ -297,10 +165,9 @@ def _record(
                 paper=each.sheet.paper_name,
                 scale=each.sheet.field_values.get("scale", ""),
                 fingerprint=each.fingerprint,
-                state=store_state(each.sheet),
+                state=each.state,
             )
-        linework, pictures = files_of(project, [each.sheet for each in frozen])
-        for kind, files in (("linework", linework), ("picture", pictures)):
+        for kind, files in (("linework", moment.linework), ("picture", moment.pictures)):
             for key, file in files.items():
                 KeptFile.objects.create(issue=issued, kind=kind, key=key, file=file)
         rows = [_record_recipient(issued, k, each) for k, each in enumerate(made)]

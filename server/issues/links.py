@@ -11,6 +11,7 @@ from drafting.issuing.transmittal import size_words
 from drafting.plotting.files import MEDIA_TYPES
 from server.common.responses import stored_file
 from server.issues.models import IssuedRecipient, SentIssue
+from server.issues.sending import TRANSMITTAL
 
 GONE = "This link has ended or was withdrawn. Ask whoever sent it for another."
 
@@ -49,7 +50,7 @@ def file(request: HttpRequest, secret: str, which: str) -> FileResponse:
     if which == "archive":
         return stored_file(recipient.archive, "application/zip", recipient.archive_name)
     if which == "transmittal":
-        return stored_file(recipient.transmittal, "application/pdf", "Transmittal.pdf")
+        return stored_file(recipient.transmittal, "application/pdf", TRANSMITTAL)
     row = next((row for row in recipient.files.all() if str(row.pk) == which), None)
     if row is None:
         raise Http404(GONE)

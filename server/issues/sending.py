@@ -23,6 +23,7 @@ HOW: dict[Delivery, str] = {"folder": "In a folder", "mail": "By mail", "link": 
 #: A mail holds no more than this; what is larger is fetched by a link. Bytes.
 MAX_MAIL = 15 * 1024 * 1024
 _PART = ".part"
+TRANSMITTAL = "Transmittal.pdf"
 
 
 def folder_of(recipient: IssuedRecipient) -> Path:
@@ -46,7 +47,7 @@ def prepare(recipient: IssuedRecipient) -> Path | None:
     try:
         for file in recipient.files.all():
             shutil.copyfile(storage.path_of(file.file), part / file.name)
-        shutil.copyfile(storage.path_of(recipient.transmittal), part / "Transmittal.pdf")
+        shutil.copyfile(storage.path_of(recipient.transmittal), part / TRANSMITTAL)
         shutil.copyfile(storage.path_of(recipient.archive), part / recipient.archive_name)
     except BaseException:
         shutil.rmtree(part, ignore_errors=True)
@@ -111,7 +112,7 @@ def _mail(recipient: IssuedRecipient, row: SentIssue) -> None:
         "The transmittal says what they are, in which revision, and the checksum of each file.",
     ]
     message = EmailMessage(f"{issue.project.name}: {issue.name}", "", None, [about.address])
-    message.attach("Transmittal.pdf", storage.path_of(recipient.transmittal).read_bytes(), "application/pdf")
+    message.attach(TRANSMITTAL, storage.path_of(recipient.transmittal).read_bytes(), "application/pdf")
     if recipient.archive_size <= MAX_MAIL:
         data = storage.path_of(recipient.archive).read_bytes()
         message.attach(recipient.archive_name, data, "application/zip")

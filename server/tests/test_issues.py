@@ -17,6 +17,7 @@ from PIL import Image
 from drafting.errors import SheetError
 from drafting.tests.pdf_reading import page_sizes, text
 from server.buildings.models import ModelVersion
+from server.checks import services as checking
 from server.common.pruning import file_columns, prune
 from server.issues import freezing, sending
 from server.issues.days import KEPT as KEPT_DAYS
@@ -117,19 +118,19 @@ class IssueTests(IssueCase):
     def test_what_is_issued_is_one_moment_of_the_set_though_somebody_edits(self):
         # Each time a sheet has been composed, the other gets another title: until others have to wait.
         titles = iter(["One", "Two", "Three"])
-        whole = freezing.composed
+        whole = checking.composed
 
         def composed(row, *given):
             made = whole(row, *given)
-            Sheet.objects.filter(pk=self.sheets[0]["id"]).update(
-                title=next(titles, "Three"), version=F("version") + 1
-            )
+            changed = {"title": next(titles, "Three"), "version": F("version") + 1}
+            Sheet.objects.filter(pk=self.sheets[0]["id"]).update(**changed)
             return made
 
-        rows = [s["id"] for s in self.sheets]
-        with mock.patch.object(freezing, "composed", composed), mock.patch.object(freezing, "TRIES", 2):
-            found = freezing.freeze_sheets(Project.objects.get(pk=self.project), rows)
-        self.assertEqual([f.sheet.field_values["title"] for f in found], ["Three", "North elevation"])
+        project = Project.objects.get(pk=self.project)
+        with mock.patch.object(checking, "composed", composed), mock.patch.object(freezing, "TRIES", 2):
+            found = freezing.at_one_moment(project, lambda: checking.checked_set(project))
+        found = [each.sheet.field_values["title"] for each in found.sheets]
+        self.assertEqual(found, ["Three", "North elevation"])
 
     def test_a_backup_holds_what_was_issued(self):
         self.issued([self.recipient("Anna", forms=["pdf", "model"])])
@@ -251,14 +252,14 @@ class IssueTests(IssueCase):
         self.assertEqual(len(self.issued([anna, bo])["recipients"]), 2)
 
     def test_cancelled_while_sheets_are_composed_nothing_is_issued(self):
-        whole = freezing.composed
+        whole = checking.composed
 
         def composed(row, *given):
             Job.objects.filter(kind="issue").update(cancel_wanted=True)
             return whole(row, *given)
 
         with (
-            mock.patch.object(freezing, "composed", composed),
+            mock.patch.object(checking, "composed", composed),
             mock.patch("server.jobs.runner.CANCEL_INTERVAL", 0.0),
         ):
             order = self.order([self.recipient("Anna")])

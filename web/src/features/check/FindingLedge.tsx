@@ -1,12 +1,11 @@
 /** The ledge of a finding: go to it, put it right, or let it stand with a reason. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import OutlinedInput from "@mui/material/OutlinedInput";
-import { useState } from "react";
 import { useNavigate } from "react-router-dom";
 import type { Finding, Sheet, Waiver } from "../../api/client";
 import { useRules } from "../../api/queries";
 import { Group, Ledge } from "../../components/Ledge";
+import { LineForm } from "../../components/LineForm";
 import { useBoard } from "../../stores/board";
 import { FIXES, letStand, putRight, raiseAgain } from "./checkCommands";
 import { SEVERITIES, SeverityMark } from "../../components/severities";
@@ -24,7 +23,6 @@ interface Props {
 export function FindingLedge({ project, finding, sheet, waiver }: Props) {
   const navigate = useNavigate();
   const { data: rules } = useRules();
-  const [reason, setReason] = useState("");
   if (!finding)
     return (
       <Ledge label="Ledge: check">
@@ -45,9 +43,6 @@ export function FindingLedge({ project, finding, sheet, waiver }: Props) {
     const select = [finding.piece || finding.viewport].filter(Boolean);
     void navigate(`/projects/${project}/sheets/${sheet.id}`, { state: { select } });
   };
-  const stand = () => {
-    if (reason.trim()) void letStand(project, finding, reason.trim());
-  };
   return (
     <Ledge label="Ledge: finding">
       <Group name={rules?.find((r) => r.key === finding.rule)?.name ?? ""} grow>
@@ -66,25 +61,15 @@ export function FindingLedge({ project, finding, sheet, waiver }: Props) {
             </Box>
           </Box>
         ) : (
-          <Box
-            component="form"
-            onSubmit={(event) => {
-              event.preventDefault();
-              stand();
-            }}
-            sx={{ display: "flex", gap: 0.5, pt: "15px" }}
-          >
-            <OutlinedInput
-              size="small"
-              value={reason}
+          <Box sx={{ pt: "15px" }}>
+            <LineForm
+              label="Reason"
               placeholder="Why it may stay as it is"
-              inputProps={{ "aria-label": "Reason", maxLength: 400 }}
-              onChange={(event) => setReason(event.target.value)}
-              sx={{ width: 230 }}
+              maxLength={400}
+              width={230}
+              button="Let stand"
+              onDone={(reason) => void letStand(project, finding, reason)}
             />
-            <Button variant="outlined" type="submit" disabled={!reason.trim()}>
-              Let stand
-            </Button>
           </Box>
         )}
       </Group>

@@ -9,19 +9,25 @@ import { ChoiceField } from "../../components/ChoiceField";
 import { colours } from "../../theme/theme";
 import { saveList, removeList } from "./plotCommands";
 
-interface Props {
+/** Which sheets of a project are chosen. */
+export interface Choice {
+  project: Project;
+  /** In register order. */
+  sheets: readonly Sheet[];
+  /** Those that are not chosen: a new sheet is, until somebody leaves it out. */
+  without: ReadonlySet<string>;
+  onChoose: (without: ReadonlySet<string>) => void;
+}
+
+interface Props extends Choice {
   /** What the list is called, and what is done with those that are ticked. */
   name: string;
   verb: string;
-  project: Project;
-  sheets: readonly Sheet[];
   lists: readonly SheetList[];
-  without: ReadonlySet<string>;
   /** What is to be known of a sheet, in a line. */
   about: (sheet: Sheet) => string;
   /** What does not go together, and of which sheet. */
   conflicts: readonly { sheet: string; message: string }[];
-  onChoose: (without: ReadonlySet<string>) => void;
 }
 
 export function ChosenSheets({

@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useMemo, useState } from "react";
-import { api, data, type Project, type Sheet } from "../../api/client";
+import { api, data } from "../../api/client";
 import { useDeviceKinds, usePlot, usePlotSettings, useSheetLists } from "../../api/queries";
 import { knownOf } from "../../sync/namedRows";
 import { afterWrites } from "../../sync/rows";
@@ -11,7 +11,7 @@ import { consistent } from "../../api/writing";
 import { colours } from "../../theme/theme";
 import { Devices } from "./Devices";
 import { PlotLedge, type Form } from "./PlotLedge";
-import { ChosenSheets } from "./ChosenSheets";
+import { ChosenSheets, type Choice } from "./ChosenSheets";
 import { notify, notifyError } from "../../stores/notices";
 
 // Reading PDFs takes a large library; it is fetched when there is one to read.
@@ -19,16 +19,7 @@ const pages = () => import("./PlotResult");
 const PlotResult = lazy(() => pages().then((m) => ({ default: m.PlotResult })));
 const NOTHING: never[] = [];
 
-interface Props {
-  project: Project;
-  /** In register order. */
-  sheets: readonly Sheet[];
-  /** Those that are not chosen: a new sheet is, until somebody leaves it out. */
-  without: ReadonlySet<string>;
-  onChoose: (without: ReadonlySet<string>) => void;
-}
-
-export function PlotPage({ project, sheets, without, onChoose }: Props) {
+export function PlotPage({ project, sheets, without, onChoose }: Choice) {
   const id = project.id;
   const { data: lists = NOTHING } = useSheetLists(id);
   const { data: devices = NOTHING } = useDeviceKinds();

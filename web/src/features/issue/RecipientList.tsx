@@ -1,11 +1,9 @@
 /** Whom sheets are sent to: ticked, and one of them shown beside. */
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
 import Checkbox from "@mui/material/Checkbox";
-import OutlinedInput from "@mui/material/OutlinedInput";
-import { useState } from "react";
 import type { Recipient } from "../../api/client";
+import { LineForm } from "../../components/LineForm";
 import { colours } from "../../theme/theme";
 import { addRecipient } from "./issueCommands";
 import { DELIVERIES, FORMS } from "./recipientChoices";
@@ -20,12 +18,6 @@ interface Props {
 }
 
 export function RecipientList({ project, recipients, leftOut, shown, onLeaveOut, onShow }: Props) {
-  const [name, setName] = useState("");
-  const add = () => {
-    if (!name.trim()) return;
-    onShow(addRecipient(project, name.trim()));
-    setName("");
-  };
   const tick = (id: string, on: boolean) => {
     const next = new Set(leftOut);
     if (on) next.delete(id);
@@ -91,25 +83,15 @@ export function RecipientList({ project, recipients, leftOut, shown, onLeaveOut,
           );
         })}
       </Box>
-      <Box
-        component="form"
-        onSubmit={(event) => {
-          event.preventDefault();
-          add();
-        }}
-        sx={{ display: "flex", gap: 0.5, mt: 1 }}
-      >
-        <OutlinedInput
-          size="small"
-          value={name}
+      <Box sx={{ mt: 1 }}>
+        <LineForm
+          label="Name of a recipient"
           placeholder="Name of a recipient"
-          inputProps={{ "aria-label": "Name of a recipient", maxLength: 120 }}
-          onChange={(event) => setName(event.target.value)}
-          sx={{ width: 240 }}
+          maxLength={120}
+          width={240}
+          button="Add recipient"
+          onDone={(name) => onShow(addRecipient(project, name))}
         />
-        <Button variant="outlined" type="submit" disabled={!name.trim()}>
-          Add recipient
-        </Button>
       </Box>
     </Box>
   );

@@ -3,12 +3,11 @@ import Box from "@mui/material/Box";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router-dom";
-import type { Project, Sheet } from "../../api/client";
 import { isActive, useIssueOrder, useIssues, useRecipients, useSheetLists } from "../../api/queries";
 import { PlotProgress } from "../../components/PlotProgress";
 import { notifyError } from "../../stores/notices";
 import { colours } from "../../theme/theme";
-import { ChosenSheets } from "./ChosenSheets";
+import { ChosenSheets, type Choice } from "./ChosenSheets";
 import { IssueLedge } from "./IssueLedge";
 import { orderIssue, today } from "./issueCommands";
 import { RaiseRevisions } from "./RaiseRevisions";
@@ -17,14 +16,7 @@ import { RecipientList } from "./RecipientList";
 
 const NOTHING: never[] = [];
 
-interface Props {
-  project: Project;
-  sheets: readonly Sheet[];
-  without: ReadonlySet<string>;
-  onChoose: (without: ReadonlySet<string>) => void;
-}
-
-export function SendPage({ project, sheets, without, onChoose }: Props) {
+export function SendPage({ project, sheets, without, onChoose }: Choice) {
   const id = project.id;
   const { data: lists = NOTHING } = useSheetLists(id);
   const { data: recipients = NOTHING } = useRecipients(id);
