@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import shutil
 from collections.abc import Iterable, Sequence
+from pathlib import Path
 from typing import Any
 
-from django.db import transaction
+from django.db import DatabaseError, transaction
 from django.db.models import Max
 
 from drafting.errors import SheetError
@@ -128,7 +129,7 @@ def issue(job: Job, work: Work) -> None:
         moment = freeze_moment(project, rows, looked_at, errors, work)
         made = make_packages(order, moment, recipients, folder, work)
         _record(order, moment, made, work)
-    except OSError as error:
+    except (OSError, DatabaseError) as error:
         if is_out_of_space(error):
             raise SheetError(f"{DISK_FULL} Nothing was issued; begin it again then.") from error
         raise
@@ -138,6 +139,24 @@ def issue(job: Job, work: Work) -> None:
 
 def _record(order: IssueOrder, moment: Moment, made: Sequence[Made], work: Work) -> None:
     """Write the record of an issue and send it; nothing is sent that is not recorded."""
+    prepared: list[Path | None] = []
+    try:
+        for each in made:
+            files = [(name, digest) for name, _, _, digest in each.files]
+            files += [(sending.TRANSMITTAL, each.transmittal), (each.archive_name, each.archive)]
+            prepared.append(sending.prepare(each.recipient.delivery, files))
+        rows = _record_all(order, moment, made)
+    except BaseException:
+        for ready in prepared:
+            sending.forget(ready)
+        raise
+    for row, ready in zip(rows, prepared, strict=True):
+        work.progress(f"Sending to {row}", 0.95)
+        sending.send(row, ready)
+
+
+def _record_all(order: IssueOrder, moment: Moment, made: Sequence[Made]) -> list[IssuedRecipient]:
+    """Write all rows of an issue, or none."""
     project = order.job.project
     model = newest_version(project)
     with transaction.atomic():
@@ -171,12 +190,9 @@ def _record(order: IssueOrder, moment: Moment, made: Sequence[Made], work: Work)
             for key, file in files.items():
                 KeptFile.objects.create(issue=issued, kind=kind, key=key, file=file)
         rows = [_record_recipient(issued, k, each) for k, each in enumerate(made)]
-        prepared = [sending.prepare(row) for row in rows]
         order.issue = issued
         order.save()
-    for row, ready in zip(rows, prepared, strict=True):
-        work.progress(f"Sending to {row}", 0.95)
-        sending.send(row, ready)
+    return rows
 
 
 def _record_recipient(issued: Issue, position: int, made: Made) -> IssuedRecipient:

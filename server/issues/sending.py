@@ -5,6 +5,8 @@ from __future__ import annotations
 
 import secrets
 import shutil
+import uuid
+from collections.abc import Iterable
 from datetime import timedelta
 from pathlib import Path
 
@@ -22,7 +24,6 @@ from server.issues.models import IssuedRecipient, SentIssue
 HOW: dict[Delivery, str] = {"folder": "In a folder", "mail": "By mail", "link": "By a link"}
 #: A mail holds no more than this; what is larger is fetched by a link. Bytes.
 MAX_MAIL = 15 * 1024 * 1024
-_PART = ".part"
 TRANSMITTAL = "Transmittal.pdf"
 
 
@@ -35,24 +36,26 @@ def folder_of(recipient: IssuedRecipient) -> Path:
     return Path(settings.DELIVERED) / project / named / f"{recipient.position + 1} {own}"
 
 
-def prepare(recipient: IssuedRecipient) -> Path | None:
-    """Copy what goes into a folder beside its place, so that a full disk is known before anything is
-    recorded."""
-    if recipient.as_core.delivery != "folder":
+def prepare(delivery: Delivery, files: Iterable[tuple[str, str]]) -> Path | None:
+    """Copy stored files, by name and hash, that go into a folder, beside its place: so a full disk is known
+    before anything is recorded. Whoever does not send them deletes them."""
+    if delivery != "folder":
         return None
-    place = folder_of(recipient)
-    part = place.with_name(f"{place.name}{_PART}")
-    shutil.rmtree(part, ignore_errors=True)
+    part = Path(settings.DELIVERED) / f".{uuid.uuid4().hex}"
     part.mkdir(parents=True)
     try:
-        for file in recipient.files.all():
-            shutil.copyfile(storage.path_of(file.file), part / file.name)
-        shutil.copyfile(storage.path_of(recipient.transmittal), part / TRANSMITTAL)
-        shutil.copyfile(storage.path_of(recipient.archive), part / recipient.archive_name)
+        for name, digest in files:
+            shutil.copyfile(storage.path_of(digest), part / name)
     except BaseException:
-        shutil.rmtree(part, ignore_errors=True)
+        forget(part)
         raise
     return part
+
+
+def forget(prepared: Path | None) -> None:
+    """Delete what was prepared and is not sent."""
+    if prepared is not None:
+        shutil.rmtree(prepared, ignore_errors=True)
 
 
 def send(recipient: IssuedRecipient, prepared: Path | None) -> SentIssue:
@@ -76,7 +79,9 @@ def send(recipient: IssuedRecipient, prepared: Path | None) -> SentIssue:
 
 def send_again(recipient: IssuedRecipient) -> SentIssue:
     """Send once more what did not arrive, or was withdrawn."""
-    return send(recipient, prepare(recipient))
+    files = [(file.name, file.file) for file in recipient.files.all()]
+    files += [(TRANSMITTAL, recipient.transmittal), (recipient.archive_name, recipient.archive)]
+    return send(recipient, prepare(recipient.as_core.delivery, files))
 
 
 def withdraw(row: SentIssue) -> None:
@@ -91,6 +96,7 @@ def _into_folder(recipient: IssuedRecipient, prepared: Path | None) -> Path:
         return place
     if place.exists():
         shutil.rmtree(place)
+    place.parent.mkdir(parents=True, exist_ok=True)
     prepared.replace(place)
     return place.relative_to(settings.DELIVERED)
 
