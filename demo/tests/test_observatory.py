@@ -13,7 +13,7 @@ import shapely
 from demo.building import write_observatory
 from demo.measures import EAVES, LENGTH, WIDTH
 from drafting.building.comparison import changes_between
-from drafting.building.readers.ifc import read_ifc
+from drafting.building.reading import read_building
 from drafting.linework.engine import draw
 from drafting.linework.tolerances import SHORTEST
 from drafting.tests.scenes import lines_of, total_length
@@ -34,7 +34,7 @@ class ObservatoryTests(TestCase):
         cls.addClassCleanup(folder.cleanup)
         cls.path = Path(folder.name) / "observatory.ifc"
         write_observatory(str(cls.path))
-        cls.building = read_ifc(cls.path)
+        cls.building = read_building(cls.path)
 
     def test_the_file_is_valid_ifc4(self):
         log = ifcopenshell.validate.json_logger()
@@ -49,7 +49,7 @@ class ObservatoryTests(TestCase):
     def test_its_revision_differs_by_what_it_says(self):
         path = self.path.with_name("revised.ifc")
         write_observatory(str(path), revised=True)
-        revised = read_ifc(path)
+        revised = read_building(path)
         changes = changes_between(self.building, revised)
         known = {e.id: e.name for building in (self.building, revised) for e in building.elements}
         names = {kind: sorted(known[i] for i in ids) for kind, ids in changes.as_dict().items()}

@@ -10,7 +10,7 @@ import shapely
 
 from demo.building import write_observatory
 from demo.tests.oracle import BESIDE, Oracle
-from drafting.building.readers.ifc import read_ifc
+from drafting.building.reading import read_building
 from drafting.linework.engine import draw
 from drafting.views.line_settings import LineSettings
 from drafting.views.notation import parse_view
@@ -38,7 +38,7 @@ class TruthTests(TestCase):
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "observatory.ifc"
             write_observatory(str(path))
-            cls.building = read_ifc(path)
+            cls.building = read_building(path)
         cls.oracle = Oracle(cls.building)
         cls.creases = cls.oracle.creases()
 

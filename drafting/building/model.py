@@ -18,6 +18,7 @@ from drafting.errors import ViewError
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int32]
+Point3 = tuple[float, float, float]
 
 #: What stands for a layer or a material where the file names none.
 NO_LAYER = "No layer"
@@ -28,6 +29,19 @@ GROUND_LAYER, GROUND_MATERIAL = "Ground", "Ground"
 #: A model further from zero than half of this is drawn from a nearer origin, so that its
 #: coordinates keep their precision; the step is coarse so that two versions share one origin.
 ORIGIN_STEP = 1e7
+
+
+@dataclass(frozen=True)
+class Axes:
+    """Where a building's own axes lie in others.
+
+    Attributes:
+        origin: x, y and z of their zero there; mm.
+        turn: from the x axis there to theirs, counter-clockwise; degrees.
+    """
+
+    origin: Point3 = (0.0, 0.0, 0.0)
+    turn: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -98,6 +112,8 @@ class Building:
         true_north: degrees from the model's y axis to true north, clockwise; None where the file does not say
             it.
         grid: the straight lines of its grids.
+        axes: where the building's axes, which all figures are in, lie in those of its file.
+        on_grid: where they lie on the national grid, where the file gives one.
         unplaced: ids of elements that the file puts in no storey and on no site.
         left_out: element counts by class that are no building fabric and so are not drawn.
         failed: names of those whose shape could not be made.
@@ -118,6 +134,8 @@ class Building:
     rooms: tuple[Room, ...] = ()
     true_north: float | None = None
     grid: tuple[GridLine, ...] = ()
+    axes: Axes = Axes()
+    on_grid: Axes | None = None
     unplaced: frozenset[str] = frozenset()
     left_out: dict[str, int] = field(default_factory=dict)
     failed: tuple[str, ...] = ()

@@ -2,38 +2,54 @@
 
 from __future__ import annotations
 
+from contextlib import ExitStack
 from dataclasses import replace
 from pathlib import Path
 
+from drafting.building.axes import in_axes, own_axes
 from drafting.building.diagnostics import warnings_about
-from drafting.building.model import Building
+from drafting.building.model import Axes, Building
 from drafting.building.readers.ifc import read_ifc
 from drafting.building.readers.mesh import MESH_FORMATS, read_mesh_file
+from drafting.building.readers.packed import unpacked
+from drafting.building.room_places import with_room_places
 from drafting.building.units import in_unit
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
 
 
 def read_building(
-    path: Path, progress: Progress = silent, name: str = "", *, unit: str | None = None, up: str | None = None
+    path: Path,
+    progress: Progress = silent,
+    name: str = "",
+    *,
+    unit: str | None = None,
+    up: str | None = None,
+    axes: Axes | None = None,
 ) -> Building:
-    """Read a building file, in the format that the ending of its name tells.
+    """Read a building file, in the format that the ending of its name tells, alone or in a ZIP or gzip file.
 
     Args:
         name: what people call the file, if not by its path.
         unit: of the file's figures, where it says none or says it wrongly.
         up: for a file that does not say which axis points up, see `read_mesh_file`.
+        axes: the building's own in those of its file; found from its placement and its walls if not given.
 
     Raises:
         BuildingFileError: the file cannot be used, or an axis is given for one that says its own.
     """
-    name = name or path.name
-    if Path(name).suffix.lower() in MESH_FORMATS:
-        building = read_mesh_file(path, progress, name, unit=unit, up=up)
-    else:
-        if up:
-            raise BuildingFileError(f"“{name}” is read as IFC, in which z points up. Leave the axis out.")
-        building = read_ifc(path, progress, name)
-        building = in_unit(building, unit) if unit else building
+    placed: list[Axes] = []
+    with ExitStack() as stack:
+        path, name = stack.enter_context(unpacked(path, name or path.name))
+        if Path(name).suffix.lower() in MESH_FORMATS:
+            building = read_mesh_file(path, progress, name, unit=unit, up=up)
+        else:
+            if up:
+                raise BuildingFileError(f"“{name}” is read as IFC, in which z points up. Leave the axis out.")
+            building, placed = read_ifc(path, progress, name)
+            if unit:
+                building = in_unit(building, unit)
     progress("Sorting out edges", 0.0)
+    building = in_axes(building, axes or own_axes(building, placed))
+    building = with_room_places(building)
     return replace(building, warnings=(*building.warnings, *warnings_about(building)))

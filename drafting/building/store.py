@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Mapping
 from dataclasses import asdict
 from pathlib import Path
 from typing import Any
@@ -10,11 +11,11 @@ from typing import Any
 import numpy as np
 
 from drafting.building.doors import Door
-from drafting.building.model import Building, BuildUp, Element, GridLine, Storey
-from drafting.building.rooms import Room
+from drafting.building.model import Axes, Building, BuildUp, Element, GridLine, Storey
+from drafting.building.rooms import room_from
 
 #: Raised whenever the stored format changes.
-FORMAT_VERSION = 3
+FORMAT_VERSION = 4
 
 
 def save_building(building: Building, path: Path) -> None:
@@ -33,6 +34,8 @@ def save_building(building: Building, path: Path) -> None:
         "rooms": [asdict(room) for room in building.rooms],
         "true_north": building.true_north,
         "grid": [[line.name, line.ends] for line in building.grid],
+        "axes": asdict(building.axes),
+        "on_grid": building.on_grid and asdict(building.on_grid),
         "left_out": building.left_out,
         "failed": building.failed,
         "warnings": building.warnings,
@@ -69,11 +72,13 @@ def load_building(path: Path) -> Building:
                 for which, normal, start, layers in facts.get("build_ups", ())
             },
             doors={which: _door(door) for which, door in facts.get("doors", ())},
-            rooms=tuple(_room(room) for room in facts.get("rooms", ())),
+            rooms=tuple(room_from(room) for room in facts.get("rooms", ())),
             true_north=facts.get("true_north"),
             grid=tuple(
                 GridLine(name, ((ax, ay), (bx, by))) for name, ((ax, ay), (bx, by)) in facts.get("grid", ())
             ),
+            axes=axes_from(facts.get("axes")) or Axes(),
+            on_grid=axes_from(facts.get("on_grid")),
             left_out=facts["left_out"],
             failed=tuple(facts.get("failed", ())),
             warnings=tuple(facts["warnings"]),
@@ -85,5 +90,9 @@ def _door(kept: Any) -> Door:
     return Door(**plain)
 
 
-def _room(kept: Any) -> Room:
-    return Room(**{**kept, "place": tuple(kept["place"])})
+def axes_from(kept: Mapping[str, Any] | None) -> Axes | None:
+    """The axes that `asdict` made plain, also after JSON."""
+    if kept is None:
+        return None
+    x, y, z = kept["origin"]
+    return Axes((x, y, z), kept["turn"])

@@ -6,7 +6,7 @@ from unittest import TestCase
 
 import numpy as np
 
-from drafting.building.readers.ifc import read_ifc
+from drafting.building.reading import read_building
 from drafting.building.store import load_building, save_building
 from drafting.errors import BuildingFileError
 from drafting.tests.ifc_files import UNITS, write_ifc
@@ -22,7 +22,7 @@ class IfcTests(TestCase):
         for schema in ("IFC2X3", "IFC4", "IFC4X3"):
             for unit in UNITS:
                 with self.subTest(schema=schema, unit=unit):
-                    building = read_ifc(write_ifc(self.path, schema, unit))
+                    building = read_building(write_ifc(self.path, schema, unit))
                     np.testing.assert_allclose(
                         building.bounds, [(1000, 0, 3000), (6000, 200, 5500)], atol=1e-3
                     )
@@ -30,7 +30,7 @@ class IfcTests(TestCase):
                     self.assertEqual(building.unit, unit)
 
     def test_an_element_knows_its_id_storey_layer_and_material(self):
-        building = read_ifc(write_ifc(self.path))
+        building = read_building(write_ifc(self.path))
         (wall,) = building.elements
         self.assertEqual(
             (wall.name, wall.storey, wall.layer, wall.material), ("Wall", 0, "Layer of Wall", "Stone")
@@ -42,12 +42,12 @@ class IfcTests(TestCase):
     def test_what_is_no_building_fabric_is_left_out_and_reported(self):
         for ifc_class in ("IfcSpace", "IfcAnnotation", "IfcOpeningElement"):
             with self.subTest(ifc_class):
-                building = read_ifc(write_ifc(self.path, extra=ifc_class))
+                building = read_building(write_ifc(self.path, extra=ifc_class))
                 self.assertEqual(len(building.elements), 1)
                 self.assertEqual(building.left_out, {ifc_class: 1})
 
     def test_an_element_that_stands_nowhere_is_drawn_and_reported(self):
-        building = read_ifc(write_ifc(self.path, extra="IfcSlab"))
+        building = read_building(write_ifc(self.path, extra="IfcSlab"))
         self.assertEqual(len(building.elements), 2)
         self.assertEqual(len(building.unplaced), 1)
 
@@ -62,14 +62,14 @@ class IfcTests(TestCase):
         ):
             with self.subTest(why), self.assertRaisesRegex(BuildingFileError, why):
                 self.path.write_bytes(content)
-                read_ifc(self.path)
+                read_building(self.path)
 
     def test_a_file_without_shapes_is_refused(self):
         with self.assertRaisesRegex(BuildingFileError, "no element with a shape"):
-            read_ifc(write_ifc(self.path, boxes=False))
+            read_building(write_ifc(self.path, boxes=False))
 
     def test_a_kept_building_is_the_building(self):
-        building = read_ifc(write_ifc(self.path, extra="IfcSlab"))
+        building = read_building(write_ifc(self.path, extra="IfcSlab"))
         kept = self.path.with_suffix(".npz")
         save_building(building, kept)
         again = load_building(kept)
@@ -80,6 +80,6 @@ class IfcTests(TestCase):
 
     def test_reading_tells_how_far_it_is(self):
         progress = []
-        read_ifc(write_ifc(self.path), lambda stage, share: progress.append((stage, share)))
+        read_building(write_ifc(self.path), lambda stage, share: progress.append((stage, share)))
         self.assertEqual(progress[0], ("Opening the file", 0.0))
         self.assertIn(("Reading shapes", 1.0), progress)

@@ -10,7 +10,7 @@ import ifcopenshell.guid
 import numpy as np
 
 from drafting.building.model import GROUND_LAYER, GROUND_MATERIAL
-from drafting.building.readers.ifc import read_ifc
+from drafting.building.reading import read_building
 from drafting.linework.engine import draw
 from drafting.linework.model import GROUND_ABOUT
 from drafting.tests.ifc_files import write_ifc
@@ -30,13 +30,13 @@ class FileCase(TestCase):
         file = ifcopenshell.open(str(write_ifc(self.path, **given)))
         change(file)
         file.write(str(self.path))
-        return read_ifc(self.path)
+        return read_building(self.path)
 
 
 class KindsOfShapeTests(FileCase):
     def test_each_of_some_sixty_kinds_is_drawn_or_named(self):
         names = write_kinds(self.path)
-        building = read_ifc(self.path)
+        building = read_building(self.path)
         drawn = {element.name for element in building.elements}
         self.assertEqual(drawn, names - EMPTY)
         self.assertEqual(len(building.failed), len(EMPTY))
@@ -56,7 +56,7 @@ class KindsOfShapeTests(FileCase):
         names = write_kinds(self.path)
         # This one gives nothing for seventeen of them, and says nothing of it.
         with patch("drafting.building.readers.ifc_shapes.FAST_KERNEL", "manifold"):
-            building = read_ifc(self.path)
+            building = read_building(self.path)
         self.assertEqual({element.name for element in building.elements}, names - EMPTY)
         (k,) = (k for k, e in enumerate(building.elements) if e.name == "extruded circle")
         corners = building.vertices[building.triangles[building.triangle_element == k].reshape(-1)]
@@ -112,5 +112,6 @@ class SiteTests(FileCase):
         linework = draw(building, Elevation("south"))
         self.assertGreater(np.ptp(linework.packed.lines.points[:, 0]), 59_000)
         low, _, high, _ = linework.extents
-        self.assertAlmostEqual(low, 1000 - GROUND_ABOUT, delta=1)
-        self.assertAlmostEqual(high, 6000 + GROUND_ABOUT, delta=1)
+        # Zero is where the site is placed, 20 m beside the wall's.
+        self.assertAlmostEqual(low, 21_000 - GROUND_ABOUT, delta=1)
+        self.assertAlmostEqual(high, 26_000 + GROUND_ABOUT, delta=1)

@@ -70,6 +70,24 @@ class MeshFileTests(TestCase):
         self.assertEqual((given.unit, given.warnings), ("foot", ()))
         np.testing.assert_allclose(given.bounds[1][0], 600 * 304.8, rtol=1e-6)
 
+    def test_floors_tell_which_axis_points_up_and_storeys_the_unit(self):
+        """Ten by eight, three floors of 9 feet: as metres its storeys would be 9 m high."""
+        parts = {f"floor {k}": box((0, 0, 9 * k - 1), (33, 26, 9 * k)) for k in range(4)}
+        parts |= {"west": box((0, 0, 0), (1, 26, 27)), "south": box((0, 0, 0), (33, 1, 27))}
+        lying = {n: (p[:, [0, 2, 1]] * [1, 1, -1], f) for n, (p, f) in parts.items()}
+        for name, shape in (("z", parts), ("y", lying)):
+            with self.subTest(up=name):
+                house = read_building(self.write("house.obj", written_obj(shape)))
+                self.assertEqual(house.unit, "foot")
+                np.testing.assert_allclose(np.ptp(house.bounds, axis=0), np.array([33, 26, 28]) * 304.8, rtol=1e-6)
+                self.assertTrue(any("storeys of 2.74 m" in w for w in house.warnings))
+                self.assertEqual(any("so y is taken to point up" in w for w in house.warnings), name == "y")
+
+    def test_a_long_wall_stands(self):
+        """Most of its faces lie across y, but no building is a tenth as high as it is long."""
+        house = read_building(self.write("wall.obj", written_obj({"wall": HOUSE["wall"]})))
+        self.assertEqual(np.ptp(house.bounds, axis=0)[2], 3000)
+
     def test_y_up_is_turned_upright(self):
         lying = {n: (p[:, [0, 2, 1]] * [1, 1, -1], f) for n, (p, f) in HOUSE.items()}
         house = read_building(self.write("house.obj", written_obj(lying)), unit="mm", up="y")

@@ -11,8 +11,10 @@ import numpy as np
 import shapely
 
 from drafting.building.doors import Door
+from drafting.building.readers.ifc_rooms import footprint
 from drafting.building.reading import read_building
-from drafting.building.rooms import Room, footprint, roomiest, swept_by
+from drafting.building.room_places import roomiest, swept_by
+from drafting.building.rooms import Room
 from drafting.building.store import load_building, save_building
 from drafting.building.units import in_unit
 from drafting.geometry.boxes import Box

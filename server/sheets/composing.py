@@ -13,7 +13,7 @@ from django.utils import timezone
 
 from drafting.annotation.pieces import PlacedPiece
 from drafting.building.openings import Opening
-from drafting.building.rooms import Room
+from drafting.building.rooms import Room, room_from
 from drafting.geometry.boxes import Box
 from drafting.render.annotation_items import piece_boxes, piece_items
 from drafting.render.compose import compose
@@ -90,7 +90,7 @@ class WholeSet:
                 (line["name"], tuple(line["ends"][0]), tuple(line["ends"][1]))
                 for line in facts.get("grid", [])
             ),
-            tuple(Room(**{**room, "place": tuple(room["place"])}) for room in facts.get("rooms", [])),
+            tuple(room_from(room) for room in facts.get("rooms", [])),
             tuple(Opening(**opening) for opening in facts.get("openings", [])),
             templates_of(project),
             pictures_of(project),

@@ -21,6 +21,7 @@ from drafting.building.model import (
     GROUND_MATERIAL,
     NO_LAYER,
     NO_MATERIAL,
+    Axes,
     Building,
     BuildUp,
     Element,
@@ -31,6 +32,7 @@ from drafting.building.model import (
 from drafting.building.readers.excluded_classes import EXCLUDED, EXCLUDED_2X3
 from drafting.building.readers.ifc_doors import read_door
 from drafting.building.readers.ifc_grid import read_grids
+from drafting.building.readers.ifc_placement import grid_axes, placed_axes
 from drafting.building.readers.ifc_rooms import read_rooms
 from drafting.building.readers.ifc_shapes import Shapes, has_body
 from drafting.errors import BuildingFileError
@@ -45,9 +47,9 @@ LAYER_SLACK = 1.0
 PROBE_BYTES = 4096
 
 
-def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Building:
-    """Read an IFC file into a building in millimetres. `name` is what people call the file, if not by its
-    path.
+def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> tuple[Building, list[Axes]]:
+    """Read an IFC file: a building in millimetres, all figures as the file has them, and the axes in which it
+    places building and site. `name` is what people call the file, if not by its path.
 
     Raises:
         BuildingFileError: the file is empty, cut off, no IFC, of an unknown schema, or without shapes.
@@ -115,10 +117,12 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> Buildin
         unplaced=frozenset(unplaced),
         true_north=_true_north(file),
         grid=read_grids(file),
+        on_grid=grid_axes(file),
     )
     progress("Reading rooms", 0.0)
-    rooms, about = read_rooms(file, building)
-    return replace(building, rooms=rooms, warnings=(*building.warnings, *about))
+    rooms, about = read_rooms(file)
+    building = replace(building, rooms=rooms, warnings=(*building.warnings, *about))
+    return building, placed_axes(file)
 
 
 def _true_north(file: Any) -> float | None:

@@ -10,27 +10,21 @@ import ifcopenshell.util.unit
 import numpy as np
 import shapely
 
-from drafting.building.doors import Door
-from drafting.building.model import Building, Floats
+from drafting.building.model import Floats
 from drafting.building.readers.ifc_shapes import body_of, has_body
-from drafting.building.rooms import CLEAR, Room, footprint, roomiest, swept_by
+from drafting.building.rooms import Room
 
 MM_PER_METRE = 1000.0
 #: Faces whose normal has less than this upward are the floor of a space.
 DOWNWARD = -0.99
-#: What begins no higher than this over a floor stands on it; what ends lower is no hindrance. mm.
-REACH, FLAT = 1200.0, 30.0
 #: Quantities that give the area of a floor (Qto_SpaceBaseQuantities).
 AREAS = ("NetFloorArea", "GrossFloorArea")
 
 
-def read_rooms(file: Any, building: Building) -> tuple[tuple[Room, ...], tuple[str, ...]]:
-    """The rooms of a file, and sentences about those that have no outline.
-
-    `building` is what is built of it: names stand clear of it.
-    """
+def read_rooms(file: Any) -> tuple[tuple[Room, ...], tuple[str, ...]]:
+    """The rooms of a file, and sentences about those that have no outline. Where their names go is found
+    later."""
     found, silent = [], []
-    obstacles = _Obstacles(building)
     square = ifcopenshell.util.unit.calculate_unit_scale(file, "AREAUNIT")
     for space in file.by_type("IfcSpace"):
         shape = body_of(space) if has_body(space) else None
@@ -38,7 +32,7 @@ def read_rooms(file: Any, building: Building) -> tuple[tuple[Room, ...], tuple[s
         if outline is None or outline.is_empty:
             silent.append(space.LongName or space.Name or space.GlobalId)
             continue
-        place, width = roomiest(outline, obstacles.on(low, outline))
+        middle = outline.representative_point()
         found.append(
             Room(
                 space.GlobalId,
@@ -48,8 +42,14 @@ def read_rooms(file: Any, building: Building) -> tuple[tuple[Room, ...], tuple[s
                 high - low,
                 float(outline.area),
                 _quantity(space, square),
-                place,
-                width,
+                (middle.x, middle.y),
+                0.0,
+                tuple(
+                    tuple((x, y) for x, y in shapely.get_coordinates(ring)[:-1].tolist())
+                    for part in shapely.get_parts(outline)
+                    if part.geom_type == "Polygon"
+                    for ring in (part.exterior, *part.interiors)
+                ),
             )
         )
     return tuple(sorted(found, key=lambda room: room.id)), _about(silent)
@@ -85,23 +85,7 @@ def _about(names: Sequence[str]) -> tuple[str, ...]:
     return (f"The room “{names[0]}”{more} {verb} no outline in the file, and so no name in plans.",)
 
 
-class _Obstacles:
-    """What stands on floors: boxes of elements, and the ways of doors."""
-
-    def __init__(self, building: Building) -> None:
-        corners: Floats = building.vertices[building.triangles].reshape(-1, 3)
-        owner = np.repeat(building.triangle_element, 3)
-        order = np.argsort(owner, kind="stable")
-        starts = np.searchsorted(owner[order], np.arange(len(building.elements)))
-        self._low = np.minimum.reduceat(corners[order], starts)
-        self._high = np.maximum.reduceat(corners[order], starts)
-        (x0, y0), (x1, y1) = (self._low[:, :2] - CLEAR).T, (self._high[:, :2] + CLEAR).T
-        self._boxes = shapely.box(x0, y0, x1, y1)
-        self._doors: list[Door] = list(building.doors.values())
-
-    def on(self, floor: float, outline: shapely.Geometry) -> list[shapely.Geometry]:
-        """What stands on a floor within an outline; not what is as large as the room, such as its slab."""
-        near = (self._low[:, 2] < floor + REACH) & (self._high[:, 2] > floor + FLAT)
-        inside = near & shapely.contains(outline.buffer(2 * CLEAR), self._boxes)
-        ways = [swept_by(door) for door in self._doors if abs(door.corner[2] - floor) < REACH]
-        return [*self._boxes[inside & (shapely.area(self._boxes) < outline.area / 2)], *ways]
+def footprint(corners: Floats) -> shapely.Geometry:
+    """The area that triangles (n, 3, 3) cover on the floor, as one valid shape."""
+    flat = shapely.polygons(corners[:, :, :2])
+    return shapely.union_all(shapely.make_valid(flat[shapely.area(flat) > 1.0]), grid_size=0.01)

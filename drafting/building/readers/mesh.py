@@ -11,14 +11,12 @@ import numpy as np
 import trimesh
 
 from drafting.building.model import NO_LAYER, NO_MATERIAL, Building, Element, Floats, Ints, Storey
+from drafting.building.readers.mesh_guesses import LIKELY_SIZE, likely_unit, likely_up, storey_height
 from drafting.building.units import UNIT_NAMES, UNITS
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
 
 MESH_FORMATS = (".glb", ".gltf", ".obj")
-#: A building's longest side is somewhere here (mm); tried in the order of what files are mostly in.
-LIKELY_SIZE = (2_500.0, 400_000.0)
-LIKELY_UNITS = ("m", "mm", "cm", "ft", "in")
 #: What an object is, for want of the file saying so: the open standard's class for a thing of no other.
 PROXY = "IfcBuildingElementProxy"
 STOREY = "Ground"
@@ -46,9 +44,9 @@ def read_mesh_file(
     Args:
         name: what people call the file, if not by its path.
         unit: one of UNITS. glTF is in metres by its standard; an OBJ file is taken to be in the unit that
-            makes it the size of a building, with a warning.
-        up: which axis points up, y or z. By the standard of glTF it is y; of an OBJ file it is taken to
-            be z, with a warning.
+            makes it a building, by its length and its storeys, with a warning.
+        up: which axis points up, y or z. By the standard of glTF it is y, of an OBJ file mostly z; it is the
+            other where most level surfaces lie so. What is assumed is said in a warning.
 
     Raises:
         BuildingFileError: the file is empty, broken, or holds no faces.
@@ -65,20 +63,33 @@ def read_mesh_file(
         raise BuildingFileError(
             f"“{name}” holds no faces. Export it with its surfaces, and not only lines or points."
         )
+    corners = np.concatenate([part.points[part.faces] for part in meshes])
+    usual, surely = ("z", 1.5) if form == ".obj" else ("y", 3.0)
     if up is None:
-        up = "z" if form == ".obj" else "y"
-        if form == ".obj":
+        up = likely_up(corners, usual, surely)
+        if up != usual:
+            warnings.append(
+                f"Most level surfaces lie across {up}, so {up} is taken to point up, and not {usual}. "
+                "Choose the other axis if the building lies on its side."
+            )
+        elif form == ".obj":
             warnings.append(
                 "The file does not give its upward axis; z is assumed. Choose the other axis if the building "
                 "lies on its side."
             )
-    size = float(max(np.ptp(np.concatenate([part.points for part in meshes]), axis=0)))
+    size = float(np.ptp(corners.reshape(-1, 3), axis=0).max())
     if unit is None:
-        unit = "m" if form != ".obj" else _likely_unit(size)
-        if form == ".obj":
-            sentence = f"The file gives no unit; {UNIT_NAMES[unit]}s are assumed, which makes it"
+        storey = storey_height(_upright(corners, up))
+        unit = likely_unit(size, storey)
+        # glTF is in metres by its standard; that is left only where no building is so large or small.
+        if form != ".obj" and LIKELY_SIZE[0] <= size * UNITS["m"] <= LIKELY_SIZE[1]:
+            unit = "m"
+        elif form == ".obj" or unit != "m":
+            length = f"{size * UNITS[unit] / 1000:.2f} m long"
+            high = f", with storeys of {storey * UNITS[unit] / 1000:.2f} m" if storey else ""
             warnings.append(
-                f"{sentence} {size * UNITS[unit] / 1000:.2f} m long. Give the unit if that is wrong."
+                f"The unit is taken from the size; {UNIT_NAMES[unit]}s are assumed, which makes it "
+                f"{length}{high}. Give the unit if that is wrong."
             )
     building = _building(meshes, UNITS[unit], up)
     schema = "OBJ" if form == ".obj" else "glTF 2.0"
@@ -125,10 +136,11 @@ def _placed(scene: trimesh.Scene) -> list[_Part]:
     return parts
 
 
-def _likely_unit(size: float) -> str:
-    """The unit in which something so long is a building; the metre where none makes it one."""
-    low, high = LIKELY_SIZE
-    return next((unit for unit in LIKELY_UNITS if low <= size * UNITS[unit] <= high), "m")
+def _upright(points: Floats, up: str) -> Floats:
+    """Points (..., 3) with z up."""
+    if up == "z":
+        return points
+    return np.stack([points[..., 0], -points[..., 2], points[..., 1]], axis=-1)
 
 
 def _building(parts: list[_Part], factor: float, up: str) -> Building:
@@ -137,9 +149,7 @@ def _building(parts: list[_Part], factor: float, up: str) -> Building:
     materials: dict[str, int] = {}
     numbers = [materials.setdefault(part.material_name, len(materials)) for part in parts]
     starts = np.cumsum([0, *(len(part.points) for part in parts)])
-    points = np.concatenate([part.points for part in parts]) * factor
-    if up == "y":
-        points = np.stack([points[:, 0], -points[:, 2], points[:, 1]], axis=1)
+    points = _upright(np.concatenate([part.points for part in parts]) * factor, up)
     counts = [len(part.faces) for part in parts]
     first: dict[str, str] = {}
     for part in parts:
