@@ -10,12 +10,13 @@ from typing import Any
 
 import numpy as np
 
+from drafting.building.axes import between, in_axes
 from drafting.building.comparison import changes_between
 from drafting.building.model import Building, Element, Storey
 from drafting.building.openings import openings_of
 from drafting.building.reading import read_building
 from drafting.building.solid import to_solid
-from drafting.building.store import load_building, save_building
+from drafting.building.store import axes_from, load_building, save_building
 from drafting.issuing.comparison import Difference, compare
 from drafting.issuing.comparison_page import comparison_page, plain_page
 from drafting.issuing.frozen import thaw
@@ -37,15 +38,25 @@ from drafting.views.spec import parse_view_spec
 
 
 def read_model(
-    source: Path, target: Path, name: str, unit: str, progress: Progress = silent
+    source: Path,
+    target: Path,
+    name: str,
+    unit: str,
+    up: str,
+    axes: dict[str, Any] | None,
+    progress: Progress = silent,
 ) -> dict[str, Any]:
-    """Read a building file, store it at `target`, and return what was found. `unit` is that of its figures,
-    or blank for what the file says.
+    """Read a building file, store it at `target`, and return what was found.
+
+    Args:
+        unit: of its figures, blank for what the file says.
+        up: the axis that points up, blank for what the file says.
+        axes: the building's own, None to find them.
 
     Raises:
         BuildingFileError: the file cannot be used; nothing is written.
     """
-    building = read_building(source, progress, name, unit=unit or None)
+    building = read_building(source, progress, name, unit=unit or None, up=up or None, axes=axes_from(axes))
     progress("Storing the model", 0.0)
     save_building(building, target)
     low, high = building.bounds
@@ -56,6 +67,9 @@ def read_model(
         "triangles": len(building.triangles),
         "size": [round(float(x), 1) for x in high - low],
         "true_north": building.true_north,
+        "axes": asdict(building.axes),
+        "on_grid": building.on_grid and asdict(building.on_grid),
+        "given": {"unit": unit, "up": up},
         "storeys": [{"name": s.name, "elevation": s.elevation} for s in building.storeys],
         "grid": [{"name": line.name, "ends": line.ends} for line in building.grid],
         "rooms": [asdict(room) for room in building.rooms],
@@ -79,7 +93,7 @@ def compare_models(before: Path, after: Path, progress: Progress = silent) -> di
     and the name and class of each."""
     progress("Comparing with the version before", 0.0)
     old, new = _building(before), _building(after)
-    changes = changes_between(old, new).as_dict()
+    changes = changes_between(in_axes(old, between(old.axes, new.axes)), new).as_dict()
     known = {e.id: e for building in (old, new) for e in building.elements}
     return {
         kind: [{"id": i, "name": known[i].name, "class": known[i].ifc_class} for i in ids]

@@ -55,6 +55,12 @@ def own_axes(building: Building, placed: Sequence[Axes] = ()) -> Axes:
     return Axes((x, y, z), _turn(building, [*(axes.turn for axes in placed), 0.0]))
 
 
+def stands_near(building: Building, axes: Axes) -> bool:
+    """Whether a building whose figures are those of its file is within some kilometres of an origin."""
+    low, high = building.bounds
+    return bool(np.abs((low + high)[:2] / 2 - axes.origin[:2]).max() < ORIGIN_STEP)
+
+
 def _turn(building: Building, candidates: Sequence[float]) -> float:
     angle, area = _upright_faces(building)
     total = float(area.sum())
@@ -183,3 +189,24 @@ def compounded(axes: Axes, of_file: Axes) -> Axes:
     """
     x, y, z = (np.array(of_file.origin) + _rotation(of_file.turn).T @ np.array(axes.origin)).round(6).tolist()
     return Axes((x, y, z), round(of_file.turn + axes.turn, DECIMALS))
+
+
+def between(before: Axes, after: Axes) -> Axes:
+    """Where the axes `after` lie in the axes `before`, both of one file.
+
+    >>> between(Axes((1000.0, 0.0, 0.0), 90.0), Axes((1000.0, 500.0, 0.0), 90.0))
+    Axes(origin=(500.0, 0.0, 0.0), turn=0.0)
+    """
+    way = _rotation(before.turn) @ (np.array(after.origin) - before.origin)
+    x, y, z = (way.round(6) + 0.0).tolist()
+    return Axes((x, y, z), round(after.turn - before.turn, DECIMALS) + 0.0)
+
+
+def seen_in(axes: Axes, point: Point3) -> Point3:
+    """A point in other axes, as their figures have it.
+
+    >>> seen_in(Axes((1000.0, 0.0, 0.0), 90.0), (1000.0, 500.0, 0.0))
+    (500.0, 0.0, 0.0)
+    """
+    x, y, z = (_rotation(axes.turn) @ (np.array(point) - axes.origin) + 0.0).tolist()
+    return x, y, z

@@ -6,7 +6,7 @@ from contextlib import ExitStack
 from dataclasses import replace
 from pathlib import Path
 
-from drafting.building.axes import in_axes, own_axes
+from drafting.building.axes import in_axes, own_axes, stands_near
 from drafting.building.diagnostics import warnings_about
 from drafting.building.model import Axes, Building
 from drafting.building.readers.ifc import read_ifc
@@ -33,7 +33,8 @@ def read_building(
         name: what people call the file, if not by its path.
         unit: of the file's figures, where it says none or says it wrongly.
         up: for a file that does not say which axis points up, see `read_mesh_file`.
-        axes: the building's own in those of its file; found from its placement and its walls if not given.
+        axes: the building's own in those of its file, such as the version before had; found from its
+            placement and its walls if not given, or where it stands far from them.
 
     Raises:
         BuildingFileError: the file cannot be used, or an axis is given for one that says its own.
@@ -50,6 +51,8 @@ def read_building(
             if unit:
                 building = in_unit(building, unit)
     progress("Sorting out edges", 0.0)
-    building = in_axes(building, axes or own_axes(building, placed))
+    if axes is None or not stands_near(building, axes):
+        axes = own_axes(building, placed)
+    building = in_axes(building, axes)
     building = with_room_places(building)
     return replace(building, warnings=(*building.warnings, *warnings_about(building)))

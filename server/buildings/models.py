@@ -5,6 +5,8 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import models
 
+from drafting.building.model import Axes
+from drafting.building.store import axes_from
 from server.jobs.models import Job
 from server.projects.models import Project
 
@@ -36,19 +38,30 @@ class ModelVersion(models.Model):
         return f"{self.file_name}, version {self.number}"
 
     @property
+    def axes(self) -> Axes:
+        """Where the building's own axes lie in those of its file."""
+        return axes_from(self.facts.get("axes")) or Axes()
+
+    @property
     def storeys(self) -> list[str]:
         """The names of its storeys, lowest first."""
         return [storey["name"] for storey in self.facts["storeys"]]
 
 
 class ImportJob(models.Model):
-    """A file that is to be read. `waiting` is the name of the temporary file that holds it."""
+    """A file that is to be read. `waiting` is the name of the temporary file that holds it, blank where it is
+    the file of a version that is there, to be read again."""
 
     job = models.OneToOneField(Job, models.CASCADE, primary_key=True, related_name="import_job")
     file_name = models.CharField(max_length=250)
     file_size = models.PositiveBigIntegerField()
-    waiting = models.CharField(max_length=80)
+    waiting = models.CharField(max_length=80, blank=True)
+    again = models.ForeignKey(ModelVersion, models.CASCADE, null=True, related_name="+")
     unit = models.CharField(max_length=2, blank=True)
+    #: Which axis of the file points up; blank for what the file says.
+    up = models.CharField(max_length=1, blank=True)
+    #: The core's Axes of the building; null to find them.
+    axes = models.JSONField(null=True)
     imported_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
 
 

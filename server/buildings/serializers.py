@@ -17,6 +17,20 @@ class StoreySerializer(serializers.Serializer[Any]):
     elevation = serializers.FloatField(help_text="Of the floor, mm.")
 
 
+class OwnAxesSerializer(serializers.Serializer[Any]):
+    """Where the building's own axes lie in others."""
+
+    origin = serializers.ListField(child=serializers.FloatField(), help_text="x, y and z; mm.")
+    turn = serializers.FloatField(help_text="From the x axis there, counter-clockwise; degrees.")
+
+
+class GivenSerializer(serializers.Serializer[Any]):
+    """What was said of a file when it was imported; blank for what it says itself."""
+
+    unit = serializers.CharField(allow_blank=True)
+    up = serializers.CharField(allow_blank=True, help_text="Which of its axes points up.")
+
+
 class FactsSerializer(serializers.Serializer[Any]):
     """What was found in a building file."""
 
@@ -30,6 +44,9 @@ class FactsSerializer(serializers.Serializer[Any]):
         allow_null=True,
         help_text="Degrees clockwise from the model's y axis; null if unknown.",
     )
+    axes = OwnAxesSerializer(help_text="In the axes of the file.")
+    on_grid = OwnAxesSerializer(allow_null=True, help_text="On the national grid; null if the file gives none.")
+    given = GivenSerializer()
     storeys = StoreySerializer(many=True)
     layers = serializers.DictField(child=serializers.IntegerField())
     classes = serializers.DictField(child=serializers.IntegerField())
@@ -91,4 +108,20 @@ class UploadSerializer(serializers.Serializer[Any]):
         required=False,
         allow_blank=True,
         help_text="Of the file's figures; blank for what it says.",
+    )
+
+
+class PlaceSerializer(serializers.Serializer[Any]):
+    turn = serializers.FloatField(
+        min_value=-360,
+        max_value=360,
+        allow_null=True,
+        help_text="From the x axis of the file to the building's; degrees. Null to find the axes anew.",
+    )
+    up = serializers.ChoiceField(
+        choices=["y", "z"],
+        required=False,
+        allow_blank=True,
+        default="",
+        help_text="Of a mesh file, which axis points up; blank for what its shape tells.",
     )

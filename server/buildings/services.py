@@ -42,12 +42,44 @@ def import_model(project: Project, upload: UploadedFile[Any], user: Any, unit: s
             project.model_unit = unit
             project.save(update_fields=["model_unit"])
         job = jobs.start(project, Job.Kind.READ, name, long=True)
+        before = newest_version(project)
         ImportJob.objects.create(
             job=job,
             file_name=name,
             file_size=size,
             waiting=waiting.name,
             unit=project.model_unit,
+            # Drawings keep their place when a file comes again, however its walls are weighed.
+            axes=before and before.facts["axes"],
+            imported_by=user,
+        )
+    return job
+
+
+def read_again(version: ModelVersion, user: Any, turn: float | None, up: str) -> Job:
+    """Read the file of the newest version once more, with other axes. It becomes a version when that is done.
+
+    Args:
+        turn: from the x axis of the file to the building's, degrees; None to find the axes anew.
+        up: which axis of the file points up, blank for what it says or its shape tells.
+
+    Raises:
+        BuildingFileError: it is not the newest, or is being read already.
+    """
+    project, given = version.project, version.facts["given"]
+    if newest_version(project) != version:
+        raise BuildingFileError(f"Version {version.number} is not the newest. Restore it first.")
+    axes = None if turn is None or up != given["up"] else {**version.facts["axes"], "turn": turn}
+    with transaction.atomic():
+        job = jobs.start(project, Job.Kind.READ, version.file_name, long=True)
+        ImportJob.objects.create(
+            job=job,
+            file_name=version.file_name,
+            file_size=version.file_size,
+            again=version,
+            unit=given["unit"],
+            up=up,
+            axes=axes,
             imported_by=user,
         )
     return job
@@ -56,11 +88,12 @@ def import_model(project: Project, upload: UploadedFile[Any], user: Any, unit: s
 def read(job: Job, work: Work) -> None:
     """Read the file of a job and make it the newest version."""
     order = job.import_job
-    waiting = storage.temporary_folder() / order.waiting
+    waiting = storage.path_of(order.again.source) if order.again else _waiting(order)
     made, solid_made = storage.temporary_path(".npz"), storage.temporary_path(".solid.gz")
     try:
-        facts = work.run("read_model", waiting, made, order.file_name, order.unit)
-        building, source = storage.store(made), storage.store(waiting)
+        facts = work.run("read_model", waiting, made, order.file_name, order.unit, order.up, order.axes)
+        building = storage.store(made)
+        source = order.again.source if order.again else storage.store(waiting)
         work.run("write_solid", storage.path_of(building), solid_made)
         solid = storage.store(solid_made)
         before = newest_version(job.project)
@@ -123,7 +156,12 @@ def _turned(changes: dict[str, Any] | None) -> dict[str, Any] | None:
 
 def clean_up(job: Job, work: Work) -> None:
     """Nothing stays of a file that did not become a version."""
-    (storage.temporary_folder() / job.import_job.waiting).unlink(missing_ok=True)
+    if job.import_job.waiting:
+        _waiting(job.import_job).unlink(missing_ok=True)
+
+
+def _waiting(order: ImportJob) -> Path:
+    return storage.temporary_folder() / order.waiting
 
 
 def _megabytes(size: int) -> str:

@@ -8,13 +8,13 @@ from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework import mixins, status, viewsets
 from rest_framework.decorators import action
-from rest_framework.parsers import MultiPartParser
+from rest_framework.parsers import JSONParser, MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 
 from server.buildings import services
 from server.buildings.models import ModelVersion
-from server.buildings.serializers import ModelVersionSerializer, UploadSerializer
+from server.buildings.serializers import ModelVersionSerializer, PlaceSerializer, UploadSerializer
 from server.common.responses import stored_gzip
 from server.jobs.serializers import JobSerializer
 from server.projects.rows import ProjectRows, listed_by_project
@@ -42,6 +42,16 @@ class ModelVersionViewSet(
         given.is_valid(raise_exception=True)
         wanted = given.validated_data
         job = services.import_model(wanted["project"], wanted["file"], request.user, wanted.get("unit"))
+        job.refresh_from_db()
+        return Response(JobSerializer(job).data, status=status.HTTP_202_ACCEPTED)
+
+    @extend_schema(request=PlaceSerializer, responses={202: JobSerializer})
+    @action(detail=True, methods=["post"], parser_classes=[JSONParser])
+    def place(self, request: Request, pk: str) -> Response:
+        """Read this version's file again with other axes; it becomes a version of its own."""
+        given = PlaceSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        job = services.read_again(self.get_object(), request.user, **given.validated_data)
         job.refresh_from_db()
         return Response(JobSerializer(job).data, status=status.HTTP_202_ACCEPTED)
 

@@ -16,10 +16,11 @@ class SheetsConfig(AppConfig):
         from server.sheets.services import users_of_style
         from server.styles.services import register_users
         from server.views.access import register_holder
-        from server.views.signals import linework_ready, view_changed
+        from server.views.signals import axes_changed, linework_ready, view_changed
 
         post_migrate.connect(_load, sender=self)
         view_changed.connect(_on_view, dispatch_uid="sheets")
+        axes_changed.connect(_on_axes, dispatch_uid="sheets")
         linework_ready.connect(_on_linework, dispatch_uid="sheets")
         register_users(users_of_style)
         register_holder(viewports.holds_linework)
@@ -44,3 +45,9 @@ def _on_linework(sender: Any, linework: Any, version: Any, **kwargs: Any) -> Non
     from server.sheets.viewports import give_linework
 
     give_linework(linework, version)
+
+
+def _on_axes(sender: Any, view: Any, where: Any, **kwargs: Any) -> None:
+    from server.sheets.viewports import follow_axes
+
+    follow_axes(view, where)

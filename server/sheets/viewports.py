@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from django.db import transaction
-from django.db.models import QuerySet
+from django.db.models import F, QuerySet
 
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
@@ -17,6 +17,7 @@ from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
 from drafting.sheets.viewport import Viewport as CoreViewport
 from drafting.sheets.viewport import check_on_paper, check_viewport
 from drafting.styles.pen_table import PenChanges
+from drafting.views.moved import OnPaper
 from server.common.rows import Memo, RowService
 from server.projects.models import Project
 from server.sheets.models import Sheet, Viewport
@@ -80,6 +81,15 @@ def follow_view(view: View, *, only_ask: bool = False) -> None:
             drawings.ask_for(row, drawings.version_for(view), view.shown_with(row.shown))
         else:
             order_own_drawing(row)
+
+
+def follow_axes(view: View, where: OnPaper | None) -> None:
+    """A view is told in other axes: its viewports go on showing what they showed, where it shows it still."""
+    if where is None:
+        return
+    for row in Viewport.objects.filter(view=view):
+        u, v = where.point((row.centre_u, row.centre_v))
+        Viewport.objects.filter(pk=row.pk).update(centre_u=u, centre_v=v, version=F("version") + 1)
 
 
 def give_linework(linework: Linework, version: Any) -> None:

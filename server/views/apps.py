@@ -26,6 +26,8 @@ def _on_version(sender: Any, version: Any, first: bool, **kwargs: Any) -> None:
     """The first version gets the plain views; those that are there ask for drawings of every new one."""
     from server.views import drawings, services
 
+    if not first:
+        services.follow_axes(version)
     drawings.follow_version(version)
     if first:
         services.make_plain_views(version)

@@ -7,8 +7,11 @@ from itertools import chain, count
 from typing import Any
 
 from django.db import transaction
-from django.db.models import Max
+from django.db.models import F, Max
 
+from drafting.building.axes import between
+from drafting.building.model import Axes
+from drafting.views.moved import in_new_axes, on_paper
 from drafting.views.spec import AnyView, dump_view, parse_view_spec
 from drafting.views.standard import missing_from, plain_set, standard_set
 from server.buildings.models import ModelVersion
@@ -16,6 +19,7 @@ from server.common.rows import Memo, RowService
 from server.projects.models import Project
 from server.views import drawings
 from server.views.models import NamedLineSettings, Subset, View
+from server.views.signals import axes_changed
 
 
 class ViewService(RowService[View]):
@@ -65,6 +69,21 @@ class LineSettingsService(RowService[NamedLineSettings]):
 
 
 view_service, subset_service, line_settings_service = ViewService(), SubsetService(), LineSettingsService()
+
+
+def follow_axes(version: ModelVersion) -> None:
+    """Where a new model version has other axes than the one before, tell each view in them, so that it looks
+    where it looked. Views that are held stay with their version."""
+    before = version.project.model_versions.get(number=version.number - 1)
+    axes = between(before.axes, version.axes)
+    if axes == Axes():
+        return
+    for view in View.objects.filter(project=version.project, held=False):
+        spec = view.as_core
+        axes_changed.send(View, view=view, where=on_paper(spec, axes))
+        moved = dump_view(in_new_axes(spec, axes))
+        if moved != view.spec:
+            View.objects.filter(pk=view.pk).update(spec=moved, version=F("version") + 1)
 
 
 def make_plain_views(version: ModelVersion) -> None:

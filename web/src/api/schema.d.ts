@@ -682,6 +682,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/model-versions/{id}/place/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Read this version's file again with other axes; it becomes a version of its own. */
+        post: operations["model_versions_place_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/model-versions/{id}/restore/": {
         parameters: {
             query?: never;
@@ -2662,6 +2679,11 @@ export interface components {
              * @description Degrees clockwise from the model's y axis; null if unknown.
              */
             true_north?: number | null;
+            /** @description In the axes of the file. */
+            axes: components["schemas"]["OwnAxes"];
+            /** @description On the national grid; null if the file gives none. */
+            on_grid: components["schemas"]["OwnAxes"] | null;
+            given: components["schemas"]["Given"];
             storeys: components["schemas"]["Storey"][];
             layers: {
                 [key: string]: number;
@@ -2767,6 +2789,12 @@ export interface components {
         FormEnum: "pdf" | "dxf" | "svg" | "png";
         /** @enum {string} */
         FormsEnum: "pdf" | "dxf" | "svg" | "png" | "model";
+        /** @description What was said of a file when it was imported; blank for what it says itself. */
+        Given: {
+            unit: string;
+            /** @description Which of its axes points up. */
+            up: string;
+        };
         /** @description Lines that viewports are aligned to, and that are never plotted; paper mm. */
         Guides: {
             x?: number[];
@@ -3322,6 +3350,16 @@ export interface components {
             /** @default millimetres */
             figures: components["schemas"]["Figures"];
         };
+        /** @description Where the building's own axes lie in others. */
+        OwnAxes: {
+            /** @description x, y and z; mm. */
+            origin: number[];
+            /**
+             * Format: double
+             * @description From the x axis there, counter-clockwise; degrees.
+             */
+            turn: number;
+        };
         /** @description What is to be known of a page that a plot made; mm. */
         Page: {
             number: string;
@@ -3372,7 +3410,7 @@ export interface components {
             /** @default right */
             across: components["schemas"]["AcrossEnum"];
             /** @default bottom */
-            up: components["schemas"]["UpEnum"];
+            up: components["schemas"]["PartUpEnum"];
             /**
              * @description Paper mm; zero for none.
              * @default 0
@@ -3443,7 +3481,7 @@ export interface components {
             /** @default right */
             across: components["schemas"]["AcrossEnum"];
             /** @default bottom */
-            up: components["schemas"]["UpEnum"];
+            up: components["schemas"]["PartUpEnum"];
             /**
              * @description Paper mm; zero for none.
              * @default 0
@@ -3482,6 +3520,8 @@ export interface components {
             /** @default  */
             picture: string;
         };
+        /** @enum {string} */
+        PartUpEnum: "bottom" | "middle" | "top" | "both";
         /** @description A piece of annotation: in a view, or on a sheet, there through a viewport or on the bare paper. */
         PatchedAnnotationRequest: {
             /** Format: uuid */
@@ -4113,6 +4153,27 @@ export interface components {
         PieceBoxKindEnum: "note" | "dimension" | "level" | "schedule" | "cloud" | "tag";
         /** @enum {string} */
         PlaceEnum: "centred" | "offset";
+        PlaceRequest: {
+            /**
+             * Format: double
+             * @description From the x axis of the file to the building's; degrees. Null to find the axes anew.
+             */
+            turn: number | null;
+            /**
+             * @description Of a mesh file, which axis points up; blank for what its shape tells.
+             *
+             *     * `y` - y
+             *     * `z` - z
+             * @default
+             */
+            up: components["schemas"]["PlaceUpEnum"] | components["schemas"]["BlankEnum"];
+        };
+        /**
+         * @description * `y` - y
+         *     * `z` - z
+         * @enum {string}
+         */
+        PlaceUpEnum: "y" | "z";
         /**
          * @description A plan.
          *
@@ -5705,8 +5766,6 @@ export interface components {
             /** @description Left, bottom, right and top, mm of the sheet. */
             margins: number[];
         };
-        /** @enum {string} */
-        UpEnum: "bottom" | "middle" | "top" | "both";
         UploadRequest: {
             /** Format: uuid */
             project: string;
@@ -7128,6 +7187,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ModelVersion"];
+                };
+            };
+        };
+    };
+    model_versions_place_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique integer value identifying this model version. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"];
                 };
             };
         };

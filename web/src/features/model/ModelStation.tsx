@@ -12,6 +12,7 @@ import { choicesOf } from "../../components/choices";
 import { ChoiceField } from "../../components/ChoiceField";
 import { Panel } from "../../components/Panel";
 import { colours } from "../../theme/theme";
+import { Placement } from "./Placement";
 import { upload } from "./upload";
 import { Versions } from "./Versions";
 import { WhatChanged } from "./WhatChanged";
@@ -50,6 +51,7 @@ export function ModelStation({ project }: { project: Project }) {
       >
         <Box sx={{ display: "flex", flexDirection: "column", gap: 2.5 }}>
           <ImportPanel project={project} lastRead={lastRead} first={!newest} />
+          {newest && <Placement version={newest} />}
           {versions.length > 0 && <Versions versions={versions} />}
           {newest?.changes && <WhatChanged changes={newest.changes} />}
         </Box>
@@ -66,8 +68,8 @@ export function ModelStation({ project }: { project: Project }) {
           isSuccess && (
             <Panel name="What was found">
               <Box sx={{ color: "text.secondary", py: 4, textAlign: "center" }}>
-                Nothing yet. Import the building as an IFC, GLB or OBJ file; its plans and elevations are then
-                drawn by themselves.
+                Nothing yet. Import the building as an IFC, glTF or OBJ file; its plans and elevations are
+                then drawn by themselves.
               </Box>
             </Panel>
           )
@@ -129,7 +131,7 @@ function ImportPanel({
           textAlign: "center",
         }}
       >
-        <Box sx={{ mb: 1.25 }}>Drop an IFC, GLB or OBJ file here, or</Box>
+        <Box sx={{ mb: 1.25 }}>Drop an IFC, glTF or OBJ file here, also zipped, or</Box>
         <Button
           variant="contained"
           disabled={sent !== null || underWay}
@@ -140,7 +142,7 @@ function ImportPanel({
         <input
           ref={input}
           type="file"
-          accept=".ifc,.glb,.obj"
+          accept=".ifc,.ifczip,.glb,.gltf,.obj,.zip,.gz"
           hidden
           aria-label="Building file"
           onChange={(event) => {
@@ -208,14 +210,10 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
   const left = Object.entries(facts.left_out);
   return (
     <Panel name="What was found">
-      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(5, auto)", gap: 2, mb: 2 }}>
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(4, auto)", gap: 2, mb: 2 }}>
         <Fact name="Elements drawn" value={ofShapes(facts)} />
         <Fact name="Overall size" value={`${metres} m`} />
         <Fact name="Unit of the file" value={facts.unit} />
-        <Fact
-          name="True north"
-          value={facts.true_north == null ? "not given" : `${facts.true_north.toFixed(1)}° from y`}
-        />
         <Fact name="Schema" value={facts.schema} />
       </Box>
       {facts.warnings.map((warning) => (

@@ -1,0 +1,133 @@
+/** Where the building stands: its own axes in its file and on the national grid, and changing them. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import TextField from "@mui/material/TextField";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, data, type ModelVersion } from "../../api/client";
+import { isActive, useJobs } from "../../api/queries";
+import { choicesOf } from "../../components/choices";
+import { ChoiceField } from "../../components/ChoiceField";
+import { Panel } from "../../components/Panel";
+import { notifyError } from "../../stores/notices";
+import { degrees, metres, placeText, turnTyped } from "./placement";
+
+type Facts = ModelVersion["facts"];
+type Up = Facts["given"]["up"];
+
+const AXES_UP = [
+  ["", "As its shape shows"],
+  ...choicesOf<"y" | "z">({ y: "y points up", z: "z points up" }),
+] as const;
+
+export function Placement({ version }: { version: ModelVersion }) {
+  const { facts } = version;
+  const [open, setOpen] = useState(false);
+  const { data: jobs = [] } = useJobs(version.project);
+  const reading = jobs.some((job) => job.kind === "read" && isActive(job));
+  const { axes, on_grid: grid } = facts;
+  return (
+    <Panel name="Where it stands">
+      <Box
+        component="dl"
+        sx={{
+          m: 0,
+          display: "grid",
+          gridTemplateColumns: "auto 1fr",
+          columnGap: 1.5,
+          rowGap: 0.5,
+          "& dt": { color: "text.secondary" },
+          "& dd": { m: 0, textAlign: "right", fontVariantNumeric: "tabular-nums" },
+        }}
+      >
+        <dt>Axes turned by</dt>
+        <dd>{degrees(axes.turn)}</dd>
+        <dt>Zero in the file</dt>
+        <dd>{placeText(axes.origin, ["x", "y", "z"])}</dd>
+        {grid && (
+          <>
+            <dt>Zero on the grid</dt>
+            <dd>{placeText(grid.origin.slice(0, 2), ["E", "N"])}</dd>
+            <dt>Height on the grid</dt>
+            <dd>{metres(grid.origin[2] ?? 0)}</dd>
+            <dt>Turned from grid east</dt>
+            <dd>{degrees(grid.turn)}</dd>
+          </>
+        )}
+        <dt>True north</dt>
+        <dd>{facts.true_north == null ? "not given" : `${degrees(facts.true_north)} clockwise of y`}</dd>
+      </Box>
+      <Button sx={{ mt: 1 }} disabled={reading} onClick={() => setOpen(true)}>
+        Change axes…
+      </Button>
+      {open && <AxesDialog version={version} onClose={() => setOpen(false)} />}
+    </Panel>
+  );
+}
+
+function AxesDialog({ version, onClose }: { version: ModelVersion; onClose: () => void }) {
+  const { facts } = version;
+  const client = useQueryClient();
+  const [typed, setTyped] = useState(String(facts.axes.turn));
+  const [up, setUp] = useState<Up>(facts.given.up);
+  const turn = turnTyped(typed);
+  const mesh = !facts.schema.startsWith("IFC");
+  const place = async (to: number | null) => {
+    try {
+      await data(
+        api.POST("/api/model-versions/{id}/place/", {
+          params: { path: { id: version.id } },
+          body: { turn: to, up: up as "" | "y" | "z" },
+        }),
+      );
+      await client.invalidateQueries({ queryKey: ["jobs"] });
+      onClose();
+    } catch (error) {
+      notifyError(error);
+    }
+  };
+  return (
+    <Dialog open onClose={onClose} transitionDuration={0} maxWidth="xs" fullWidth>
+      <DialogTitle>Change axes</DialogTitle>
+      <DialogContent sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
+        <Box>
+          Plans, sides and coordinates follow the building’s own axes. The file is read again as a new
+          version; sections and what is seen in plans stay in their place, elevations show the new sides.
+        </Box>
+        <TextField
+          label="Turn from the file’s x axis (°, counter-clockwise)"
+          value={typed}
+          autoFocus
+          error={turn === null}
+          helperText={turn === null ? "A figure from −360 to 360" : " "}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+        {mesh && (
+          <ChoiceField
+            label="Upward axis of the file"
+            width="100%"
+            value={up}
+            choices={AXES_UP}
+            onChoose={setUp}
+          />
+        )}
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={() => void place(null)}>Find from walls and placement</Button>
+        <Box sx={{ flex: 1 }} />
+        <Button onClick={onClose}>Cancel</Button>
+        <Button
+          variant="contained"
+          disabled={turn === null || (turn === facts.axes.turn && up === facts.given.up)}
+          onClick={() => void place(turn)}
+        >
+          Change
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

@@ -1,0 +1,16 @@
+import { describe, expect, it } from "vitest";
+import { degrees, metres, placeText, turnTyped } from "../src/features/model/placement";
+
+describe("where a building stands", () => {
+  it("is written in metres with three decimals, grouped, and a true minus", () => {
+    expect(metres(325_000_000)).toBe("325,000.000 m");
+    expect(placeText([1000, -200.4], ["E", "N"])).toBe("E 1.000 m  N −0.200 m");
+    expect(degrees(-20)).toBe("−20.00°");
+    expect(degrees(0)).toBe("0°");
+  });
+
+  it("takes an angle as people type it, and none out of bounds", () => {
+    expect(turnTyped(" −20,5° ")).toBe(-20.5);
+    expect([turnTyped(""), turnTyped("wide"), turnTyped("361")]).toEqual([null, null, null]);
+  });
+});
