@@ -47,9 +47,7 @@ def own_axes(building: Building, placed: Sequence[Axes] = ()) -> Axes:
         placed: axes that the file gives: the building's, then the site's.
     """
     first = placed[0] if placed else Axes()
-    low, high = building.bounds
-    middle = (low + high) / 2
-    away = np.round((middle - first.origin) / ORIGIN_STEP) * ORIGIN_STEP
+    away = np.round((_middle(building) - first.origin) / ORIGIN_STEP) * ORIGIN_STEP
     away[2] = 0.0
     x, y, z = (float(a + b) for a, b in zip(first.origin, away, strict=True))
     return Axes((x, y, z), _turn(building, [*(axes.turn for axes in placed), 0.0]))
@@ -57,8 +55,12 @@ def own_axes(building: Building, placed: Sequence[Axes] = ()) -> Axes:
 
 def stands_near(building: Building, axes: Axes) -> bool:
     """Whether a building whose figures are those of its file is within some kilometres of an origin."""
-    low, high = building.bounds
-    return bool(np.abs((low + high)[:2] / 2 - axes.origin[:2]).max() < ORIGIN_STEP)
+    return bool(np.abs((_middle(building) - axes.origin)[:2]).max() < ORIGIN_STEP)
+
+
+def _middle(building: Building) -> Floats:
+    """Where most of a building is, (3,) mm; one stray element does not move it."""
+    return np.asarray(np.median(building.vertices, axis=0))
 
 
 def _turn(building: Building, candidates: Sequence[float]) -> float:

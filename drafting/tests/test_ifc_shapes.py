@@ -8,8 +8,11 @@ from unittest.mock import patch
 import ifcopenshell
 import ifcopenshell.guid
 import numpy as np
+from ifcopenshell.util.placement import get_local_placement
 
 from drafting.building.model import GROUND_LAYER, GROUND_MATERIAL
+from drafting.building.readers.ifc_implied import implied_box
+from drafting.building.readers.ifc_shapes import Shapes
 from drafting.building.reading import read_building
 from drafting.linework.engine import draw
 from drafting.linework.model import GROUND_ABOUT
@@ -61,6 +64,106 @@ class KindsOfShapeTests(FileCase):
         (k,) = (k for k, e in enumerate(building.elements) if e.name == "extruded circle")
         corners = building.vertices[building.triangles[building.triangle_element == k].reshape(-1)]
         np.testing.assert_allclose(np.ptp(corners, axis=0), (400, 400, 1000), atol=0.1)
+
+
+class ImpliedBoxTests(FileCase):
+    def boxes(self):
+        """The implied box of each kind of shape by its name, and the shape that was read, in its own axes."""
+        write_kinds(self.path)
+        building = read_building(self.path)
+        file = ifcopenshell.open(str(self.path))
+        implied = {p.Name: implied_box(p) for p in file.by_type("IfcBuildingElementProxy")}
+        at = {
+            p.Name: get_local_placement(p.ObjectPlacement)[:3, 3]
+            for p in file.by_type("IfcBuildingElementProxy")
+        }
+        for k, element in enumerate(building.elements):
+            corners = building.vertices[building.triangles[building.triangle_element == k].reshape(-1)]
+            yield element.name, implied[element.name], (corners - at[element.name]) / 1000
+
+    def test_every_shape_is_where_its_definition_says(self):
+        known = 0
+        for name, box, corners in self.boxes():
+            with self.subTest(name):
+                known += box is not None
+                self.assertTrue(box is None or box.fits(corners, 0.001))
+                # What is moved, or half of it lost, is not.
+                self.assertFalse(box is not None and box.fits(corners + 0.2, 0.001))
+                if box is not None and box.whole:
+                    self.assertFalse(box.fits(corners * [0.5, 1.0, 1.0], 0.001))
+        self.assertGreater(known, 15)
+
+    def test_a_shape_that_a_kernel_misplaces_is_made_by_another(self):
+        write_ifc(self.path)
+        right = read_building(self.path).bounds
+        kernels = []
+
+        def fits(shapes, product, shape):
+            kernels.append(shape)
+            return len(kernels) > 1
+
+        with patch.object(Shapes, "_fits", fits):
+            again = read_building(self.path)
+        self.assertGreater(len(kernels), 1)
+        np.testing.assert_allclose(again.bounds, right, atol=1e-6)
+
+
+class ContextTests(FileCase):
+    def test_a_plan_or_an_axis_is_never_taken_for_the_body(self):
+        """The wall has an axis and a plan of lines and a flat box beside its body."""
+
+        def more(file):
+            (wall,) = file.by_type("IfcWall")
+            (context,) = file.by_type("IfcGeometricRepresentationContext")
+            plan = file.createIfcGeometricRepresentationContext(
+                "Plan", "Plan", 2, None, context.WorldCoordinateSystem
+            )
+            line = file.createIfcPolyline([file.createIfcCartesianPoint(p) for p in ((0.0, 0.0), (9e4, 0.0))])
+            flat = file.createIfcBoundingBox(file.createIfcCartesianPoint((0.0, 0.0, 0.0)), 9e4, 9e4, 9e4)
+            shapes = [
+                file.createIfcShapeRepresentation(plan, "FootPrint", "Curve2D", [line]),
+                file.createIfcShapeRepresentation(plan, "Axis", "Curve2D", [line]),
+                file.createIfcShapeRepresentation(context, "Box", "BoundingBox", [flat]),
+            ]
+            wall.Representation.Representations = [*shapes, *wall.Representation.Representations]
+
+        building = self.changed(more)
+        np.testing.assert_allclose(building.bounds, [(1000, 0, 3000), (6000, 200, 5500)], atol=1e-3)
+        self.assertEqual(building.account, "1 shapes: 1 drawn, 0 left out, 0 could not be read")
+
+    def test_parts_of_assemblies_and_what_stands_in_a_space_are_drawn_once_and_stand_on_their_storey(self):
+        def nest(file):
+            guid = ifcopenshell.guid.new
+            (wall,) = file.by_type("IfcWall")
+            (rail,) = file.by_type("IfcMember")
+            (storey,) = file.by_type("IfcBuildingStorey")
+            assembly = file.create_entity(
+                "IfcCurtainWall", guid(), None, "Front", ObjectPlacement=wall.ObjectPlacement
+            )
+            file.createIfcRelAggregates(guid(), None, None, None, assembly, [rail])
+            space = file.create_entity(
+                "IfcSpace", guid(), None, "Room", ObjectPlacement=storey.ObjectPlacement
+            )
+            file.createIfcRelAggregates(guid(), None, None, None, storey, [space])
+            file.createIfcRelContainedInSpatialStructure(guid(), None, None, None, [assembly], space)
+
+        building = self.changed(nest, extra="IfcMember")
+        self.assertEqual(sorted(e.ifc_class for e in building.elements), ["IfcMember", "IfcWall"])
+        self.assertEqual([e.storey for e in building.elements], [0, 0])
+        self.assertEqual(building.unplaced, frozenset())
+
+    def test_names_are_read_in_every_encoding_of_the_standard(self):
+        whole = write_ifc(self.path).read_text()
+        for written, read in (
+            (r"Stra\X2\00DF\X0\e", "Straße"),
+            (r"Caf\X\E9", "Café"),
+            (r"Caf\S\i", "Café"),
+            (r"\X4\0001F3E0\X0\ home", "🏠 home"),
+            ("O''Hara", "O'Hara"),
+        ):
+            with self.subTest(written):
+                self.path.write_text(whole.replace("'Wall'", f"'{written}'"))
+                self.assertEqual(read_building(self.path).elements[0].name, read)
 
 
 class PlaceTests(FileCase):

@@ -45,7 +45,9 @@ class FactsSerializer(serializers.Serializer[Any]):
         help_text="Degrees clockwise from the model's y axis; null if unknown.",
     )
     axes = OwnAxesSerializer(help_text="In the axes of the file.")
-    on_grid = OwnAxesSerializer(allow_null=True, help_text="On the national grid; null if the file gives none.")
+    on_grid = OwnAxesSerializer(
+        allow_null=True, help_text="On the national grid; null if the file gives none."
+    )
     given = GivenSerializer()
     storeys = StoreySerializer(many=True)
     layers = serializers.DictField(child=serializers.IntegerField())

@@ -1,16 +1,20 @@
 """Shapes of an IFC file: each made by the fast kernel, and made again by slower ones where that gave nothing,
-or left a solid open."""
+left a solid open, or put it elsewhere than its definition says."""
 
 from __future__ import annotations
 
 import os
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any
 
 import ifcopenshell.geom
+import ifcopenshell.util.unit
 import numpy as np
 
+from drafting.building.model import Floats
+from drafting.building.readers.ifc_implied import implied_box
 from drafting.progress import Progress
 
 #: Sides of a full circle where the file gives a curve; 7.5 degrees between facets.
@@ -20,7 +24,8 @@ CIRCLE_SIDES = 48
 FAST_KERNEL: Any = "hybrid-cgal-simple-opencascade"
 #: What a shape that it does not give is made with instead, in this order.
 SLOW_KERNELS: tuple[Any, ...] = ("opencascade", "cgal")
-#: Solids that come out open are made again for so many elements; a file with more is open on purpose.
+#: Shapes that come out open or misplaced are made again for so many elements; a file with more is so on
+#: purpose.
 MAX_OPEN = 100
 #: Representations that are no body (IfcShapeRepresentation.RepresentationIdentifier, ISO 16739-1).
 NO_BODY = frozenset(
@@ -55,10 +60,9 @@ class Shapes:
             open_sides = _open_sides(shape)
             if open_sides is None:
                 continue
-            if open_sides and left and _is_solid(product):
+            if left and ((open_sides and _is_solid(product)) or not self._fits(product, shape)):
                 left -= 1
-                again = _made_by(SLOW_KERNELS, settings, product)
-                shape = again if again is not None and not _open_sides(again) else shape
+                shape = self._better(settings, product, shape)
             missing.pop(product.id(), None)
             yield product, shape
         for number, product in enumerate(missing.values()):
@@ -68,6 +72,25 @@ class Shapes:
                 self.failed.append(product)
             else:
                 yield product, shape
+
+    def _better(self, settings: Any, product: Any, shape: Any) -> Any:
+        """A shape that is closed where the first is open, or where its definition says; the first where no
+        kernel gives one."""
+        for kernel in SLOW_KERNELS:
+            again = _made_by((kernel,), settings, product)
+            if again is None or not self._fits(product, again):
+                continue
+            if not _open_sides(again) or not self._fits(product, shape):
+                return again
+        return shape
+
+    def _fits(self, product: Any, shape: Any) -> bool:
+        box = implied_box(product)
+        return box is None or box.fits(_corners_of(shape), self._unit)
+
+    @cached_property
+    def _unit(self) -> float:
+        return float(ifcopenshell.util.unit.calculate_unit_scale(self.file))
 
     def _fast(self, settings: Any, progress: Progress) -> Iterator[Any]:
         geometry: Any = ifcopenshell.geom
@@ -124,10 +147,15 @@ def _is_solid(product: Any) -> bool:
     return bool(bodies) and all(r.RepresentationType in SOLID for r in bodies)
 
 
+def _corners_of(shape: Any) -> Floats:
+    """(n, 3) in the product's own axes; metres."""
+    return np.asarray(shape.geometry.verts, np.float64).reshape(-1, 3)
+
+
 def _open_sides(shape: Any) -> int | None:
     """How many sides of a shape's triangles have no neighbour; None where it has no area at all."""
     faces = np.asarray(shape.geometry.faces, np.int64).reshape(-1, 3)
-    corners = np.asarray(shape.geometry.verts, np.float64).reshape(-1, 3)
+    corners = _corners_of(shape)
     if not len(faces) or not np.isfinite(corners).all():
         return None
     a, b, c = (corners[faces[:, k]] for k in range(3))
