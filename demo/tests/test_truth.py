@@ -10,8 +10,10 @@ import shapely
 
 from demo.building import write_observatory
 from demo.tests.oracle import BESIDE, Oracle
+from drafting.building.earth import with_earth
 from drafting.building.reading import read_building
 from drafting.linework.engine import draw
+from drafting.tests.test_ground import on_ground, surface
 from drafting.views.line_settings import LineSettings
 from drafting.views.notation import parse_view
 
@@ -32,19 +34,38 @@ def as_modelled(text):
 
 
 class TruthTests(TestCase):
+    views: tuple[str, ...] = VIEWS
+
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
-        with tempfile.TemporaryDirectory() as folder:
-            path = Path(folder) / "observatory.ifc"
-            write_observatory(str(path))
-            cls.building = read_building(path)
+        cls.building = cls.made()
         cls.oracle = Oracle(cls.building)
         cls.creases = cls.oracle.creases()
 
+    @classmethod
+    def made(cls):
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "observatory.ifc"
+            write_observatory(str(path))
+            return read_building(path)
+
+    def underside(self, ends, owner):
+        """(n,) which edges lie at the foot of a terrain, or go up from there: elevations and sections leave
+        them out."""
+        elements, corners = self.building.elements, self.building.vertices[self.building.triangles]
+        found = np.zeros(len(ends), bool)
+        for k, element in enumerate(elements):
+            if element.ifc_class in ("IfcSite", "IfcGeographicElement"):
+                foot = corners[self.building.triangle_element == k][:, :, 2].min()
+                low = ends[:, :, 2] < foot + 1.0
+                upright = np.linalg.norm(ends[:, 1, :2] - ends[:, 0, :2], axis=1) < 0.01
+                found |= (owner == k) & (low.all(axis=1) | (low.any(axis=1) & upright))
+        return found
+
     def test_what_is_drawn_is_seen(self):
         chance = np.random.default_rng(7)
-        for text in VIEWS:
+        for text in self.views:
             with self.subTest(text):
                 linework = draw(self.building, as_modelled(text))
                 lines = [x for x in linework.lines if x.role != "cut"]
@@ -65,10 +86,13 @@ class TruthTests(TestCase):
 
     def test_what_is_seen_is_drawn(self):
         chance = np.random.default_rng(11)
-        ends, owner, normals, convex = self.creases
-        length = np.linalg.norm(ends[:, 1] - ends[:, 0], axis=1)
-        for text in VIEWS:
+        for text in self.views:
             with self.subTest(text):
+                ends, owner, normals, convex = self.creases
+                if text.startswith(("elevation", "section")):
+                    there = ~self.underside(ends, owner)
+                    ends, owner, normals, convex = (x[there] for x in (ends, owner, normals, convex))
+                length = np.linalg.norm(ends[:, 1] - ends[:, 0], axis=1)
                 linework = draw(self.building, as_modelled(text))
                 camera = linework.camera
                 which = chance.choice(len(ends), 10 * SAMPLES, p=length / length.sum())
@@ -92,7 +116,7 @@ class TruthTests(TestCase):
                 self.assertGreaterEqual((off < ON_LINE).mean(), AGREEMENT)
 
     def test_no_line_lies_on_another_and_no_speck_lies_alone(self):
-        for text in VIEWS:
+        for text in self.views:
             with self.subTest(text):
                 lines = [
                     shapely.LineString(x.points[:, :2]) for x in draw(self.building, as_modelled(text)).lines
@@ -118,3 +142,30 @@ class TruthTests(TestCase):
         self.assertTrue(
             self.oracle.clearly_seen(before, np.array([[[0, -1.0, 0], [0, 0, 1.0]]]), camera).all()
         )
+
+
+class TerrainTruthTests(TruthTests):
+    """The same of a house on a surface of rolling terrain, which is solid only since it was read."""
+
+    views = (
+        "elevation:south", "elevation:east", "elevation:230", "roof", "plan:0",
+        "section:-18000,150,18000,150", "section:1200,-18000,1200,18000", "axonometric:se",
+    )  # fmt: skip
+
+    @classmethod
+    def made(cls):
+        walls = [
+            ((-5000, -4000, -1500), (5000, -3700, 3000)), ((-5000, 3700, -1500), (5000, 4000, 3000)),
+            ((-5000, -3700, -1500), (-4700, 3700, 3000)), ((4700, -3700, -1500), (5000, 3700, 3000)),
+            ((-4700, -3700, 300), (4700, 3700, 500)), ((-3000, 2000, 500), (-1500, 3000, 1300)),
+        ]  # fmt: skip
+        return with_earth(on_ground(surface(rolling), walls))
+
+    def test_the_oracle_can_say_no(self):
+        below = np.array([[300.0, -9000.0, -2600.0]])
+        camera = draw(self.building, parse_view("elevation:south")).camera
+        self.assertTrue(self.oracle.clearly_hidden(below, camera).all())
+
+
+def rolling(x, y):
+    return -200.0 + 0.05 * y + 500.0 * np.sin(x / 7000.0) * np.cos(y / 9000.0)

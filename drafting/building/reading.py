@@ -8,6 +8,7 @@ from pathlib import Path
 
 from drafting.building.axes import in_axes, own_axes, stands_near
 from drafting.building.diagnostics import warnings_about
+from drafting.building.earth import with_earth
 from drafting.building.model import Axes, Building
 from drafting.building.readers.ifc import read_ifc
 from drafting.building.readers.mesh import MESH_FORMATS, read_mesh_file
@@ -53,6 +54,6 @@ def read_building(
     progress("Sorting out edges", 0.0)
     if axes is None or not stands_near(building, axes):
         axes = own_axes(building, placed)
-    building = in_axes(building, axes)
+    building = with_earth(in_axes(building, axes))
     building = with_room_places(building)
     return replace(building, warnings=(*building.warnings, *warnings_about(building)))

@@ -13,6 +13,7 @@ from drafting.building.model import Building
 from drafting.geometry.polylines import Polylines
 from drafting.linework import tolerances as tol
 from drafting.linework.cuts import CutPart, caps, cut_outlines, cut_parts, layer_divisions, merged, rings_of
+from drafting.linework.ground import contours, dug, is_upright, seen_as_ground, surface_of
 from drafting.linework.joining import JoinedLines, join
 from drafting.linework.model import CUT, EDGE, OVERHEAD, Linework, PackedLines, PackedRegions
 from drafting.linework.plan_symbols import is_plan, with_symbols
@@ -127,16 +128,21 @@ def _seen_from(
     """What is seen of a building, not yet joined, and what its cuts go through."""
     progress("Finding edges", 0.0)
     every = faces_of(building, camera)
-    edges = edges_of(building, camera, every, shown, settings)
+    edges = seen_as_ground(building, camera, edges_of(building, camera, every, shown, settings), shown)
+    lines = contours(building, camera, shown, settings.contours) if settings.contours else None
+    if lines is not None:
+        edges = edges.joined(lines)
     faces = every if shown.all() else every.select(np.flatnonzero(shown[every.element]))
     if area is not None:
         faces, edges = _about(faces, edges, area)
     parts: list[CutPart] = []
+    upright = is_upright(camera)
     if camera.cuts:
         progress("Cutting", 0.15)
         below = []
         for cut in camera.cuts:
             here = cut_parts(building, camera, cut, every, shown)
+            here = dug(building, here) if upright else here
             parts += here
             below.append((_cut_off(faces, cut).joined(caps(here, cut)), _cut_edges_off(edges, cut)))
         faces, edges = below[0]
@@ -153,14 +159,19 @@ def _seen_from(
     progress("Finding what is hidden", 0.3)
     found = trace(faces, edges, _clearance(edges, camera), settings.seams, settings.hidden)
     depth = camera.cuts[0].depth if camera.cuts else 0.0
-    seen = [Segments.of(found.ends, found.role, edges.element[found.edge])]
+    fixed = edges.fixed[found.edge]
+    role = np.where((fixed >= 0) & (found.role <= EDGE), fixed, found.role)
+    seen = [Segments.of(found.ends, role, edges.element[found.edge])]
     if is_plan(camera):
         replaced = with_symbols(building, camera, shown, settings, parts, seen[0])
         parts, seen = replaced.parts, [replaced.seen, replaced.symbols]
+    outlines, divisions = cut_outlines(parts), layer_divisions(parts)
+    if upright:
+        outlines, divisions = (surface_of(building, camera, lines) for lines in (outlines, divisions))
     return (
         Segments.concatenate([
-            Segments.along(cut_outlines(parts), CUT, depth),
-            Segments.along(layer_divisions(parts), EDGE, depth),
+            Segments.along(outlines, CUT, depth),
+            Segments.along(divisions, EDGE, depth),
             *seen,
         ]),
         parts,

@@ -72,6 +72,8 @@ class Edges:
         smooth: (m,) whether the edge is there only as the outline of something smooth.
         bar: (m,) whether the edge is of a bar, too narrow for wide outlines.
         element, material: (m,) indices into the building's.
+        meets: (m,) the other element where two bodies pass through each other; -1 elsewhere.
+        fixed: (m,) the role that it has where it is seen; -1 where its background tells.
     """
 
     ends: Floats
@@ -82,6 +84,8 @@ class Edges:
     bar: Bools
     element: Ints
     material: Ints
+    meets: Ints
+    fixed: NDArray[np.int8]
 
     def __len__(self) -> int:
         return len(self.ends)
@@ -97,6 +101,8 @@ class Edges:
             self.bar[which],
             self.element[which],
             self.material[which],
+            self.meets[which],
+            self.fixed[which],
         )
 
     def joined(self, others: Edges) -> Edges:
@@ -184,6 +190,8 @@ def edges_of(
         bar[:, 0],
         faces.element[both[:, 0]],
         faces.material[both[:, 0]],
+        np.concatenate([np.full(len(which), -1, np.int32), faces.element[met[:, 1]]]),
+        np.full(len(both), -1, np.int8),
     )
 
 

@@ -32,6 +32,7 @@ class LineSettings:
         overhead: of a plan, draw what is above its cut.
         doors: of a plan, draw doors open with their swing, and not their leaves as they are cut.
         stairs: of a plan, break stairs and ramps off at the cut, and draw a walking line with an arrow up.
+        contours: of a plan or roof plan, lines on the terrain at every so many mm of height; None for none.
         far: lines further off than this are far lines, mm; None for none.
         bands: distances, mm, rising, at which pens may change: a line's band is how many of them lie before
             it.
@@ -49,6 +50,9 @@ class LineSettings:
     stairs: Annotated[
         Flag, Field(description="Of a plan: stairs broken off at the cut, with an arrow up.")
     ] = True
+    contours: Annotated[
+        Distance | None, Field(description="Of plans: lines on the terrain, this far apart in height; mm.")
+    ] = None
     far: Annotated[Distance | None, Field(description="Lines further off than this are far lines; mm.")] = (
         None
     )
