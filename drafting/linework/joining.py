@@ -21,7 +21,7 @@ Longs = NDArray[np.int64]
 
 #: Stretches that are left of one stroke and given room at first.
 ROOM = 4
-_SAME_LINE, _SAME_POINT = tol.SAME_LINE, tol.SAME_POINT
+_SAME_LINE, _SAME_POINT, _NEAR_LINE, _ALONG = tol.SAME_LINE, tol.SAME_POINT, tol.NEAR_LINE, tol.ALONG
 
 
 @dataclass(frozen=True, eq=False)
@@ -40,7 +40,8 @@ def join(segments: Segments) -> JoinedLines:
 
 
 def _once(segments: Segments) -> Segments:
-    """No stretch twice: of segments that lie on each other the heaviest stays, then the nearest."""
+    """No stretch twice: of segments that lie on each other the heaviest stays, then the nearest. Those of one
+    role need only run beside each other."""
     length = np.hypot(*(segments.ends[:, 1] - segments.ends[:, 0])[:, :2].T)
     some = np.flatnonzero(length > tol.SAME_POINT)
     segments = segments.select(
@@ -58,7 +59,7 @@ def _once(segments: Segments) -> Segments:
     owners, shares = [], []
     while len(todo):
         share, left = np.zeros((len(todo), room, 2)), np.zeros(len(todo), np.int64)
-        _uncovered(todo, flat, bounds, listed, share, left)
+        _uncovered(todo, flat, bounds, segments.role, listed, share, left)
         fits = left <= room
         filled = np.arange(room) < np.where(fits, left, 0)[:, None]
         owners.append(todo[np.repeat(np.arange(len(todo)), filled.sum(axis=1))])
@@ -103,9 +104,9 @@ def _list(flat, cells, slot, entry, fill):
     """
     for e in range(flat.shape[0]):
         stretch = _stretch(flat, e)
-        x0, x1, y0, y1 = cells_passed(stretch, _SAME_LINE, cells)
+        x0, x1, y0, y1 = cells_passed(stretch, _NEAR_LINE, cells)
         for y in range(y0, y1 + 1):
-            ra, rb = columns(y, stretch, x0, x1, _SAME_LINE, cells)
+            ra, rb = columns(y, stretch, x0, x1, _NEAR_LINE, cells)
             for cell in range(y * cells.shape[0] + ra, y * cells.shape[0] + rb + 1):
                 if fill:
                     entry[slot[cell]] = e
@@ -113,11 +114,11 @@ def _list(flat, cells, slot, entry, fill):
 
 
 @njit(cache=True, parallel=True)
-def _uncovered(todo, flat, bounds, cells, share, left):
+def _uncovered(todo, flat, bounds, role, cells, share, left):
     """The stretches of each segment that those before it leave free.
 
     Args:
-        todo: (k,) the segments asked for, of the n of `flat` (n, 2, 2) with `bounds` (n, 4).
+        todo: (k,) the segments asked for, of the n of `flat` (n, 2, 2) with `bounds` (n, 4) and `role` (n,).
         share: (k, room, 2) filled with the free stretches as shares of the segment.
         left: (k,) how many there are; above the room: ask again.
     """
@@ -139,11 +140,12 @@ def _uncovered(todo, flat, bounds, cells, share, left):
                     f = entry[k]
                     if f >= e:
                         break  # entered in order: all that follow come after this stroke
+                    wide = _NEAR_LINE if role[f] == role[e] else _SAME_LINE
                     if (
-                        bounds[f, 0] > bounds[e, 2] + _SAME_LINE
-                        or bounds[f, 2] < bounds[e, 0] - _SAME_LINE
-                        or bounds[f, 1] > bounds[e, 3] + _SAME_LINE
-                        or bounds[f, 3] < bounds[e, 1] - _SAME_LINE
+                        bounds[f, 0] > bounds[e, 2] + wide
+                        or bounds[f, 2] < bounds[e, 0] - wide
+                        or bounds[f, 1] > bounds[e, 3] + wide
+                        or bounds[f, 3] < bounds[e, 1] - wide
                     ):
                         continue
                     # Where the other stroke lies along this one, and how far off it.
@@ -160,6 +162,15 @@ def _uncovered(todo, flat, bounds, cells, share, left):
                         and abs(off_0 + slope * (b - at_0)) < _SAME_LINE
                     ):
                         low, high, count = cover(low, high, count, a / length, b / length, least)
+                    elif role[f] == role[e] and abs(slope) < _ALONG:
+                        # Of two that cross at a small angle, what lies beside the other.
+                        if abs(slope) > 1e-9:
+                            middle, reach = at_0 - off_0 / slope, _NEAR_LINE / abs(slope)
+                            a, b = max(a, middle - reach), min(b, middle + reach)
+                        elif abs(off_0) > _NEAR_LINE:
+                            continue
+                        if b - a > _NEAR_LINE:
+                            low, high, count = cover(low, high, count, a / length, b / length, least)
         found = 0
         at = 0.0
         while at < 1.0:
@@ -195,7 +206,7 @@ def _chain(segments: Segments) -> JoinedLines:
     first = np.flatnonzero(np.concatenate([[True], np.diff(node[order]) > 0]))
     ends = segments.ends.reshape(-1, 3)
     mate = _mates(ends, order, np.concatenate([first, [2 * n]]), tol.SAME_LINE)
-    points, starts, owner = _walk(ends, mate, meets_others, tol.SAME_LINE, tol.SHORTEST)
+    points, starts, owner = _walk(ends, mate, meets_others, tol.SAME_LINE, tol.NEAR_LINE, tol.SHORTEST)
     return JoinedLines(
         Polylines(points, starts), segments.role[owner], segments.element[owner], segments.band[owner]
     )
@@ -228,7 +239,7 @@ def _mates(ends, order, starts, straight):
 
 
 @njit(cache=True)
-def _walk(ends, mate, meets_others, straight, shortest):
+def _walk(ends, mate, meets_others, straight, near, shortest):
     """Follow the mates from stop to stop, or round, and lay the lines end to end."""
     n = ends.shape[0] // 2
     points = np.empty((2 * n, 3))
@@ -260,7 +271,8 @@ def _walk(ends, mate, meets_others, straight, shortest):
             length = 0.0
             for i in range(begin + 1, filled):
                 length += np.hypot(points[i, 0] - points[i - 1, 0], points[i, 1] - points[i - 1, 1])
-            if length < shortest and not (meets_others[k] or meets_others[far]):
+            # What is left between two lines that became one joins them and nothing else.
+            if length < near or (length < shortest and not (meets_others[k] and meets_others[far])):
                 filled = begin
                 continue
             starts[lines] = begin

@@ -32,6 +32,9 @@ CARRIES_ON = 30_000.0
 #: Lines nearer to each other than this are one line: a fiftieth of a millimetre is nothing at any building
 #: scale.
 SAME_LINE = 0.02
+#: Lines of one role that run beside each other (sine) nearer than this are one: two things that touch, or a
+#: joint that no drawing shows.
+NEAR_LINE, ALONG = 0.2, 0.05
 #: Ends nearer than this meet.
 SAME_POINT = 0.01
 #: A line shorter than this that joins no other is dropped: 0.05 mm on paper at 1:20.

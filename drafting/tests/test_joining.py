@@ -57,6 +57,26 @@ class JoiningTests(TestCase):
         got = join(segments([(0, 0), (100, 0)], [(0, 0), (100, 0)], element=[0, 1], depth=[-500, -100]))
         self.assertEqual(got.element.tolist(), [1])
 
+    def test_lines_of_one_role_that_run_beside_each_other_are_one(self):
+        for apart, drawn in ((0.01, 1), (0.15, 1), (0.25, 2)):
+            with self.subTest(apart=apart):
+                got = lines(join(segments([(0, 0), (100, 0)], [(0, apart), (100, apart)])))
+                self.assertEqual(len(got), drawn)
+        two_roles = lines(join(segments([(0, 0), (100, 0)], [(0, 0.15), (100, 0.15)], role=[1, 2])))
+        self.assertEqual(len(two_roles), 2)
+
+    def test_of_two_that_cross_at_a_small_angle_only_what_lies_beside_goes(self):
+        got = lines(join(segments([(0, 0), (100, 0)], [(0, -1), (100, 1)])))
+        length = sum(np.hypot(*np.diff(line, axis=0).T).sum() for line in got)
+        # Beside the other, within 0.2 mm, run 20 mm of the second.
+        self.assertAlmostEqual(length, 180.0, delta=0.1)
+        across = lines(join(segments([(0, 0), (100, 0)], [(0, -10), (100, 10)])))
+        self.assertAlmostEqual(sum(np.hypot(*np.diff(x, axis=0).T).sum() for x in across), 202.0, delta=0.1)
+
+    def test_a_speck_goes_unless_it_joins_others_at_both_ends(self):
+        hung = lines(join(segments([(0, 0), (90, 0)], [(90, 0), (150, 0)], [(90, 0), (90, 0.7)])))
+        self.assertEqual([len(x) for x in hung], [2])
+
     def test_a_speck_that_joins_nothing_goes_and_one_that_joins_stays(self):
         got = lines(join(segments([(0, 0), (0.5, 0)], [(50, 0), (90, 0)], [(90, 0), (90, 0.5)])))
         self.assertEqual([len(x) for x in got], [3])
