@@ -22,6 +22,7 @@ from drafting.issuing.comparison_page import comparison_page, plain_page
 from drafting.issuing.frozen import thaw
 from drafting.issuing.package import package
 from drafting.issuing.recipients import Recipient
+from drafting.linework.climbs import climbs_of
 from drafting.linework.codec import decode, encode
 from drafting.linework.engine import draw
 from drafting.linework.model import Linework
@@ -73,6 +74,7 @@ def read_model(
         "storeys": [{"name": s.name, "elevation": s.elevation} for s in building.storeys],
         "grid": [{"name": line.name, "ends": line.ends} for line in building.grid],
         "rooms": [asdict(room) for room in building.rooms],
+        "climbs": [asdict(climb) for climb in climbs_of(building)],
         "openings": [asdict(opening) for opening in openings_of(building)],
         "layers": building.layer_counts(),
         "classes": building.class_counts(),

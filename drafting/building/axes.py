@@ -9,6 +9,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from drafting.building.doors import Point3
 from drafting.building.model import (
     GROUND_CLASSES,
     ORIGIN_STEP,
@@ -17,7 +18,6 @@ from drafting.building.model import (
     BuildUp,
     Floats,
     GridLine,
-    Point3,
     Storey,
 )
 
@@ -154,6 +154,10 @@ def in_axes(building: Building, axes: Axes) -> Building:
         doors={
             k: replace(d, corner=placed(d.corner), along=turned(d.along), into=turned(d.into))
             for k, d in building.doors.items()
+        },
+        windows={
+            k: replace(w, corner=placed(w.corner), along=turned(w.along), into=turned(w.into))
+            for k, w in building.windows.items()
         },
         rooms=tuple(
             replace(

@@ -10,15 +10,16 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from drafting.building.doors import Door
+from drafting.building.climbs import Steps
+from drafting.building.doors import Door, Point3
 from drafting.building.intersections import Intersections, find_intersections
 from drafting.building.rooms import Room
 from drafting.building.topology import Topology, build_topology
+from drafting.building.windows import Window
 from drafting.errors import ViewError
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int32]
-Point3 = tuple[float, float, float]
 
 #: What stands for a layer or a material where the file names none.
 NO_LAYER = "No layer"
@@ -108,6 +109,8 @@ class Building:
         triangle_material: (T,) int32 index into `materials`.
         build_ups: the layers of those elements that have them, by index into `elements`.
         doors: those doors of which the file says how they open, by index into `elements`.
+        windows: those windows of which the file says how they open, by index into `elements`.
+        steps: what the file says of flights of stairs, by index into `elements`.
         rooms: its spaces.
         true_north: degrees from the model's y axis to true north, clockwise; None where the file does not say
             it.
@@ -131,6 +134,8 @@ class Building:
     unit: str = "millimetre"
     build_ups: dict[int, BuildUp] = field(default_factory=dict)
     doors: dict[int, Door] = field(default_factory=dict)
+    windows: dict[int, Window] = field(default_factory=dict)
+    steps: dict[int, Steps] = field(default_factory=dict)
     rooms: tuple[Room, ...] = ()
     true_north: float | None = None
     grid: tuple[GridLine, ...] = ()

@@ -10,9 +10,11 @@ from typing import Any
 
 import numpy as np
 
+from drafting.building.climbs import Steps
 from drafting.building.doors import Door
 from drafting.building.model import Axes, Building, BuildUp, Element, GridLine, Storey
 from drafting.building.rooms import room_from
+from drafting.building.windows import Panel, Window
 
 #: Raised whenever the stored format changes.
 FORMAT_VERSION = 4
@@ -31,6 +33,8 @@ def save_building(building: Building, path: Path) -> None:
             [which, b.normal, b.start, b.layers] for which, b in sorted(building.build_ups.items())
         ],
         "doors": [[which, asdict(door)] for which, door in sorted(building.doors.items())],
+        "windows": [[which, asdict(window)] for which, window in sorted(building.windows.items())],
+        "steps": [[which, asdict(steps)] for which, steps in sorted(building.steps.items())],
         "rooms": [asdict(room) for room in building.rooms],
         "true_north": building.true_north,
         "grid": [[line.name, line.ends] for line in building.grid],
@@ -72,6 +76,8 @@ def load_building(path: Path) -> Building:
                 for which, normal, start, layers in facts.get("build_ups", ())
             },
             doors={which: _door(door) for which, door in facts.get("doors", ())},
+            windows={which: _window(window) for which, window in facts.get("windows", ())},
+            steps={which: Steps(**steps) for which, steps in facts.get("steps", ())},
             rooms=tuple(room_from(room) for room in facts.get("rooms", ())),
             true_north=facts.get("true_north"),
             grid=tuple(
@@ -88,6 +94,12 @@ def load_building(path: Path) -> Building:
 def _door(kept: Any) -> Door:
     plain: dict[str, Any] = {name: tuple(x) if isinstance(x, list) else x for name, x in kept.items()}
     return Door(**plain)
+
+
+def _window(kept: Any) -> Window:
+    panels = tuple(Panel(tuple(p["place"]), tuple(p["hinges"])) for p in kept["panels"])
+    plain: dict[str, Any] = {name: tuple(x) if isinstance(x, list) else x for name, x in kept.items()}
+    return Window(**{**plain, "panels": panels})
 
 
 def axes_from(kept: Mapping[str, Any] | None) -> Axes | None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from drafting.building.climbs import Steps
 from drafting.building.model import Building, BuildUp, GridLine, Storey
 from drafting.errors import BuildingFileError
 
@@ -36,6 +37,13 @@ def in_unit(building: Building, unit: str) -> Building:
             for which, b in building.build_ups.items()
         },
         doors={which: door.scaled(by) for which, door in building.doors.items()},
+        windows={which: window.scaled(by) for which, window in building.windows.items()},
+        steps={
+            which: Steps(
+                s.risers, None if s.rise is None else s.rise * by, None if s.going is None else s.going * by
+            )
+            for which, s in building.steps.items()
+        },
         rooms=tuple(room.scaled(by) for room in building.rooms),
         grid=tuple(
             GridLine(line.name, ((ax * by, ay * by), (bx * by, by_ * by)))

@@ -26,6 +26,9 @@ if TYPE_CHECKING:
 
 #: Endings of what can be written; a drawing as data is no format of sheets.
 ENDINGS = (*(f".{key}" for key in FORMATS), ".json")
+#: Line settings that are given as they are called: figures, and those that are on where they are named.
+FIGURES = ("crease", "far", "contours")
+SWITCHES = ("seams", "hidden", "overhead", "outline_above", "beams_above", "below", "opening_windows")
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -99,6 +102,13 @@ def _add_view_options(group: argparse._ArgumentGroup) -> None:
     group.add_argument("--hidden", action="store_true", help="draw hidden lines")
     group.add_argument("--as-modelled", action="store_true", help="plan: doors and stairs without symbols")
     group.add_argument("--overhead", action="store_true", help="plan: draw what is above the cut")
+    group.add_argument("--outline-above", action="store_true", help="plan: the outline of all above the cut")
+    group.add_argument("--beams-above", action="store_true", help="plan: beams above the cut")
+    group.add_argument("--below", action="store_true", help="plan: what is below the floor, as hidden lines")
+    group.add_argument(
+        "--contours", type=float, metavar="MM", help="plan, roof: terrain lines this far apart in height"
+    )
+    group.add_argument("--opening-windows", action="store_true", help="elevation: how windows open")
     group.add_argument("--far", type=float, metavar="MM", help="lines further off than this are far lines")
     group.add_argument("--bands", metavar="MM,MM,...", help="distances at which pens may change")
     for name, what in (("layer", "a layer"), ("storey", "a storey"), ("class", "a class of elements")):
@@ -123,9 +133,11 @@ def _view_of(given: argparse.Namespace) -> AnyView:
         bands = [float(x) for x in given.bands.split(",")] if given.bands else []
     except ValueError:
         raise ViewError(f"“{given.bands}” are no depth bands; give distances in mm with commas.") from None
-    settings = {name: value for name in ("crease", "far") if (value := getattr(given, name)) is not None}
+    settings = {
+        name: value for name in ("crease", "far", "contours") if (value := getattr(given, name)) is not None
+    }
     symbols = not given.as_modelled
-    settings |= {"seams": given.seams, "hidden": given.hidden, "overhead": given.overhead}
+    settings |= {name: getattr(given, name) for name in SWITCHES}
     settings |= {"doors": symbols, "stairs": symbols, "bands": bands}
     shown = {
         "without_layers": given.without_layer,

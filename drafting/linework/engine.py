@@ -15,17 +15,22 @@ from drafting.linework import tolerances as tol
 from drafting.linework.cuts import CutPart, caps, cut_outlines, cut_parts, layer_divisions, merged, rings_of
 from drafting.linework.ground import contours, dug, is_upright, seen_as_ground, surface_of
 from drafting.linework.joining import JoinedLines, join
-from drafting.linework.model import CUT, EDGE, OVERHEAD, Linework, PackedLines, PackedRegions
+from drafting.linework.model import CUT, EDGE, HIDDEN, OVERHEAD, Linework, PackedLines, PackedRegions
+from drafting.linework.outlines import outline_of
 from drafting.linework.plan_symbols import is_plan, with_symbols
 from drafting.linework.scene import Edges, Faces, edges_of, faces_of, into_picture, limit_edges, limit_faces
 from drafting.linework.segments import Segments, clipped, split_by_depth
 from drafting.linework.visibility import trace
+from drafting.linework.window_symbols import opening_lines
 from drafting.progress import Progress, silent
 from drafting.views.camera import NEAREST, Camera, CutPlane, nearest_depth
 from drafting.views.line_settings import DEFAULT_LINE_SETTINGS, LineSettings
 from drafting.views.spec import AnyView
 
 Bools = NDArray[np.bool_]
+
+#: What carries a floor or roof and shows below it (ISO 16739-1).
+BEAMS = ("IfcBeam", "IfcBeamStandardCase", "IfcMember", "IfcMemberStandardCase")
 
 
 def draw(building: Building, view: AnyView, progress: Progress = silent) -> Linework:
@@ -41,6 +46,7 @@ def draw(building: Building, view: AnyView, progress: Progress = silent) -> Line
         shown=view.shown.mask(building),
         settings=view.line_settings,
         area=view.area,
+        floor=view.floor(building) if view.line_settings.below else None,
     )
     unknown = view.shown.unknown(building)
     if unknown:
@@ -57,20 +63,22 @@ def draw_from(
     shown: Bools | None = None,
     settings: LineSettings = DEFAULT_LINE_SETTINGS,
     area: shapely.Polygon | None = None,
+    floor: float | None = None,
 ) -> Linework:
     """Draw what a camera sees of a building.
 
     Args:
         shown: (number of elements,) which of them are there; all where it is not given.
         area: of u, v that the drawing is limited to.
+        floor: the depth below which what is hidden is drawn as well; None for none.
     """
     shown = np.ones(len(building.elements), bool) if shown is None else shown
     within = _eye_within(building, camera, shown)
     if within:
         note = f"The eye is inside “{within}” and sees nothing. Move it out."
         return Linework(camera, notes=(note,))
-    segments, parts = _seen_from(building, camera, progress, shown, settings, area)
-    if settings.overhead and camera.cuts:
+    segments, parts = _seen_from(building, camera, progress, shown, settings, area, floor)
+    if camera.cuts and (settings.overhead or settings.outline_above or settings.beams_above):
         progress("Looking up", 0.7)
         segments = Segments.concatenate([segments, _overhead(building, camera, shown, settings, area)])
     progress("Joining lines", 0.8)
@@ -124,19 +132,24 @@ def _seen_from(
     shown: Bools,
     settings: LineSettings,
     area: shapely.Polygon | None,
+    floor: float | None = None,
 ) -> tuple[Segments, list[CutPart]]:
     """What is seen of a building, not yet joined, and what its cuts go through."""
     progress("Finding edges", 0.0)
     every = faces_of(building, camera)
-    edges = seen_as_ground(building, camera, edges_of(building, camera, every, shown, settings), shown)
-    lines = contours(building, camera, shown, settings.contours) if settings.contours else None
-    if lines is not None:
-        edges = edges.joined(lines)
+    tracing = settings if floor is None else replace(settings, hidden=True)
+    edges = seen_as_ground(building, camera, edges_of(building, camera, every, shown, tracing), shown)
+    upright = is_upright(camera)
+    wanted = [
+        contours(building, camera, shown, settings.contours) if settings.contours and not upright else None,
+        opening_lines(building, camera, shown) if settings.opening_windows and upright else None,
+    ]
+    for lines in wanted:
+        edges = edges if lines is None else edges.joined(lines)
     faces = every if shown.all() else every.select(np.flatnonzero(shown[every.element]))
     if area is not None:
         faces, edges = _about(faces, edges, area)
     parts: list[CutPart] = []
-    upright = is_upright(camera)
     if camera.cuts:
         progress("Cutting", 0.15)
         below = []
@@ -157,7 +170,9 @@ def _seen_from(
         faces, edges = limit_faces(faces, plane), limit_edges(edges, plane)
     faces, edges = into_picture(faces, edges, camera)
     progress("Finding what is hidden", 0.3)
-    found = trace(faces, edges, _clearance(edges, camera), settings.seams, settings.hidden)
+    found = trace(faces, edges, _clearance(edges, camera), settings.seams, tracing.hidden)
+    if tracing.hidden and not settings.hidden and floor is not None:
+        found = found.select((found.role != HIDDEN) | (found.ends[:, :, 2] < floor + tol.SPECK).all(axis=1))
     depth = camera.cuts[0].depth if camera.cuts else 0.0
     fixed = edges.fixed[found.edge]
     role = np.where((fixed >= 0) & (found.role <= EDGE), fixed, found.role)
@@ -233,7 +248,8 @@ def _clearance(edges: Edges, camera: Camera) -> NDArray[np.float64]:
 def _overhead(
     building: Building, camera: Camera, shown: Bools, settings: LineSettings, area: shapely.Polygon | None
 ) -> Segments:
-    """What is above a plan's cut, as it is seen by looking up from there."""
+    """What is above a plan's cut, as it is seen by looking up from there: all of it, or its outline and
+    beams."""
     above = Camera(
         camera.right,
         camera.up,
@@ -241,13 +257,22 @@ def _overhead(
         camera.origin,
         tuple(CutPlane(-cut.depth) for cut in camera.cuts),
     )
-    plain = LineSettings(crease=settings.crease)
-    segments, _ = _seen_from(building, above, silent, shown, plain, area)
-    segments = segments.select(np.flatnonzero(segments.role > CUT))
+    found = []
+    if settings.overhead or settings.beams_above:
+        plain = LineSettings(crease=settings.crease)
+        segments, _ = _seen_from(building, above, silent, shown, plain, area)
+        wanted = segments.role > CUT
+        if not settings.overhead:
+            beams = np.array([element.ifc_class in BEAMS for element in building.elements], bool)
+            wanted &= beams[segments.element]
+        found.append(segments.select(np.flatnonzero(wanted)))
+    if settings.outline_above:
+        faces = faces_of(building, above)
+        faces = _cut_off(faces.select(np.flatnonzero(shown[faces.element])), above.cuts[0])
+        found.append(Segments.along(outline_of(faces), OVERHEAD, above.cuts[0].depth))
+    whole = Segments.concatenate(found)
     return Segments.of(
-        segments.ends * np.array([1.0, 1.0, -1.0]),
-        np.full(len(segments), OVERHEAD, np.int8),
-        segments.element,
+        whole.ends * np.array([1.0, 1.0, -1.0]), np.full(len(whole), OVERHEAD, np.int8), whole.element
     )
 
 

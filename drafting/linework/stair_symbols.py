@@ -52,9 +52,23 @@ class StairSymbol:
     broken: tuple[Floats, Floats] | None
 
 
+@dataclass(frozen=True, eq=False)
+class Slope:
+    """A sloping face: its normal, the way up it on paper, its middle, from where to where it reaches along
+    that way, and its lowest and highest depth; mm."""
+
+    normal: Floats
+    way: Floats
+    middle: Floats
+    low: float
+    high: float
+    bottom: float
+    top: float
+
+
 def stair_symbol(building: Building, camera: Camera, element: int) -> StairSymbol | None:
     """The symbol of a stair below or through the cut of a plan; None where it has no treads that are seen."""
-    treads = _treads(building, camera, element)
+    treads = treads_of(building, camera, element)
     cut = camera.cuts[0].depth
     below = [tread for tread in treads if tread.height < cut]
     if len(treads) < 2 or not below:
@@ -92,28 +106,36 @@ def stair_symbol(building: Building, camera: Camera, element: int) -> StairSymbo
 
 def ramp_symbol(building: Building, camera: Camera, element: int) -> StairSymbol | None:
     """An arrow up the largest slope of a ramp that is below the cut of a plan; None where there is none."""
+    slope = largest_slope(building, camera, element)
+    if slope is None or slope.top >= camera.cuts[0].depth:
+        return None
+    way, low, high = slope.way, slope.low, slope.high
+    inset, at = min(2 * DOT, (high - low) / 8), float(slope.middle @ way)
+    return StairSymbol(_walked(slope.middle + np.outer([low + inset - at, high - inset - at], way)), [], None)
+
+
+def largest_slope(building: Building, camera: Camera, element: int) -> Slope | None:
+    """The largest sloping upper face of an element; None where it has none."""
     topology = building.topology
     own = building.triangle_element[topology.face_source] == element
-    slope = own & (topology.normals[:, 2] > STEEPEST) & (topology.normals[:, 2] < 1.0 - FLATTEST)
-    faces = np.flatnonzero(slope)
+    sloping = own & (topology.normals[:, 2] > STEEPEST) & (topology.normals[:, 2] < 1.0 - FLATTEST)
+    faces = np.flatnonzero(sloping)
     if not len(faces):
         return None
     corners = camera.project(topology.points[topology.faces[faces]].reshape(-1, 3)).reshape(-1, 3, 3)
     size = shapely.area(shapely.polygons(corners[:, :, :2]))
     planes, plane = np.unique(topology.plane[faces], return_inverse=True)
     largest = plane.reshape(-1) == np.argmax(np.bincount(plane.reshape(-1), size, len(planes)))
-    corners = corners[largest]
-    if corners[:, :, 2].max() >= camera.cuts[0].depth:
-        return None
+    corners, normal = corners[largest], topology.normals[faces[largest][0]]
     area = shapely.union_all(shapely.polygons(corners[:, :, :2]), grid_size=0.1)
-    way = _unit(-(camera.axes[:2] @ topology.normals[faces[largest][0]]))
+    way = _unit(-(camera.axes[:2] @ normal))
     middle = np.array(shapely.get_coordinates(area.centroid)[0])
     low, high = _extent(area, way)
-    inset, at = min(2 * DOT, (high - low) / 8), float(middle @ way)
-    return StairSymbol(_walked(middle + np.outer([low + inset - at, high - inset - at], way)), [], None)
+    height = corners[:, :, 2]
+    return Slope(normal, way, middle, low, high, float(height.min()), float(height.max()))
 
 
-def _treads(building: Building, camera: Camera, element: int) -> list[Tread]:
+def treads_of(building: Building, camera: Camera, element: int) -> list[Tread]:
     """The level upper faces of an element, one for each height, from the lowest up."""
     topology = building.topology
     own = building.triangle_element[topology.face_source] == element

@@ -43,6 +43,10 @@ class Pieces:
     edge: NDArray[np.int64]
     role: NDArray[np.int8]
 
+    def select(self, kept: NDArray[np.bool_]) -> Pieces:
+        """Those that are kept, (n,) bool."""
+        return Pieces(self.ends[kept], self.edge[kept], self.role[kept])
+
 
 class TracedEdges(NamedTuple):
     """m edges as the kernel takes them: ends (m, 2, 3) along the axes of the camera, mm; the two faces of

@@ -5,26 +5,29 @@ from __future__ import annotations
 
 import math
 from collections import defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import replace
 
 from drafting.annotation.pieces import PlacedPiece
 from drafting.linework.model import ROLES
 from drafting.render.annotation_items import drawn_piece, piece_boxes, piece_items
 from drafting.render.backends.extents import bounds_of
 from drafting.render.border import border_items
+from drafting.render.climb_items import climb_items
 from drafting.render.display_list import DisplayList, FieldBox, Link, TitleBox
 from drafting.render.drawing_list import drawing_list_items, kept_within, list_box
 from drafting.render.drawing_title import drawing_title_items, title_box
-from drafting.render.items import Drawing, FlatItem
+from drafting.render.items import Drawing, Fill, FlatItem
 from drafting.render.mark_items import grid_items, level_items, mark_items
-from drafting.render.room_items import room_items
+from drafting.render.room_items import LAYER as ROOM_LAYER
+from drafting.render.room_items import ROOM_TINT, room_items
 from drafting.render.template_items import template_items
 from drafting.sheets.sheet import Sheet
 from drafting.sheets.viewport import Viewport
 from drafting.sheets.viewport_marks import ViewportMarks
 from drafting.styles.pen_presets import CONSTRUCTION
 from drafting.styles.pen_table import PenTableSpec
-from drafting.styles.pens import OUTLINE_PEN
+from drafting.styles.pens import OUTLINE_PEN, PAPER
 
 
 def compose(
@@ -46,10 +49,15 @@ def compose(
     drawn = [viewport for viewport in sheet.viewports if viewport.linework]
     listed = sheet.drawing_list and kept_within(sheet.drawing_list, sheet.blank.frame)
     items = [
-        *(drawing_of(viewport, (tables or {}).get(viewport.pen_table, table)) for viewport in drawn),
+        *(
+            item
+            for viewport in drawn
+            for item in _drawing(viewport, (tables or {}).get(viewport.pen_table, table), sheet)
+        ),
         *border_items(sheet.blank),
         *(item for own in (*grids.values(), *marks.values(), *levels.values()) for item in own),
         # Names of rooms keep away what lies under them: the line of a section too.
+        *(item for viewport, about in marked for item in climb_items(about.climbs, viewport.id)),
         *(item for viewport, about in marked for item in room_items(about.rooms, viewport.id)),
         *(item for placed, own in annotation for item in drawn_piece(placed, own)),
         *(
@@ -95,6 +103,18 @@ def _reach_down(items: Iterable[Iterable[FlatItem]]) -> Mapping[str, float]:
         for item in own:
             lowest[item.viewport] = min(lowest[item.viewport], bounds_of(item).y)
     return lowest
+
+
+def _drawing(viewport: Viewport, table: PenTableSpec, sheet: Sheet) -> Iterator[FlatItem | Drawing]:
+    """A viewport's drawing, over the rooms that are filled in it."""
+    filled = sheet.marks.get(viewport.id, ViewportMarks()).filled
+    drawing = drawing_of(viewport, table)
+    if filled and drawing.opaque:
+        yield Fill((viewport.outline,), PAPER, ROOM_LAYER, viewport.id)
+        drawing = replace(drawing, opaque=False)
+    for rings in filled:
+        yield Fill(rings, ROOM_TINT, ROOM_LAYER, viewport.id)
+    yield drawing
 
 
 def drawing_of(viewport: Viewport, table: PenTableSpec = CONSTRUCTION) -> Drawing:

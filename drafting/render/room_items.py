@@ -10,6 +10,8 @@ from drafting.styles.lettering import MIN_TEXT_HEIGHT, fit, text_width
 from drafting.styles.pens import INK, PAPER
 
 LAYER = "Rooms"
+#: What rooms are filled with where that is wanted: light enough for lines and lettering over it.
+ROOM_TINT = "#f3ead9"
 #: Lettering of the name, and of number and area; between the lines, and kept clear about them; mm.
 NAME, SMALL, GAP, MARGIN = 2.5, 2.0, 1.2, 0.5
 

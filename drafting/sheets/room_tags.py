@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from shapely import Point as ShapelyPoint
-from shapely import Polygon
+from shapely import Polygon, build_area, get_parts, multilinestrings
 
 from drafting.building.model import Storey, storey_in
 from drafting.building.rooms import Room
@@ -34,21 +34,42 @@ def room_tags_in(
     seen: MarkedView, rooms: Sequence[Room], storeys: Sequence[tuple[str, float]], in_feet: bool
 ) -> list[RoomTag]:
     """The tags of the rooms that a plan's cut goes through, where they lie within the viewport."""
+    window = Polygon(seen.viewport.outline).buffer(-CLEAR)
+    found = []
+    for room in _cut_through(seen, rooms, storeys):
+        at = seen.to_paper((*room.place, room.floor))
+        if window.contains(ShapelyPoint(at)):
+            width = room.width * seen.viewport.scale.ratio
+            area = area_text(room.area, in_feet)
+            found.append(RoomTag(room.id, at, width, room.number, room.name, area))
+    return found
+
+
+def filled_rooms_in(
+    seen: MarkedView, rooms: Sequence[Room], storeys: Sequence[tuple[str, float]]
+) -> list[tuple[tuple[Point, ...], ...]]:
+    """The floors of the rooms that a plan's cut goes through, within the viewport: rings on paper, outline
+    first."""
+    window = Polygon(seen.viewport.outline)
+    found = []
+    for room in _cut_through(seen, rooms, storeys):
+        rings = [[seen.to_paper((x, y, room.floor)) for x, y in ring] for ring in room.outline]
+        area = build_area(multilinestrings([[*ring, ring[0]] for ring in rings]))
+        for part in get_parts(area.intersection(window)):
+            if part.geom_type == "Polygon" and part.area > 0:
+                found.append(tuple(tuple(ring.coords[:-1]) for ring in (part.exterior, *part.interiors)))
+    return found
+
+
+def _cut_through(seen: MarkedView, rooms: Sequence[Room], storeys: Sequence[tuple[str, float]]) -> list[Room]:
+    """The rooms that a plan's cut goes through; none in other views."""
     if not isinstance(seen.spec, Plan):
         return []
     storey = storey_in([Storey(*each) for each in storeys], seen.spec.storey)
     if storey is None:
         return []
     cut = storey.elevation + seen.spec.cut
-    window = Polygon(seen.viewport.outline).buffer(-CLEAR)
-    found = []
-    for room in rooms:
-        at = seen.to_paper((*room.place, room.floor))
-        if room.floor < cut < room.floor + room.height and window.contains(ShapelyPoint(at)):
-            width = room.width * seen.viewport.scale.ratio
-            area = area_text(room.area, in_feet)
-            found.append(RoomTag(room.id, at, width, room.number, room.name, area))
-    return found
+    return [room for room in rooms if room.floor < cut < room.floor + room.height]
 
 
 def area_text(area: float, in_feet: bool) -> str:

@@ -1,11 +1,16 @@
 """Why a line is there: seams, hidden lines, what is overhead, what is far off, depth bands."""
 
+from dataclasses import replace
 from unittest import TestCase
 
 import numpy as np
 import shapely
 
+from drafting.errors import ViewError
+from drafting.linework.engine import draw
 from drafting.tests.scenes import box, building, drawn, lines_of, ring, total_length
+from drafting.views.line_settings import LineSettings
+from drafting.views.plan import Plan
 
 WALL, BEHIND = box((0, 0, 0), (6000, 300, 3000)), box((1000, 5000, 500), (2000, 6000, 2000))
 
@@ -62,6 +67,53 @@ class OverheadTests(TestCase):
 
     def test_without_the_setting_nothing_hangs_overhead(self):
         self.assertEqual(total_length(drawn([WALL, self.ROOF], "plan:0"), element="e1"), 0)
+
+
+class OnDemandTests(TestCase):
+    """Of what is above a plan's cut and below its floor, only what is wanted."""
+
+    ROOF = box((-500, -800, 3000), (6500, 1500, 3200))
+    BEAM = box((1000, -300, 2700), (1200, 1400, 3000))
+    FOOTING = box((-200, -200, -800), (6200, 500, -100))
+    FLOOR = box((-600, -900, -100), (6600, 1600, 0))
+
+    def made(self, **settings):
+        scene = building([WALL, self.ROOF, self.BEAM, self.FOOTING, self.FLOOR])
+        elements = [replace(e, ifc_class="IfcBeam") if e.id == "e2" else e for e in scene.elements]
+        plan = Plan("Ground", line_settings=LineSettings(**settings))
+        return draw(replace(scene, elements=tuple(elements)), plan)
+
+    def test_the_outline_of_all_that_is_above_goes_round_everything_once(self):
+        over = lines_of(self.made(outline_above=True), role="overhead")
+        self.assertLess(shapely.hausdorff_distance(over, ring(-500, -800, 6500, 1500)), 0.1)
+
+    def test_the_outline_closes_over_joints_and_keeps_courtyards(self):
+        sides = [
+            ((0, 0), (9000, 1000)), ((0, 8000), (9000, 9000)),
+            ((0, 1005), (1000, 7995)), ((8000, 1005), (9000, 7995)),
+        ]  # fmt: skip
+        roof = [box((*low, 3000.0), (*high, 3200.0)) for low, high in sides]
+        over = lines_of(drawn(roof, "plan:0", outline_above=True), role="overhead")
+        expected = shapely.union_all([ring(0, 0, 9000, 9000), ring(1000, 1000, 8000, 8000)])
+        self.assertLess(shapely.hausdorff_distance(over, expected), 6.0)
+
+    def test_beams_alone(self):
+        drawing = self.made(beams_above=True)
+        self.assertEqual({x.element for x in drawing.lines if x.role == "overhead"}, {"e2"})
+        over = lines_of(drawing, role="overhead")
+        self.assertLess(shapely.hausdorff_distance(over, ring(1000, -300, 1200, 1400)), 0.1)
+
+    def test_what_is_below_the_floor_is_hidden_and_what_stands_on_it_is_not(self):
+        drawing = self.made(below=True)
+        self.assertEqual({x.element for x in drawing.lines if x.role == "hidden"}, {"e3"})
+        footing = lines_of(drawing, role="hidden", element="e3")
+        self.assertLess(shapely.hausdorff_distance(footing, ring(-200, -200, 6200, 500)), 0.1)
+        self.assertEqual(total_length(self.made(), role="hidden"), 0)
+
+    def test_views_that_are_no_plans_have_none_of_it(self):
+        for name in ("outline_above", "beams_above", "below"):
+            with self.subTest(name), self.assertRaisesRegex(ViewError, "Only a plan"):
+                drawn([WALL], "elevation:south", **{name: True})
 
 
 class DepthTests(TestCase):

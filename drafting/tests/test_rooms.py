@@ -18,12 +18,17 @@ from drafting.building.rooms import Room
 from drafting.building.store import load_building, save_building
 from drafting.building.units import in_unit
 from drafting.geometry.boxes import Box
-from drafting.render.room_items import LAYER, room_items
+from drafting.render.compose import compose
+from drafting.render.room_items import LAYER, ROOM_TINT, room_items
 from drafting.sheets.marked_view import MarkedView
-from drafting.sheets.room_tags import RoomTag, room_tags_in
+from drafting.sheets.paper import Paper
+from drafting.sheets.room_tags import RoomTag, filled_rooms_in, room_tags_in
 from drafting.sheets.scale import Scale
+from drafting.sheets.sheet import Sheet
 from drafting.sheets.viewport import Viewport
+from drafting.sheets.viewport_marks import ViewportMarks
 from drafting.styles.lettering import text_width
+from drafting.styles.pens import PAPER
 from drafting.tests.ifc_files import write_ifc
 from drafting.tests.scenes import box, building
 from drafting.views.elevation import Elevation
@@ -147,3 +152,34 @@ class FileTests(TestCase):
             self.assertEqual(load_building(Path(folder) / "kept.npz").rooms, (KITCHEN,))
         (room,) = in_unit(made, "cm").rooms
         self.assertEqual((room.area, room.place, room.height), (12e8, (20_000.0, 15_000.0), 25_000.0))
+
+
+class FillTests(TestCase):
+    STOREYS = (("Ground", 0.0),)
+    L_SHAPED = replace(
+        KITCHEN, outline=(((0.0, 0.0), (4000.0, 0.0), (4000.0, 3000.0), (0.0, 3000.0)),
+                          ((1000.0, 1000.0), (2000.0, 1000.0), (2000.0, 2000.0), (1000.0, 2000.0)))
+    )  # fmt: skip
+
+    def test_a_floor_is_filled_at_true_scale_and_its_holes_are_not(self):
+        (rings,) = filled_rooms_in(seen(), [self.L_SHAPED], self.STOREYS)
+        self.assertEqual(len(rings), 2)
+        area = shapely.Polygon(rings[0], rings[1:]).area
+        self.assertAlmostEqual(area, 11e6 / 100**2)
+
+    def test_it_ends_at_the_viewport_and_stands_in_its_own_storey_alone(self):
+        (rings,) = filled_rooms_in(seen(width=20.0), [self.L_SHAPED], self.STOREYS)
+        self.assertAlmostEqual(max(x for x, _ in rings[0]), 120.0)
+        self.assertEqual(filled_rooms_in(seen(Elevation("south")), [self.L_SHAPED], self.STOREYS), [])
+        above = replace(self.L_SHAPED, floor=2800.0)
+        self.assertEqual(filled_rooms_in(seen(), [above], self.STOREYS), [])
+
+    def test_the_tint_lies_under_the_drawing_also_where_that_hides_what_is_below(self):
+        viewport = Viewport("1", "k", Box(100, 100, 60, 40), Scale.parse("1:100"), (2000, 1500), opaque=True)
+        filled = tuple(filled_rooms_in(seen(), [self.L_SHAPED], self.STOREYS))
+        sheet = Sheet(Paper.of("A3"), {}, (viewport,), marks={"1": ViewportMarks(filled=filled)})
+        items = compose(sheet).items
+        place = {item.type: k for k, item in enumerate(items) if item.type in ("fill", "drawing")}
+        colours = [item.colour for item in items[: place["drawing"]] if item.type == "fill"]
+        self.assertEqual(colours, [PAPER, ROOM_TINT])
+        self.assertFalse(items[place["drawing"]].opaque)

@@ -47,9 +47,12 @@ class BaseView:
     shown: Shown = SHOW_ALL
 
     def __post_init__(self) -> None:
-        if self.line_settings.overhead and not self.cuts_overhead:
+        settings = self.line_settings
+        of_plans = settings.overhead or settings.outline_above or settings.beams_above or settings.below
+        if of_plans and not self.cuts_overhead:
             raise ViewError(
-                "Only a plan has a cut with things above it; leave overhead lines off for other views."
+                "Only a plan has a cut with things above it and a floor; leave overhead lines and what is "
+                "below off for other views."
             )
 
     @abstractmethod
@@ -74,6 +77,10 @@ class BaseView:
     def true_lengths(self) -> bool:
         """Whether lengths along its axes are those of the building."""
         return self.to_scale
+
+    def floor(self, building: Building) -> float | None:
+        """The depth of the floor that a plan stands on, as its camera measures it; None for other views."""
+        return None
 
     @property
     def area(self) -> Any:

@@ -39,6 +39,9 @@ class Detail(BaseView):
     def camera(self, building: Building) -> Camera:
         return self.of.camera(building)
 
+    def floor(self, building: Building) -> float | None:
+        return self.of.floor(building)
+
     @property
     def title(self) -> str:
         return f"Detail of {self.of.title[0].lower()}{self.of.title[1:]}"

@@ -30,6 +30,10 @@ class LineSettings:
         seams: draw joints within one material in one plane.
         hidden: draw what is hidden, in a role of its own.
         overhead: of a plan, draw what is above its cut.
+        outline_above: of a plan, the outline of all that is above its cut, as the roof's over the top storey.
+        beams_above: of a plan, beams and members that are seen from below above its cut.
+        below: of a plan, what is below its storey's floor, as hidden lines.
+        opening_windows: of an elevation, how windows open: lines from the corners to the side of the hinge.
         doors: of a plan, draw doors open with their swing, and not their leaves as they are cut.
         stairs: of a plan, break stairs and ramps off at the cut, and draw a walking line with an arrow up.
         contours: of a plan or roof plan, lines on the terrain at every so many mm of height; None for none.
@@ -46,6 +50,10 @@ class LineSettings:
     seams: Flag = False
     hidden: Flag = False
     overhead: Annotated[Flag, Field(description="Of a plan: what is above its cut.")] = False
+    outline_above: Annotated[Flag, Field(description="Of a plan: the outline of all above its cut.")] = False
+    beams_above: Annotated[Flag, Field(description="Of a plan: beams above its cut.")] = False
+    below: Annotated[Flag, Field(description="Of a plan: what is below its floor, hidden.")] = False
+    opening_windows: Annotated[Flag, Field(description="Of an elevation: how windows open.")] = False
     doors: Annotated[Flag, Field(description="Of a plan: doors open, with their swing.")] = True
     stairs: Annotated[
         Flag, Field(description="Of a plan: stairs broken off at the cut, with an arrow up.")

@@ -42,8 +42,10 @@ class Plan(BaseView):
     kind: Literal["plan"] = "plan"
 
     def camera(self, building: Building) -> Camera:
-        height = building.storey_named(self.storey).elevation + self.cut - float(building.origin[2])
-        return _from_above(building, (CutPlane(height),), self.depth)
+        return _from_above(building, (CutPlane(self.floor(building) + self.cut),), self.depth)
+
+    def floor(self, building: Building) -> float:
+        return building.storey_named(self.storey).elevation - float(building.origin[2])
 
     @property
     def title(self) -> str:

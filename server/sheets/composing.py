@@ -12,6 +12,7 @@ import numpy as np
 from django.utils import timezone
 
 from drafting.annotation.pieces import PlacedPiece
+from drafting.building.climbs import Climb, climb_from
 from drafting.building.openings import Opening
 from drafting.building.rooms import Room, room_from
 from drafting.geometry.boxes import Box
@@ -19,13 +20,14 @@ from drafting.render.annotation_items import piece_boxes, piece_items
 from drafting.render.compose import compose
 from drafting.render.display_list import DisplayList
 from drafting.sheets import sheet as core
+from drafting.sheets.climb_tags import climb_tags_in
 from drafting.sheets.fields import FIELDS, Revision, common_scale_text
 from drafting.sheets.grid_marks import grid_in
 from drafting.sheets.level_marks import levels_in
 from drafting.sheets.marked_view import MarkedView, north_on_paper
 from drafting.sheets.picture import Picture
 from drafting.sheets.reference_marks import Reference, Subject, marks_in
-from drafting.sheets.room_tags import room_tags_in
+from drafting.sheets.room_tags import filled_rooms_in, room_tags_in
 from drafting.sheets.template import TemplateSpec
 from drafting.sheets.viewport import NOT_TO_SCALE
 from drafting.sheets.viewport import Viewport as CoreViewport
@@ -58,7 +60,7 @@ class WholeSet:
         storeys: name and elevation (mm) of each.
         true_north: degrees from the model's y axis, if the model says it.
         grid: name and ends (mm) of each line of the building's grid.
-        rooms, openings: the rooms of the building, and its doors and windows.
+        rooms, climbs, openings: the rooms of the building, its flights and ramps, its doors and windows.
         templates: by their ids.
         pictures: by what templates call them.
         pens: pen tables, by their ids.
@@ -71,6 +73,7 @@ class WholeSet:
     true_north: float | None
     grid: tuple[GridLine, ...]
     rooms: tuple[Room, ...]
+    climbs: tuple[Climb, ...]
     openings: tuple[Opening, ...]
     templates: Mapping[Any, TemplateSpec]
     pictures: Mapping[str, Picture]
@@ -91,6 +94,7 @@ class WholeSet:
                 for line in facts.get("grid", [])
             ),
             tuple(room_from(room) for room in facts.get("rooms", [])),
+            tuple(climb_from(climb) for climb in facts.get("climbs", [])),
             tuple(Opening(**opening) for opening in facts.get("openings", [])),
             templates_of(project),
             pictures_of(project),
@@ -211,6 +215,8 @@ def marks_of(
             grid,
             tuple(room_tags_in(seen, whole.rooms, whole.storeys, row.scale_in_feet)) if row.rooms else (),
             north_on_paper(seen, whole.true_north),
+            tuple(climb_tags_in(seen, whole.climbs, whole.storeys, row.scale_in_feet)),
+            tuple(filled_rooms_in(seen, whole.rooms, whole.storeys)) if row.room_fill else (),
         )
     return found
 

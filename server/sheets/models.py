@@ -190,6 +190,8 @@ class Viewport(Drawn, VersionedModel):
     levels = models.BooleanField(default=True)
     grid = models.BooleanField(default=True)
     rooms = models.BooleanField(default=True)
+    #: Whether the floors of rooms are tinted in it.
+    room_fill = models.BooleanField(default=False)
     #: Whether what is annotated in its view is seen in it.
     annotation = models.BooleanField(default=True)
     #: By how much its drawing title was moved by hand, paper mm; so, by the view that is marked, the bubbles

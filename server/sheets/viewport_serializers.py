@@ -131,8 +131,9 @@ class ViewportSerializer(RowSerializer):
         fields = [
             "id", "sheet", "view", "position", "x", "y", "width", "height", "shape", "corners",
             "centre_u", "centre_v", "turn", "scale", "ratio", "pinned", "framed", "opaque",
-            "marks", "levels", "grid", "rooms", "annotation", "title_style", "title_offset", "mark_offsets",
-            "pen_table", "pens", "shown", "linework", "wanted", "extents", "axes", "state", "at", "version",
+            "marks", "levels", "grid", "rooms", "room_fill", "annotation",
+            "title_style", "title_offset", "mark_offsets", "pen_table", "pens", "shown", "linework",
+            "wanted", "extents", "axes", "state", "at", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:

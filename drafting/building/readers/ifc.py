@@ -14,6 +14,7 @@ import ifcopenshell.util.placement
 import ifcopenshell.util.unit
 import numpy as np
 
+from drafting.building.climbs import Steps
 from drafting.building.doors import Door
 from drafting.building.model import (
     GROUND_CLASSES,
@@ -35,6 +36,9 @@ from drafting.building.readers.ifc_grid import read_grids
 from drafting.building.readers.ifc_placement import grid_axes, placed_axes
 from drafting.building.readers.ifc_rooms import read_rooms
 from drafting.building.readers.ifc_shapes import Shapes, has_body
+from drafting.building.readers.ifc_steps import read_steps
+from drafting.building.readers.ifc_windows import read_window
+from drafting.building.windows import Window
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
 
@@ -76,6 +80,8 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> tuple[B
     elements: list[Element] = []
     usages: dict[int, tuple[Floats, Any]] = {}
     doors: dict[str, Door] = {}
+    windows: dict[str, Window] = {}
+    steps: dict[str, Steps] = {}
     unit = ifcopenshell.util.unit.calculate_unit_scale(file) * MM_PER_METRE
     unplaced: set[str] = set()
 
@@ -90,6 +96,12 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> tuple[B
             door = read_door(product, mesh.matrix_of(shape), mesh.local_of(shape), unit)
             if door is not None:
                 doors[product.GlobalId] = door
+        if product.is_a("IfcWindow"):
+            window = read_window(product, mesh.matrix_of(shape), mesh.local_of(shape))
+            if window is not None:
+                windows[product.GlobalId] = window
+        if product.is_a("IfcStairFlight"):
+            steps[product.GlobalId] = read_steps(product, unit)
         storey = _storey_of(product)
         if ifcopenshell.util.element.get_container(product) is None and not product.is_a("IfcSite"):
             unplaced.add(product.GlobalId)
@@ -113,7 +125,9 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> tuple[B
     building = replace(
         building,
         failed=tuple(sorted(f"“{p.Name or p.GlobalId}” ({p.is_a()})" for p in shapes.failed)),
-        doors={k: doors[element.id] for k, element in enumerate(building.elements) if element.id in doors},
+        doors={k: doors[e.id] for k, e in enumerate(building.elements) if e.id in doors},
+        windows={k: windows[e.id] for k, e in enumerate(building.elements) if e.id in windows},
+        steps={k: steps[e.id] for k, e in enumerate(building.elements) if e.id in steps},
         unplaced=frozenset(unplaced),
         true_north=_true_north(file),
         grid=read_grids(file),

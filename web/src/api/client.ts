@@ -5,7 +5,10 @@ import type { components, paths } from "./schema";
 // What may be left out when a row is written is always there when it is read.
 export type Project = Required<components["schemas"]["Project"]>;
 type Schemas = components["schemas"];
-export type LineSettings = Partial<Omit<Schemas["LineSettings"], "far">> & { far?: number | null };
+export type LineSettings = Partial<Omit<Schemas["LineSettings"], "far" | "contours">> & {
+  far?: number | null;
+  contours?: number | null;
+};
 export type Shown = Partial<Schemas["Shown"]>;
 /** A view as its kind describes it: each kind has some of these. */
 export interface ViewSpec {

@@ -1833,8 +1833,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -1875,8 +1880,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -2257,8 +2267,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -2296,8 +2311,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -2602,8 +2622,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -2647,8 +2672,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -3009,8 +3039,13 @@ export interface components {
          *         seams: draw joints within one material in one plane.
          *         hidden: draw what is hidden, in a role of its own.
          *         overhead: of a plan, draw what is above its cut.
+         *         outline_above: of a plan, the outline of all that is above its cut, as the roof's over the top storey.
+         *         beams_above: of a plan, beams and members that are seen from below above its cut.
+         *         below: of a plan, what is below its storey's floor, as hidden lines.
+         *         opening_windows: of an elevation, how windows open: lines from the corners to the side of the hinge.
          *         doors: of a plan, draw doors open with their swing, and not their leaves as they are cut.
          *         stairs: of a plan, break stairs and ramps off at the cut, and draw a walking line with an arrow up.
+         *         contours: of a plan or roof plan, lines on the terrain at every so many mm of height; None for none.
          *         far: lines further off than this are far lines, mm; None for none.
          *         bands: distances, mm, rising, at which pens may change: a line's band is how many of them lie before
          *             it.
@@ -3031,6 +3066,26 @@ export interface components {
              */
             overhead: boolean;
             /**
+             * @description Of a plan: the outline of all above its cut.
+             * @default false
+             */
+            outline_above: boolean;
+            /**
+             * @description Of a plan: beams above its cut.
+             * @default false
+             */
+            beams_above: boolean;
+            /**
+             * @description Of a plan: what is below its floor, hidden.
+             * @default false
+             */
+            below: boolean;
+            /**
+             * @description Of an elevation: how windows open.
+             * @default false
+             */
+            opening_windows: boolean;
+            /**
              * @description Of a plan: doors open, with their swing.
              * @default true
              */
@@ -3040,6 +3095,8 @@ export interface components {
              * @default true
              */
             stairs: boolean;
+            /** @description Of plans: lines on the terrain, this far apart in height; mm. */
+            contours?: number;
             /** @description Lines further off than this are far lines; mm. */
             far?: number;
             /**
@@ -3059,8 +3116,13 @@ export interface components {
          *         seams: draw joints within one material in one plane.
          *         hidden: draw what is hidden, in a role of its own.
          *         overhead: of a plan, draw what is above its cut.
+         *         outline_above: of a plan, the outline of all that is above its cut, as the roof's over the top storey.
+         *         beams_above: of a plan, beams and members that are seen from below above its cut.
+         *         below: of a plan, what is below its storey's floor, as hidden lines.
+         *         opening_windows: of an elevation, how windows open: lines from the corners to the side of the hinge.
          *         doors: of a plan, draw doors open with their swing, and not their leaves as they are cut.
          *         stairs: of a plan, break stairs and ramps off at the cut, and draw a walking line with an arrow up.
+         *         contours: of a plan or roof plan, lines on the terrain at every so many mm of height; None for none.
          *         far: lines further off than this are far lines, mm; None for none.
          *         bands: distances, mm, rising, at which pens may change: a line's band is how many of them lie before
          *             it.
@@ -3081,6 +3143,26 @@ export interface components {
              */
             overhead: boolean;
             /**
+             * @description Of a plan: the outline of all above its cut.
+             * @default false
+             */
+            outline_above: boolean;
+            /**
+             * @description Of a plan: beams above its cut.
+             * @default false
+             */
+            beams_above: boolean;
+            /**
+             * @description Of a plan: what is below its floor, hidden.
+             * @default false
+             */
+            below: boolean;
+            /**
+             * @description Of an elevation: how windows open.
+             * @default false
+             */
+            opening_windows: boolean;
+            /**
              * @description Of a plan: doors open, with their swing.
              * @default true
              */
@@ -3090,6 +3172,8 @@ export interface components {
              * @default true
              */
             stairs: boolean;
+            /** @description Of plans: lines on the terrain, this far apart in height; mm. */
+            contours?: number | null;
             /** @description Lines further off than this are far lines; mm. */
             far?: number | null;
             /**
@@ -3797,6 +3881,7 @@ export interface components {
             levels?: boolean;
             grid?: boolean;
             rooms?: boolean;
+            room_fill?: boolean;
             annotation?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
             /** @description Paper mm. */
@@ -4024,8 +4109,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -4076,8 +4166,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -4202,8 +4297,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -4247,8 +4347,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -4823,8 +4928,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -4860,8 +4970,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -4996,8 +5111,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -5041,8 +5161,13 @@ export interface components {
              *       "seams": false,
              *       "hidden": false,
              *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
              *       "doors": true,
              *       "stairs": true,
+             *       "contours": null,
              *       "far": null,
              *       "bands": []
              *     }
@@ -5896,6 +6021,7 @@ export interface components {
             levels?: boolean;
             grid?: boolean;
             rooms?: boolean;
+            room_fill?: boolean;
             annotation?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
             /** @description Paper mm. */
@@ -5975,6 +6101,7 @@ export interface components {
             levels?: boolean;
             grid?: boolean;
             rooms?: boolean;
+            room_fill?: boolean;
             annotation?: boolean;
             title_style?: components["schemas"]["TitleStyleEnum"];
             /** @description Paper mm. */

@@ -221,6 +221,14 @@ export function ViewportLedge(props: Props) {
                   viewport.opaque ? "Show what is below" : "Hide what is below",
                   () => change({ opaque: !viewport.opaque }, "hide what is below or not"),
                 ],
+                ...(view?.spec.kind === "plan"
+                  ? [
+                      [
+                        viewport.room_fill ? "Leave rooms white" : "Tint the rooms",
+                        () => change({ room_fill: !viewport.room_fill }, "tint the rooms or not"),
+                      ] as const,
+                    ]
+                  : []),
                 [
                   (viewport.annotation ?? true) ? "Hide the view’s annotation" : "Show the view’s annotation",
                   () => change({ annotation: !(viewport.annotation ?? true) }, "annotation shown or not"),

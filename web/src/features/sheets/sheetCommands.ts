@@ -81,6 +81,7 @@ const UNCHANGED = {
   levels: true,
   grid: true,
   rooms: true,
+  room_fill: false,
   annotation: true,
   title_style: "plain",
   title_offset: [0, 0] as [number, number],

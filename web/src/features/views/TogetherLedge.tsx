@@ -6,6 +6,7 @@ import { ChoiceField } from "../../components/ChoiceField";
 import { FigureField } from "../../components/FigureField";
 import { Group, Ledge } from "../../components/Ledge";
 import type { ViewEdits } from "../../sync/views";
+import { fitting } from "./kinds";
 import { LineSettingsField } from "./LineSettingsField";
 
 const SWITCHES = [
@@ -51,7 +52,7 @@ export function TogetherLedge({
               ? (views[0]?.spec.line_settings ?? {})
               : undefined
           }
-          onApply={(to, name) => set(onlyPlans ? to : { ...to, overhead: false }, `line settings “${name}”`)}
+          onApply={(to, name) => set(fitting(onlyPlans ? "plan" : "roof", to), `line settings “${name}”`)}
         />
         {SWITCHES.filter(([key]) => key !== "overhead" || onlyPlans).map(([key, name]) => (
           <ChoiceField

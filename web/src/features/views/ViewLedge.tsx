@@ -12,9 +12,10 @@ import { FigureField } from "../../components/FigureField";
 import { Group, Ledge } from "../../components/Ledge";
 import { StateMark } from "../../components/StateMark";
 import type { ViewEdits } from "../../sync/views";
-import { CORNER_CHOICES, withShown, withLineSettings, type Spec } from "./kinds";
+import { CORNER_CHOICES, fitting, withShown, withLineSettings, type Spec } from "./kinds";
 import { leftOut, ShownMenu } from "../../components/ShownMenu";
 import { LineSettingsField } from "./LineSettingsField";
+import { MoreLines } from "./MoreLines";
 
 interface Props {
   view: View;
@@ -207,10 +208,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               project={view.project}
               settings={settings}
               onApply={(to, name) =>
-                set(
-                  { ...spec, line_settings: spec.kind === "plan" ? to : { ...to, overhead: false } },
-                  `line settings “${name}”`,
-                )
+                set({ ...spec, line_settings: fitting(spec.kind, to) }, `line settings “${name}”`)
               }
             />
             <ChoiceField
@@ -220,15 +218,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               choices={OFF_ON}
               onChoose={(v) => setLines({ hidden: v === "on" }, "hidden lines")}
             />
-            {spec.kind === "plan" && (
-              <ChoiceField
-                label="Overhead lines"
-                width={92}
-                value={settings.overhead ? "on" : "off"}
-                choices={OFF_ON}
-                onChoose={(v) => setLines({ overhead: v === "on" }, "overhead lines")}
-              />
-            )}
+            <MoreLines kind={spec.kind} settings={settings} onChange={setLines} />
           </Box>
           <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
             <ChoiceField

@@ -58,3 +58,27 @@ export const withShown = (spec: Spec, change: Shown): Spec => ({
   ...spec,
   shown: { ...spec.shown, ...change },
 });
+
+/** Switches for lines that only plans have: what a view of another kind is never given. */
+const OF_PLANS = {
+  overhead: "All that is above the cut",
+  outline_above: "Outline of what is above the cut",
+  beams_above: "Beams above the cut",
+  below: "What is below the floor, as hidden lines",
+} as const;
+type Extra = keyof typeof OF_PLANS | "opening_windows";
+
+/** The switches for more lines that a kind of view has, each with its name. */
+export function extraLinesOf(kind: Kind): (readonly [key: Extra, name: string])[] {
+  if (kind === "plan") return Object.entries(OF_PLANS) as [Extra, string][];
+  return kind === "elevation" || kind === "section" ? [["opening_windows", "How windows open"]] : [];
+}
+
+/** Whether a kind of view can show contours of the terrain. */
+export const hasContours = (kind: Kind) => kind === "plan" || kind === "roof";
+
+/** Settings as a view of a kind can have them. */
+export const fitting = (kind: Kind, settings: LineSettings): LineSettings =>
+  kind === "plan"
+    ? settings
+    : { ...settings, ...Object.fromEntries(Object.keys(OF_PLANS).map((key) => [key, false])) };
