@@ -44,11 +44,11 @@ def tower(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
         door(w, storey, east, f"D2{int(z0 > 0)}", "y", x1 - t, t, 3050, 926, z0, opens=-1)
         if storey is ground:
             door(w, storey, west, "D20 tower", "y", x0, t, 3000, 1010, 0, 2150)
-            window(w, storey, south, "W31", "x", y0, t, -2500, 800, 900, 1200)
+            window(w, storey, south, "W31", "x", y0, t, -2500, 800, 900, 1200, opens=-1)
         else:
             round_window(w, storey, south, "W41 round", (-2100, y0, z0 + 1600), 650, t)
             round_window(w, storey, north, "W42 round", (-2100, y1 - t, z0 + 1600), 450, t)
-            window(w, storey, west, "W43", "y", x0, t, 3050, 800, z0 + 900, 1300)
+            window(w, storey, west, "W43", "y", x0, t, 3050, 800, z0 + 900, 1300, opens=-1)
     b = 200.0
     sides = (
         ("south", "x", y0, x0, x1), ("north", "x", y1 - b, x0, x1),
@@ -58,9 +58,11 @@ def tower(w: IfcWriter, ground: Any, upper: Any, lookout: Any) -> None:
         solid = along_wall(w, axis, (start, end), (at, at + b), (LOOKOUT, TOWER_EAVES), "Larch")
         wall = w.element("IfcWall", f"Lookout {name}", lookout, [solid], "Walls", "Larch")
         length = end - start
+        opens = 1 if name in ("north", "east") else -1
         window(
-            w, lookout, wall, f"W5 {name}", axis, at, b, start + 500, length - 1000, LOOKOUT + 900, 1200, 4
-        )
+            w, lookout, wall, f"W5 {name}", axis, at, b, start + 500, length - 1000, LOOKOUT + 900, 1200, 4,
+            opens=opens,
+        )  # fmt: skip
     o, top = 550.0, TOWER_EAVES + 1700
     ring = [(x0 - o, y0 - o), (x1 + o, y0 - o), (x1 + o, y1 + o), (x0 - o, y1 + o)]
     points = [(*p, TOWER_EAVES) for p in ring] + [(*p, TOWER_EAVES + 160) for p in ring]

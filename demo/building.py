@@ -196,14 +196,14 @@ def _bunkhouse_walls(w: IfcWriter, ground: Any, upper: Any, revised: bool) -> No
 
     wide = (5400, 2400, 4) if revised else (5400, 1800, 3)
     for k, (x, width, lights) in enumerate(((900, 1500, 2), wide, (9600, 1200, 2))):
-        window(w, ground, south, f"W0{k + 1}", "x", 0, WALL, x, width, 900, 1250, lights)
+        window(w, ground, south, f"W0{k + 1}", "x", 0, WALL, x, width, 900, 1250, lights, opens=-1)
     door(w, ground, south, "D01 deck", "x", 0, WALL, 3400, 1010, 0, 2150, glazed=True)
     for k, x in enumerate((1200, 4200, 7200, 9900)):
-        window(w, ground, north, f"W1{k + 1}", "x", inner_w, WALL, x, 900, 1200, 950)
+        window(w, ground, north, f"W1{k + 1}", "x", inner_w, WALL, x, 900, 1200, 950, opens=1)
     door(w, ground, east, "D02 store", "y", inner_l, WALL, 2600, 926, 0, opens=-1)
     door(w, ground, west, "D03 tower", "y", 0, WALL, 3050, 926, 0)
     door(w, upper, gables[0], "D11 tower", "y", 0, WALL, 3050, 926, UPPER)
-    window(w, upper, gables[1], "W21", "y", inner_l, WALL, 2600, 1800, UPPER + 850, 1300, 2)
+    window(w, upper, gables[1], "W21", "y", inner_l, WALL, 2600, 1800, UPPER + 850, 1300, 2, opens=1)
 
     for k, x in enumerate((3300.0 if revised else 3000.0, 8400.0)):
         wall = straight_wall(

@@ -133,6 +133,16 @@ class IfcWriter:
             self._material_users.setdefault((material, across), []).append(product)
         return product
 
+    def properties(self, ifc_class: str, product: Any, name: str, **attributes: Any) -> None:
+        """Give a product a set of properties that the standard defines."""
+        known = self._rooted(ifc_class, f"{product.Name} {name}", **attributes)
+        self._rooted(
+            "IfcRelDefinesByProperties",
+            f"{product.Name} {name} users",
+            RelatedObjects=[product],
+            RelatingPropertyDefinition=known,
+        )
+
     def room(
         self, storey: Any, number: str, name: str, outline: Sequence[Point], floor: float, top: float
     ) -> Any:

@@ -22,6 +22,14 @@ def along_wall(
     return w.box((d[0], a[0], z[0]), (d[1], a[1], z[1]), style)
 
 
+#: How the panels of windows with so many lights open (IfcWindowPanelOperationEnum), by their position; more
+#: lights than these are fixed.
+PANELS = {
+    1: ("SINGLE_PANEL", {"MIDDLE": "TILTANDTURNRIGHTHAND"}),
+    2: ("DOUBLE_PANEL_VERTICAL", {"LEFT": "SIDEHUNGRIGHTHAND", "RIGHT": "SIDEHUNGLEFTHAND"}),
+}
+
+
 def window(
     w: IfcWriter,
     storey: Any,
@@ -35,32 +43,55 @@ def window(
     sill: float,
     height: float,
     lights: int = 1,
+    *,
+    opens: int,
 ) -> None:
-    end, head, bar = start + width, sill + height, 60.0
-    front, back = at + thick * 0.35, at + thick * 0.35 + 80
-    pane = (front + 28, front + 52)
+    """A window that opens up the axis across its wall (1) or down it (-1). It has axes of its own, as a door
+    has."""
+    bar = 60.0
+    front = thick * (0.35 if opens > 0 else 0.65) - (0.0 if opens > 0 else 80.0)
+    frame, pane = (front, front + 80.0), (front + 28, front + 52)
+
+    def box(x: tuple[float, float], y: tuple[float, float], z: tuple[float, float], style: str) -> Any:
+        return w.box((x[0], y[0], z[0]), (x[1], y[1], z[1]), style)
+
     items = [
-        along_wall(w, axis, (start, end), (front, back), (sill, sill + bar), "Pine"),
-        along_wall(w, axis, (start, end), (front, back), (head - bar, head), "Pine"),
+        box((0, width), frame, (0, bar), "Pine"),
+        box((0, width), frame, (height - bar, height), "Pine"),
     ]
     step = (width - bar) / lights
     for k in range(lights + 1):
-        x = start + k * step
-        items.append(along_wall(w, axis, (x, x + bar), (front, back), (sill + bar, head - bar), "Pine"))
+        items.append(box((k * step, k * step + bar), frame, (bar, height - bar), "Pine"))
     for k in range(lights):
-        x = start + k * step + bar
-        items.append(along_wall(w, axis, (x, x + step - bar), pane, (sill + bar, head - bar), "Glass"))
+        items.append(box((k * step + bar, (k + 1) * step), pane, (bar, height - bar), "Glass"))
+    partition, panels = PANELS.get(lights, ("NOTDEFINED", {}))
     window = w.element(
         "IfcWindow",
         name,
         storey,
         items,
         "Windows and doors",
+        place=_place(axis, at, thick, start, start + width, sill, opens),
         OverallHeight=float(height),
         OverallWidth=float(width),
+        PartitioningType=partition,
     )
-    hole = along_wall(w, axis, (start, end), (at - 20, at + thick + 20), (sill, head), "")
+    for position, operation in panels.items():
+        w.properties(
+            "IfcWindowPanelProperties", window, position, OperationType=operation, PanelPosition=position
+        )
+    hole = along_wall(w, axis, (start, start + width), (at - 20, at + thick + 20), (sill, sill + height), "")
     w.opening(host, f"{name} opening", [hole], window)
+
+
+def _place(
+    axis: str, at: float, thick: float, start: float, end: float, floor: float, opens: int
+) -> tuple[tuple[float, float, float], tuple[float, float, float]]:
+    """Where the width of a door or window begins, and which way it runs, so that what is to its left is where
+    it opens to."""
+    if axis == "x":
+        return ((start, at, floor), (1, 0, 0)) if opens > 0 else ((end, at + thick, floor), (-1, 0, 0))
+    return ((at, end, floor), (0, -1, 0)) if opens > 0 else ((at + thick, start, floor), (0, 1, 0))
 
 
 def door(
@@ -111,17 +142,13 @@ def door(
         items.append(box(inner, leaf, (0, height - bar), "Oak"))
     knob = (inner[1] - 130, inner[1] - 60) if hinge == "left" else (inner[0] + 60, inner[0] + 130)
     items.append(box(knob, (leaf[0] - 40, leaf[0]), (1020, 1045), "Steel"))
-    if axis == "x":
-        place = ((start, at, floor), (1, 0, 0)) if opens > 0 else ((end, at + thick, floor), (-1, 0, 0))
-    else:
-        place = ((at, end, floor), (0, -1, 0)) if opens > 0 else ((at + thick, start, floor), (0, 1, 0))
     made = w.element(
         "IfcDoor",
         name,
         storey,
         items,
         "Windows and doors",
-        place=place,
+        place=_place(axis, at, thick, start, end, floor, opens),
         OverallHeight=float(height),
         OverallWidth=float(width),
         PredefinedType="DOOR",

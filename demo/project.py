@@ -59,6 +59,14 @@ MORE_VIEWS: dict[str, AnyView] = {
     "Wall at the tower": Detail(Plan("Ground floor"), Rectangle((-650.0, -400.0), (2500.0, 2600.0))),
 }
 
+#: Lines that views show beside the usual ones.
+MORE_LINES = {
+    **{f"{side} elevation": {"opening_windows": True} for side in ("South", "North", "West", "East")},
+    "Plan, Upper floor": {"outline_above": True},
+    "Plan, Lookout": {"outline_above": True},
+    "Roof plan": {"contours": 250.0},
+}
+
 #: This one stays at the first version of the building, as it was agreed with the builder.
 HELD = "Wall at the tower"
 
@@ -274,6 +282,10 @@ def finish_jobs(project: Project) -> None:
 def _more_views(project: Project) -> None:
     for k, (name, spec) in enumerate(MORE_VIEWS.items()):
         order_drawing(View.objects.create(project=project, name=name, spec=dump_view(spec), position=50 + k))
+    for view in View.objects.filter(project=project, name__in=MORE_LINES):
+        view.spec = view.spec | {"line_settings": MORE_LINES[view.name]}
+        view.save()
+        order_drawing(view)
 
 
 def _plotting(project: Project) -> None:

@@ -81,7 +81,10 @@ def stairs(w: IfcWriter, ground: Any, upper: Any) -> None:
     d = WIDTH - WALL
     side = _flight(16, UPPER / 16, 222.0, 8000.0, GROUND, -1)
     flight = w.along_y(side, d - 1050, d, "Pine")
-    w.element("IfcStairFlight", "Stair", ground, [flight], "Stairs", "Pine", PredefinedType="STRAIGHT")
+    w.element(
+        "IfcStairFlight", "Stair", ground, [flight], "Stairs", "Pine", PredefinedType="STRAIGHT",
+        NumberOfRisers=16, NumberOfTreads=15, RiserHeight=UPPER / 16, TreadLength=222.0,
+    )  # fmt: skip
     straight_rail(w, upper, "Stair well balustrade", "x", d - 1150, 4420, 8000, UPPER)
     x0 = TOWER[0] + TOWER_WALL + 300
     y1 = TOWER[3] - TOWER_WALL
@@ -90,5 +93,7 @@ def stairs(w: IfcWriter, ground: Any, upper: Any) -> None:
         side = _flight(steps, (top - floor) / steps, 205.0, x0 + 15 * 205.0, floor, -1)
         solid = w.along_y(side, y1 - 950, y1, "Oak")
         w.element(
-            "IfcStairFlight", "Tower stair", storey, [solid], "Stairs", "Oak", PredefinedType="STRAIGHT"
-        )
+            "IfcStairFlight", "Tower stair", storey, [solid], "Stairs", "Oak", PredefinedType="STRAIGHT",
+            NumberOfRisers=steps, NumberOfTreads=steps - 1,
+            RiserHeight=(top - floor) / steps, TreadLength=205.0,
+        )  # fmt: skip

@@ -31,6 +31,7 @@ class Climb:
         id: of its element.
         foot: x and y of where it begins; mm.
         way: unit vector of the way up in plan.
+        width: across the way; mm.
         floor, top: heights of its first and last level over the model's zero; mm.
         steps: of a flight.
         slope: of a ramp, its rise to its run; None for a flight.
@@ -39,6 +40,7 @@ class Climb:
     id: str
     foot: Point
     way: Point
+    width: float
     floor: float
     top: float
     steps: Steps = Steps()

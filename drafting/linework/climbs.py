@@ -9,7 +9,7 @@ import numpy as np
 
 from drafting.building.climbs import RAMP_CLASSES, STAIR_CLASSES, Climb, Steps
 from drafting.building.model import Building
-from drafting.linework.stair_symbols import largest_slope, treads_of
+from drafting.linework.stair_symbols import extent_across, largest_slope, treads_of
 from drafting.views.camera import UP, Camera
 
 #: Steps that differ by less are alike; mm.
@@ -49,7 +49,9 @@ def _flight(building: Building, camera: Camera, element: int) -> Climb | None:
     )
     foot = middles[0] - way / 2
     rise = float(np.median(rises))
-    return Climb("", (float(foot[0]), float(foot[1])), (float(way[0] / going), float(way[1] / going)),
+    unit = way / going
+    width = extent_across(treads[0].area, unit)
+    return Climb("", (float(foot[0]), float(foot[1])), (float(unit[0]), float(unit[1])), width,
                  float(heights[0]) - rise, float(heights[-1]), steps)  # fmt: skip
 
 
@@ -65,5 +67,5 @@ def _ramp(building: Building, camera: Camera, element: int) -> Climb | None:
         return None
     run = math.hypot(slope.normal[0], slope.normal[1]) / slope.normal[2]
     foot = slope.middle - slope.way * (float(slope.middle @ slope.way) - slope.low)
-    return Climb("", (float(foot[0]), float(foot[1])), (float(slope.way[0]), float(slope.way[1])),
-                 slope.bottom, slope.top, slope=round(run, 5))  # fmt: skip
+    (x, y), (u, v) = foot.tolist(), slope.way.tolist()
+    return Climb("", (x, y), (u, v), slope.width, slope.bottom, slope.top, slope=round(float(run), 5))

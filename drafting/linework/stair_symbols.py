@@ -55,13 +55,14 @@ class StairSymbol:
 @dataclass(frozen=True, eq=False)
 class Slope:
     """A sloping face: its normal, the way up it on paper, its middle, from where to where it reaches along
-    that way, and its lowest and highest depth; mm."""
+    that way, its width across it, and its lowest and highest depth; mm."""
 
     normal: Floats
     way: Floats
     middle: Floats
     low: float
     high: float
+    width: float
     bottom: float
     top: float
 
@@ -132,7 +133,14 @@ def largest_slope(building: Building, camera: Camera, element: int) -> Slope | N
     middle = np.array(shapely.get_coordinates(area.centroid)[0])
     low, high = _extent(area, way)
     height = corners[:, :, 2]
-    return Slope(normal, way, middle, low, high, float(height.min()), float(height.max()))
+    width = extent_across(area, way)
+    return Slope(normal, way, middle, low, high, width, float(height.min()), float(height.max()))
+
+
+def extent_across(area: shapely.Geometry, way: Floats) -> float:
+    """How wide an area is across a way; mm."""
+    low, high = _extent(area, np.array([-way[1], way[0]]))
+    return high - low
 
 
 def treads_of(building: Building, camera: Camera, element: int) -> list[Tread]:

@@ -1,7 +1,8 @@
-"""What is written before flights and ramps."""
+"""What is written on flights and ramps."""
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Iterator
 
 from drafting.render.items import Fill, Text
@@ -10,18 +11,26 @@ from drafting.styles.lettering import text_width
 from drafting.styles.pens import INK, PAPER
 
 LAYER = "Stairs and ramps"
-#: Lettering; between it and the foot of the flight, and kept clear about it; mm.
-SIZE, GAP, MARGIN = 2.0, 1.2, 0.4
+#: Lettering; from the foot of the flight and from its walking line, and kept clear about it; mm.
+SIZE, FROM_FOOT, OFF, MARGIN = 1.8, 1.2, 0.9, 0.3
 
 
 def climb_items(tags: Iterable[ClimbTag], source: str) -> Iterator[Fill | Text]:
-    """The words of each, level, clear of the flight that they stand before."""
+    """The words of each, along its way from the foot, beside the walking line."""
     for tag in tags:
-        half = text_width(tag.text, SIZE) / 2
-        away = abs(tag.way[0]) * half + abs(tag.way[1]) * SIZE / 2 + GAP
-        x, y = tag.foot[0] - tag.way[0] * away, tag.foot[1] - tag.way[1] * away
-        (left, right), (low, high) = (
-            (x - half - MARGIN, x + half + MARGIN), (y - SIZE / 2 - MARGIN, y + SIZE / 2 + MARGIN),
-        )  # fmt: skip
-        yield Fill((((left, low), (right, low), (right, high), (left, high)),), PAPER, LAYER, source)
-        yield Text((x, y - SIZE / 2), tag.text, SIZE, INK, anchor="middle", layer=LAYER, viewport=source)
+        (wx, wy), half = tag.way, text_width(tag.text, SIZE) / 2
+        # Read from below or from the right.
+        turn = math.degrees(math.atan2(wy, wx))
+        turn = turn - 180.0 if turn > 90.0 + 1e-6 else turn + 180.0 if turn <= -90.0 + 1e-6 else turn
+        ux, uy = math.cos(math.radians(turn)), math.sin(math.radians(turn))
+        above = max(tag.width / 4, OFF + SIZE / 2)
+        along = half + FROM_FOOT
+        x = tag.foot[0] + wx * along - uy * above
+        y = tag.foot[1] + wy * along + ux * above
+
+        wide, high = half + MARGIN, SIZE / 2 + MARGIN
+        corners = ((-wide, -high), (wide, -high), (wide, high), (-wide, high))
+        ground = tuple((x + ux * a - uy * b, y + uy * a + ux * b) for a, b in corners)
+        base = (x + uy * SIZE / 2, y - ux * SIZE / 2)
+        yield Fill((ground,), PAPER, LAYER, source)
+        yield Text(base, tag.text, SIZE, INK, anchor="middle", turn=turn, layer=LAYER, viewport=source)

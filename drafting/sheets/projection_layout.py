@@ -4,7 +4,7 @@ spaced."""
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal, get_args
@@ -32,10 +32,11 @@ _SAME = 1e-6
 
 @dataclass(frozen=True)
 class DrawnView:
-    """A view that is to be laid out: the extents of its drawing (real mm), and the axes that it measures
-    along."""
+    """A view that is to be laid out: its name, the extents of its drawing (real mm), and the axes that it
+    measures along."""
 
     id: str
+    name: str
     extents: Extents
     right: Axis
     up: Axis
@@ -54,13 +55,21 @@ class DrawnView:
         return u1 - u0, v1 - v0
 
 
+@dataclass(frozen=True)
+class Arranged:
+    """Viewports for views, in their order, and sentences about those that the projection has no place for."""
+
+    viewports: tuple[Viewport, ...]
+    notes: tuple[str, ...]
+
+
 def arrange(
     views: Sequence[DrawnView],
     blank: Blank,
     projection: str = PROJECTIONS[0],
     taken: Iterable[Box] = (),
     ladder: tuple[Scale, ...] = LADDER,
-) -> list[Viewport]:
+) -> Arranged:
     """Viewports for views, in their order, in the largest empty space of a sheet.
 
     The front is the upright view whose horizontal axis runs as that of the first plan does: for a plan with
@@ -105,7 +114,25 @@ def arrange(
                 to_scale=view.to_scale,
             )
         )
-    return placed
+    return Arranged(tuple(placed), tuple(_notes(views)))
+
+
+def _notes(views: Sequence[DrawnView]) -> Iterator[str]:
+    """What is told of upright views: two of one side, and one that is seen aslant to the front."""
+    front = _front(views)
+    if front is None:
+        return
+    for number, view in enumerate(views):
+        if not _upright(view):
+            continue
+        angle = _angle(front, view) / 90.0
+        if abs(angle - round(angle)) > _SAME * 90.0:
+            yield f"“{view.name}” is seen aslant to “{front.name}” and stands in a corner."
+            continue
+        alike = (v for v in views[:number] if _upright(v) and np.dot(v.toward, view.toward) > 1 - _SAME)
+        before = next(alike, None)
+        if before is not None:
+            yield f"“{view.name}” is seen from the same side as “{before.name}” and stands in a corner."
 
 
 def _cells(views: Sequence[DrawnView], way: int) -> list[Cell]:

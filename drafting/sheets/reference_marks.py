@@ -12,6 +12,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from shapely import LineString, Polygon
+from shapely import Point as ShapelyPoint
 from shapely.geometry.base import BaseGeometry
 
 from drafting.geometry.boxes import Point
@@ -106,7 +107,9 @@ def _marks_of(
     elif isinstance(spec, Elevation) and seen.spec.kind in ("plan", "roof"):
         yield from _elevation(seen, subject, window, [*taken, *(b for mark in others for b in mark.bubbles)])
     elif isinstance(spec, Detail) and _same_subject(spec.of, seen.spec):
-        yield from _detail(seen, subject, spec, window)
+        yield from _detail(
+            seen, subject, spec, window, [*taken, *(b for mark in others for b in mark.bubbles)]
+        )
 
 
 def _moved(mark: Mark, by: Sequence[Point]) -> Mark:
@@ -191,25 +194,37 @@ def _elevation(
             return
 
 
-def _detail(seen: MarkedView, subject: Subject, spec: Detail, window: BaseGeometry) -> Iterator[Mark]:
-    """A detail's outline, and a bubble at its upper right."""
+def _detail(
+    seen: MarkedView, subject: Subject, spec: Detail, window: BaseGeometry, taken: Sequence[Point]
+) -> Iterator[Mark]:
+    """A detail's outline, and a bubble beside it: in the freest of the places about the outline."""
     ring = [seen.viewport.to_paper(u, v) for u, v in spec.region.outline]
     seen_part = Polygon(ring).intersection(window)
-    if seen_part.is_empty:
+    room = window.buffer(-BUBBLE)
+    if seen_part.is_empty or room.is_empty:
         return
     west, south, east, north = seen_part.bounds
-    room = window.buffer(-BUBBLE)
-    if room.is_empty:
-        return
-    # Beside the outline where there is room, else as near as the window lets it.
-    best = min(
-        ((east + BUBBLE, north + BUBBLE), (west - BUBBLE, north + BUBBLE), (east + BUBBLE, south - BUBBLE)),
-        key=lambda p: room.distance(LineString([p, (p[0], p[1] + 1e-6)])),
-    )
-    nearest = room.boundary.interpolate(room.boundary.project(LineString([best, best]).centroid))
-    inside = room.contains(LineString([best, (best[0] + 1e-6, best[1])]))
-    bubble = best if inside else (float(nearest.x), float(nearest.y))
-    yield Mark(subject.id, subject.reference, "detail", tuple(ring), (bubble,), None)
+    own, middle = seen.building, ((west + east) / 2, (south + north) / 2)
+    across, along = (west - BUBBLE, middle[0], east + BUBBLE), (south - BUBBLE, middle[1], north + BUBBLE)
+    # Corners first, and of those the upper right.
+    places = [(x, y) for x in (across[2], across[0]) for y in (along[2], along[0])]
+    places += [(middle[0], along[2]), (middle[0], along[0]), (across[2], middle[1]), (across[0], middle[1])]
+
+    def hindered(at: Point) -> tuple[bool, bool, bool]:
+        """Whether it lies out of room, on something that stands there already, and on the building."""
+        covered = any(math.dist(at, other) < 2 * BUBBLE for other in taken) or any(
+            box.x - BUBBLE < at[0] < box.right + BUBBLE and box.y - BUBBLE < at[1] < box.top + BUBBLE
+            for box in seen.taken
+        )
+        on = own is not None and own.x < at[0] < own.right and own.y < at[1] < own.top
+        return not room.contains(ShapelyPoint(at)), covered, on
+
+    best = min(places, key=hindered)
+    if hindered(best)[0]:
+        # As near as the window lets it.
+        nearest = room.boundary.interpolate(room.boundary.project(ShapelyPoint(best)))
+        best = (float(nearest.x), float(nearest.y))
+    yield Mark(subject.id, subject.reference, "detail", tuple(ring), (best,), None)
 
 
 def _same_subject(a: AnyView, b: AnyView) -> bool:

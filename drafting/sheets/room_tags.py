@@ -10,10 +10,12 @@ from shapely import Polygon, build_area, get_parts, multilinestrings
 
 from drafting.building.model import Storey, storey_in
 from drafting.building.rooms import Room
-from drafting.geometry.boxes import Point
+from drafting.geometry.boxes import Box, Point
 from drafting.sheets.marked_view import CLEAR, MarkedView
 from drafting.views.plan import Plan
 
+#: What a tag takes on paper at most; mm.
+WIDE, HIGH = 20.0, 9.0
 #: Square millimetres in a square metre and in a square foot.
 _METRE, _FOOT = 1e6, 304.8**2
 
@@ -28,6 +30,12 @@ class RoomTag:
     number: str
     name: str
     area: str
+
+    @property
+    def about(self) -> Box:
+        """About where it stands, for what keeps clear of it; mm."""
+        wide = min(self.width, WIDE)
+        return Box(self.at[0] - wide / 2, self.at[1] - HIGH / 2, wide, HIGH)
 
 
 def room_tags_in(

@@ -17,19 +17,19 @@ from drafting.sheets.template_presets import STANDARD
 
 #: A house of 12 x 8 x 6 m, looked at from five sides; u and v are measured from its middle.
 O = (6000.0, 4000.0, 0.0)
-SOUTH = DrawnView("south", (-6000, 0, 6000, 6000), (1, 0, 0), (0, 0, 1), O)
-NORTH = DrawnView("north", (-6000, 0, 6000, 6000), (-1, 0, 0), (0, 0, 1), O)
-EAST = DrawnView("east", (-4000, 0, 4000, 6000), (0, 1, 0), (0, 0, 1), O)
-WEST = DrawnView("west", (-4000, 0, 4000, 6000), (0, -1, 0), (0, 0, 1), O)
-PLAN = DrawnView("plan", (-6000, -4000, 6000, 4000), (1, 0, 0), (0, 1, 0), O)
-UPPER = DrawnView("upper", (-3000, -4000, 6000, 4000), (1, 0, 0), (0, 1, 0), O)
-LOOK = DrawnView("look", (-7000, -5000, 7000, 6000), (0.7071, 0.7071, 0), (-0.4, 0.4, 0.82), O)
-EYE = DrawnView("eye", (-70, -40, 70, 40), (0.7071, 0.7071, 0), (-0.4, 0.4, 0.82), O, to_scale=False)
+SOUTH = DrawnView("south", "South", (-6000, 0, 6000, 6000), (1, 0, 0), (0, 0, 1), O)
+NORTH = DrawnView("north", "North", (-6000, 0, 6000, 6000), (-1, 0, 0), (0, 0, 1), O)
+EAST = DrawnView("east", "East", (-4000, 0, 4000, 6000), (0, 1, 0), (0, 0, 1), O)
+WEST = DrawnView("west", "West", (-4000, 0, 4000, 6000), (0, -1, 0), (0, 0, 1), O)
+PLAN = DrawnView("plan", "Plan", (-6000, -4000, 6000, 4000), (1, 0, 0), (0, 1, 0), O)
+UPPER = DrawnView("upper", "Upper", (-3000, -4000, 6000, 4000), (1, 0, 0), (0, 1, 0), O)
+LOOK = DrawnView("look", "Look", (-7000, -5000, 7000, 6000), (0.7071, 0.7071, 0), (-0.4, 0.4, 0.82), O)
+EYE = DrawnView("eye", "Eye", (-70, -40, 70, 40), (0.7071, 0.7071, 0), (-0.4, 0.4, 0.82), O, to_scale=False)
 A1 = Blank(Paper.of("A1"), STANDARD)
 
 
 def laid_out(*views, projection="third-angle", paper=A1):
-    placed = arrange(views, paper, projection)
+    placed = arrange(views, paper, projection).viewports
     return dict(zip((v.id for v in views), placed, strict=True))
 
 
@@ -41,6 +41,18 @@ class ArrangingTests(TestCase):
         )
         self.assertGreater(plan[1], south[1])
         self.assertTrue(west[0] < south[0] < east[0] < north[0])
+
+    def test_two_of_one_side_and_what_is_seen_aslant_are_told(self):
+        twin = replace(SOUTH, id="twin", name="Twin")
+        aslant = replace(EAST, id="aslant", name="Aslant", right=(0.8, 0.6, 0.0))
+        self.assertEqual(
+            arrange((PLAN, SOUTH, twin, UPPER, aslant, LOOK, EYE), A1).notes,
+            (
+                "“Twin” is seen from the same side as “South” and stands in a corner.",
+                "“Aslant” is seen aslant to “South” and stands in a corner.",
+            ),
+        )
+        self.assertEqual(arrange((PLAN, UPPER), A1).notes, ())
 
     def test_first_angle_puts_them_on_the_other_side(self):
         set_ = laid_out(SOUTH, EAST, WEST, PLAN, projection="first-angle")
@@ -71,7 +83,7 @@ class ArrangingTests(TestCase):
     def test_all_have_the_largest_scale_of_the_ladder_that_fits(self):
         set_ = laid_out(SOUTH, EAST, PLAN)
         self.assertEqual({str(v.scale) for v in set_.values()}, {"1:50"})
-        feet = arrange((SOUTH, EAST, PLAN), A1, ladder=FEET_LADDER)
+        feet = arrange((SOUTH, EAST, PLAN), A1, ladder=FEET_LADDER).viewports
         self.assertEqual({str(v.scale) for v in feet}, {'3/8" = 1\'-0"'})
 
     def test_nothing_overlaps_and_all_lies_in_the_free_area(self):
@@ -97,7 +109,7 @@ class ArrangingTests(TestCase):
         grown = [
             replace(v, id=str(k), extents=tuple(x * large for x in v.extents)) for k, v in enumerate(views)
         ]
-        placed = arrange(grown, A1, projection)
+        placed = arrange(grown, A1, projection).viewports
         for view, viewport in zip(grown, placed, strict=True):
             u0, v0, u1, v1 = view.extents
             for corner in ((u0, v0), (u1, v1)):

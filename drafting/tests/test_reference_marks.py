@@ -140,6 +140,23 @@ class DetailMarkTests(TestCase):
         self.assertIsNone(mark.sight)
         self.assertEqual(marks_in(SOUTH, [detail]), [])
 
+    def test_its_bubble_takes_the_freest_place_about_the_outline(self):
+        detail = Subject(
+            "d",
+            Detail(of=parse_view("plan:0"), region=Rectangle((-500.0, -500.0), (1500.0, 1000.0))),
+            (0, 0, 1.0),
+        )
+        ((right, top),) = (mark.bubbles[0] for mark in marks_in(PLAN, [detail]))
+        self.assertEqual((right, top), (215.0 + BUBBLE, 135.0 + BUBBLE))
+        # A room's name stands there, and a mark in the next place.
+        named = replace(PLAN, taken=(Box(right - 8, top - 4, 20, 9),))
+        (mark,) = marks_in(named, [detail], [(215.0 + BUBBLE, 120.0 - BUBBLE)])
+        self.assertEqual(mark.bubbles, ((195.0 - BUBBLE, 135.0 + BUBBLE),))
+        # Off the building rather than on it.
+        edge = replace(PLAN, building=Box(150.0, 100.0, 70.0, 30.0))
+        (mark,) = marks_in(edge, [detail])
+        self.assertFalse(150.0 < mark.bubbles[0][0] < 220.0 and 100.0 < mark.bubbles[0][1] < 130.0)
+
     def test_its_bubble_stays_within_the_viewport(self):
         corner = Subject(
             "d", Detail(of=parse_view("plan:0"), region=Circle((9000.0, 6500.0), 800.0)), (0, 0, 1.0)

@@ -209,11 +209,13 @@ def marks_of(
             tuple(taken.get(viewport.id, ())),
         )
         grid = tuple(grid_in(seen, whole.grid)) if row.grid else ()
+        rooms = tuple(room_tags_in(seen, whole.rooms, whole.storeys, row.scale_in_feet)) if row.rooms else ()
+        seen = replace(seen, taken=(*seen.taken, *(tag.about for tag in rooms)))
         found[viewport.id] = ViewportMarks(
             tuple(marks_in(seen, whole.subjects, [mark.bubble for mark in grid])) if row.marks else (),
             tuple(levels_in(seen, whole.storeys, row.scale_in_feet)) if row.levels else (),
             grid,
-            tuple(room_tags_in(seen, whole.rooms, whole.storeys, row.scale_in_feet)) if row.rooms else (),
+            rooms,
             north_on_paper(seen, whole.true_north),
             tuple(climb_tags_in(seen, whole.climbs, whole.storeys, row.scale_in_feet)),
             tuple(filled_rooms_in(seen, whole.rooms, whole.storeys)) if row.room_fill else (),

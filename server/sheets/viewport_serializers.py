@@ -164,3 +164,12 @@ class RungSerializer(serializers.Serializer[Any]):
     scale = serializers.CharField()
     ratio = serializers.FloatField(help_text="Paper mm for one real mm.")
     ladder = serializers.ChoiceField(choices=LADDERS)
+
+
+class ArrangedSerializer(serializers.Serializer[Any]):
+    """A set that was laid out, and what there is to know of it."""
+
+    viewports = ViewportSerializer(many=True)
+    notes = serializers.ListField(
+        child=serializers.CharField(), help_text="About views that the projection has no place for."
+    )

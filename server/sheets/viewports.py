@@ -187,8 +187,11 @@ def _geometry(placed: CoreViewport) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def arrange_views(sheet: Sheet, views: Sequence[View], projection: Projection) -> list[Viewport]:
-    """Lay views out on a sheet as a projected set, each in a new viewport.
+def arrange_views(
+    sheet: Sheet, views: Sequence[View], projection: Projection
+) -> tuple[list[Viewport], Sequence[str]]:
+    """Lay views out on a sheet as a projected set, each in a new viewport. With them sentences about those
+    that the projection has no place for.
 
     Raises:
         SheetError: one has not been drawn yet, or they do not fit.
@@ -201,6 +204,7 @@ def arrange_views(sheet: Sheet, views: Sequence[View], projection: Projection) -
         drawn.append(
             DrawnView(
                 str(view.pk),
+                view.name,
                 tuple(view.linework.extents),
                 axes["right"],
                 axes["up"],
@@ -208,9 +212,9 @@ def arrange_views(sheet: Sheet, views: Sequence[View], projection: Projection) -
                 to_scale=view.as_core.to_scale,
             )
         )
-    placed = arrange(drawn, sheet.blank, projection, taken_on(sheet), ladder_of(sheet.project))
+    arranged = arrange(drawn, sheet.blank, projection, taken_on(sheet), ladder_of(sheet.project))
     with transaction.atomic():
         return [
             viewport_service.create({"sheet": sheet, "view": view, **_geometry(viewport)})
-            for view, viewport in zip(views, placed, strict=True)
-        ]
+            for view, viewport in zip(views, arranged.viewports, strict=True)
+        ], arranged.notes

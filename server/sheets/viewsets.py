@@ -40,7 +40,7 @@ from server.sheets.serializers import (
     SpaceSerializer,
     TemplateSerializer,
 )
-from server.sheets.viewport_serializers import LADDERS, RungSerializer, ViewportSerializer
+from server.sheets.viewport_serializers import LADDERS, ArrangedSerializer, RungSerializer, ViewportSerializer
 from server.views.models import View
 
 _PROJECT = OpenApiParameter("project", OpenApiTypes.UUID, required=True)
@@ -100,7 +100,7 @@ class SheetViewSet(RowViewSet):
         spaces = free_spaces(sheet.blank, viewports.taken_on(sheet))
         return Response(SpaceSerializer(spaces, many=True).data)
 
-    @extend_schema(request=ArrangeSerializer, responses={201: ViewportSerializer(many=True)})
+    @extend_schema(request=ArrangeSerializer, responses={201: ArrangedSerializer})
     @action(detail=True, methods=["post"])
     def arrange(self, request: Request, pk: str) -> Response:
         """Lay views out on a sheet as a projected set, aligned, at the largest common scale that fits."""
@@ -110,9 +110,10 @@ class SheetViewSet(RowViewSet):
         views = {view.pk: view for view in rows}
         if len(views) != len(set(wanted)):
             raise Http404
-        made = viewports.arrange_views(sheet, [views[pk] for pk in wanted], given["projection"])
+        made, notes = viewports.arrange_views(sheet, [views[pk] for pk in wanted], given["projection"])
         context = self.get_serializer_context()
-        return Response([VIEWPORTS.made(row, context) for row in made], status=status.HTTP_201_CREATED)
+        rows_made = [VIEWPORTS.made(row, context) for row in made]
+        return Response({"viewports": rows_made, "notes": list(notes)}, status=status.HTTP_201_CREATED)
 
     @extend_schema(responses=FieldValuesSerializer)
     @action(detail=True, methods=["get"], url_path="field-values")

@@ -154,7 +154,9 @@ class ComposingTests(ApiCase):
     def test_a_projected_set_is_laid_out_in_one_action(self):
         names = ("South elevation", "East elevation", "Roof plan")
         views = [self.view_named(self.project, name)["id"] for name in names]
-        made = self.call("post", f"sheets/{self.sheet}/arrange/", {"views": views}, 201)
+        answer = self.call("post", f"sheets/{self.sheet}/arrange/", {"views": views}, 201)
+        made = answer["viewports"]
+        self.assertEqual(answer["notes"], [])
         self.assertEqual([str(v["view"]) for v in made], views)
         self.assertEqual(len({v["scale"] for v in made}), 1)
         south, east, roof = made
@@ -165,6 +167,21 @@ class ComposingTests(ApiCase):
             "post", f"sheets/{self.sheet}/arrange/", {"views": views, "projection": "sideways"}, 400
         )
         self.assertIn("sideways", answer["detail"])
+
+    def test_views_that_have_no_place_in_the_projection_are_told(self):
+        south = self.view_named(self.project, "South elevation")
+        spec = {"kind": "elevation", "bearing": 200.0}
+        aslant = self.call("post", "views/", {"project": self.project, "name": "Aslant", "spec": spec}, 201)
+        views = [south["id"], south["id"], aslant["id"]]
+        answer = self.call("post", f"sheets/{self.sheet}/arrange/", {"views": views}, 201)
+        self.assertEqual(len(answer["viewports"]), 3)
+        self.assertEqual(
+            answer["notes"],
+            [
+                "“South elevation” is seen from the same side as “South elevation” and stands in a corner.",
+                "“Aslant” is seen aslant to “South elevation” and stands in a corner.",
+            ],
+        )
 
     def test_views_that_do_not_fit_are_not_laid_out_at_all(self):
         small = self.call("post", "sheets/", {"project": self.project, "paper": "150 x 140"}, 201)["id"]

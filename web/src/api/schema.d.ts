@@ -1796,6 +1796,12 @@ export interface components {
             /** @default third-angle */
             projection: components["schemas"]["ProjectionEnum"];
         };
+        /** @description A set that was laid out, and what there is to know of it. */
+        Arranged: {
+            viewports: components["schemas"]["Viewport"][];
+            /** @description About views that the projection has no place for. */
+            notes: string[];
+        };
         /** @description The axes that a drawing is measured along, in the model's; the origin in mm. */
         Axes: {
             right: number[];
@@ -8715,7 +8721,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Viewport"][];
+                    "application/json": components["schemas"]["Arranged"];
                 };
             };
         };

@@ -177,7 +177,8 @@ export function useEdits(project: string) {
         const made = await afterWrites(() =>
           data(api.POST("/api/sheets/{id}/arrange/", { params: { path: { id: sheet } }, body })),
         );
-        placed(made, `lay out ${made.length} views`);
+        placed(made.viewports as Viewport[], `lay out ${made.viewports.length} views`);
+        if (made.notes.length) notify(made.notes.join(" "));
       } catch (error) {
         notifyError(error);
       }
