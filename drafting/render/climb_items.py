@@ -25,8 +25,8 @@ def climb_items(tags: Iterable[ClimbTag], source: str) -> Iterator[Fill | Text]:
         ux, uy = math.cos(math.radians(turn)), math.sin(math.radians(turn))
         above = max(tag.width / 4, OFF + SIZE / 2)
         along = half + FROM_FOOT
-        x = tag.foot[0] + wx * along - uy * above
-        y = tag.foot[1] + wy * along + ux * above
+        # To the left of the way up, where the break line leaves more of the flight.
+        x, y = tag.foot[0] + wx * along - wy * above, tag.foot[1] + wy * along + wx * above
 
         wide, high = half + MARGIN, SIZE / 2 + MARGIN
         corners = ((-wide, -high), (wide, -high), (wide, high), (-wide, high))

@@ -4,7 +4,8 @@ import { degrees, metres, placeText, turnTyped } from "../src/features/model/pla
 describe("where a building stands", () => {
   it("is written in metres with three decimals, grouped, and a true minus", () => {
     expect(metres(325_000_000)).toBe("325,000.000 m");
-    expect(placeText([1000, -200.4], ["E", "N"])).toBe("E 1.000 m  N −0.200 m");
+    expect(placeText([1000, -200.4], ["E", "N"])).toBe("E 1.000 m\nN −0.200 m");
+    expect(placeText([0, 0, 0], ["x", "y", "z"])).toBe("at its zero");
     expect(degrees(-20)).toBe("−20.00°");
     expect(degrees(0)).toBe("0°");
   });

@@ -41,7 +41,7 @@ export function Placement({ version }: { version: ModelVersion }) {
           columnGap: 1.5,
           rowGap: 0.5,
           "& dt": { color: "text.secondary" },
-          "& dd": { m: 0, textAlign: "right", fontVariantNumeric: "tabular-nums" },
+          "& dd": { m: 0, textAlign: "right", whiteSpace: "pre-line", fontVariantNumeric: "tabular-nums" },
         }}
       >
         <dt>Axes turned by</dt>

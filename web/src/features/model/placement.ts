@@ -12,9 +12,10 @@ export function degrees(angle: number): string {
   return angle === 0 ? "0°" : `${angle.toFixed(2).replace("-", "−")}°`;
 }
 
-/** A point in metres, each figure after the name of its axis. */
+/** A point in metres, a line for each axis with its name; short where it is zero. */
 export function placeText(point: number[], axes: string[]): string {
-  return axes.map((axis, k) => `${axis} ${metres(point[k] ?? 0)}`).join("  ");
+  if (axes.every((_, k) => !point[k])) return "at its zero";
+  return axes.map((axis, k) => `${axis} ${metres(point[k] ?? 0)}`).join("\n");
 }
 
 /** The angle that was typed, with a comma or a point; null for none, or one out of bounds. */

@@ -29,6 +29,7 @@ export function MoreLines({ kind, settings, onChange }: Props) {
             control={
               <Checkbox
                 size="small"
+                sx={{ p: 0.5, mr: 0.5 }}
                 checked={settings[key] ?? false}
                 onChange={(_, checked) => onChange({ [key]: checked }, name.toLowerCase())}
               />

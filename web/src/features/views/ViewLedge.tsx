@@ -279,10 +279,9 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
       <Box
         sx={{
           ml: "auto",
-          pt: 2.5,
           display: "flex",
           flexDirection: "column",
-          gap: 0.5,
+          gap: 0.25,
           alignItems: "flex-end",
         }}
       >
@@ -295,12 +294,18 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
         >
           Duplicate
         </Button>
+        {spec.kind !== "detail" && spec.kind !== "perspective" && view.linework && (
+          <Button onClick={onDetail} sx={{ minHeight: 26 }}>
+            Detail of it
+          </Button>
+        )}
         <Box sx={{ display: "flex" }}>
-          <Button onClick={() => setHistory(true)}>History…</Button>
-          {spec.kind !== "detail" && spec.kind !== "perspective" && view.linework && (
-            <Button onClick={onDetail}>Detail of it</Button>
-          )}
-          <Button onClick={onDelete}>Delete</Button>
+          <Button onClick={() => setHistory(true)} sx={{ minHeight: 26, px: 0.75 }}>
+            History…
+          </Button>
+          <Button onClick={onDelete} sx={{ minHeight: 26, px: 0.75 }}>
+            Delete
+          </Button>
         </Box>
       </Box>
       {history && (
