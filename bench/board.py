@@ -45,7 +45,7 @@ def fill(folder: Path) -> tuple[str, int]:
     from django.contrib.auth import get_user_model
 
     from demo.building import write_observatory
-    from drafting.building.readers.ifc import read_ifc
+    from drafting.building.reading import read_building
     from drafting.linework.codec import encode
     from drafting.linework.engine import draw
     from drafting.linework.model import linework_key
@@ -58,7 +58,7 @@ def fill(folder: Path) -> tuple[str, int]:
 
     path = folder / "observatory.ifc"
     write_observatory(str(path))
-    one = read_ifc(path)
+    one = read_building(path)
     # Between them the drawings have the pieces that are asked for.
     buildings = [repeated(one, 2), repeated(one, 3)]
     user = get_user_model().objects.create_user(USER, password=PASSWORD)

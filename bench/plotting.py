@@ -19,7 +19,7 @@ import pikepdf
 from bench.timing import median, once
 from demo.building import write_observatory
 from drafting import tasks
-from drafting.building.readers.ifc import read_ifc
+from drafting.building.reading import read_building
 from drafting.geometry.polylines import Polylines
 from drafting.linework.codec import encode
 from drafting.linework.engine import draw
@@ -45,7 +45,7 @@ def large_set(folder: Path) -> tuple[list[Page], dict[str, Path]]:
     own."""
     source = folder / "observatory.ifc"
     write_observatory(str(source))
-    drawn = draw(read_ifc(source), parse_view("section:-9500,3300,17500,3300"))
+    drawn = draw(read_building(source), parse_view("section:-9500,3300,17500,3300"))
     each = LINES // SHEETS
     pages, kept = [], {}
     for number in range(SHEETS):

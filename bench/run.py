@@ -17,11 +17,12 @@ import numpy as np
 
 from bench import reference
 from bench.growth import exponent
+from bench.kernels import print_kernels
 from bench.timing import median
 from demo.building import write_observatory
 from drafting.building.intersections import find_intersections
 from drafting.building.model import Building
-from drafting.building.readers.ifc import read_ifc
+from drafting.building.reading import read_building
 from drafting.building.store import load_building, save_building
 from drafting.building.topology import build_topology
 from drafting.linework.engine import draw
@@ -60,7 +61,7 @@ def parts(building: Building, source: Path, kept: Path) -> dict[str, float]:
     """Seconds for each part of the work on the demo building."""
     once = partial(build_topology, building.vertices, building.triangles, building.triangle_element)
     times = {
-        "read the IFC file": median(lambda: read_ifc(source)),
+        "read the IFC file": median(lambda: read_building(source)),
         "load the kept building": median(lambda: load_building(kept)),
         "edges and planes, once": median(once),
         "intersections, once": median(lambda: find_intersections(building.topology)),
@@ -129,13 +130,14 @@ def main() -> int:
     with tempfile.TemporaryDirectory() as folder:
         source, kept = Path(folder) / "observatory.ifc", Path(folder) / "observatory.npz"
         write_observatory(str(source))
-        building = read_ifc(source)
+        building = read_building(source)
         save_building(building, kept)
         print(f"Demo building: {len(building.elements)} elements, {len(building.triangles)} triangles")
         times = parts(building, source, kept)
         whole = times["draw elevation"]
         for name, seconds in times.items():
             print(f"{name:28s} {seconds * 1000:9.1f} ms {seconds / whole:8.2f} elevations")
+        print_kernels(source)
         against_reference(building, times)
         growth(kept)
     return 0

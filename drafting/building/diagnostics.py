@@ -13,13 +13,22 @@ MIN_SIZE, MAX_SIZE = 1_500.0, 2_000_000.0
 STRAY_FACTOR = 20.0
 #: Nothing nearer than this is a stray, mm.
 NEAR_ENOUGH = 100_000.0
+#: An area is as the file says within this: m2, or a share of it.
+AREA_SLACK, AREA_SHARE = 0.1, 0.02
 #: So many are named; the rest are counted.
 MAX_NAMED = 3
 
 
 def warnings_about(building: Building) -> list[str]:
-    """Sentences about a strange size, stray elements, elements in no storey, and open meshes."""
-    return [*_strange_size(building), *_stray(building), *_unplaced(building), *_open(building)]
+    """Sentences about a strange size, stray elements, elements in no storey, open meshes, and rooms that are
+    not as large as the file says."""
+    return [
+        *_strange_size(building),
+        *_stray(building),
+        *_unplaced(building),
+        *_open(building),
+        *_rooms(building),
+    ]
 
 
 def _strange_size(building: Building) -> list[str]:
@@ -76,6 +85,23 @@ def _open(building: Building) -> list[str]:
         ("is not a closed solid", "it is") if len(loose) == 1 else ("are not closed solids", "they are")
     )
     return [f"{_named(building, loose)} {verb}; {they} drawn as far as the faces go."]
+
+
+def _rooms(building: Building) -> list[str]:
+    unlike = [
+        room
+        for room in building.rooms
+        if room.quantity is not None
+        and abs(room.area / 1e6 - room.quantity) > max(AREA_SLACK, AREA_SHARE * room.quantity)
+    ]
+    if not unlike:
+        return []
+    room = unlike[0]
+    more = f", and {len(unlike) - 1} more differ" if len(unlike) > 1 else ""
+    return [
+        f"The file gives {room.quantity:.2f} m² for the room “{room.name or room.number}”, and its outline "
+        f"has {room.area / 1e6:.2f}{more}. Plans and schedules have the outline's."
+    ]
 
 
 def _named(building: Building, which: list[int]) -> str:

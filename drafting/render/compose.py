@@ -14,13 +14,13 @@ from drafting.render.annotation_items import drawn_piece, piece_boxes, piece_ite
 from drafting.render.backends.extents import bounds_of
 from drafting.render.border import border_items
 from drafting.render.climb_items import climb_items
-from drafting.render.display_list import DisplayList, FieldBox, Link, TitleBox
+from drafting.render.display_list import DisplayList, FieldBox, Link, RoomBox, TitleBox
 from drafting.render.drawing_list import drawing_list_items, kept_within, list_box
 from drafting.render.drawing_title import drawing_title_items, title_box
 from drafting.render.items import Drawing, Fill, FlatItem
 from drafting.render.mark_items import grid_items, level_items, mark_items
 from drafting.render.room_items import LAYER as ROOM_LAYER
-from drafting.render.room_items import ROOM_TINT, room_items
+from drafting.render.room_items import ROOM_TINT, room_box, room_items
 from drafting.render.template_items import template_items
 from drafting.sheets.sheet import Sheet
 from drafting.sheets.viewport import Viewport
@@ -90,6 +90,11 @@ def compose(
         (list_box(listed),) if listed else (),
         tuple(fields),
         tuple(TitleBox(viewport, box) for viewport, box in titles if box),
+        tuple(
+            RoomBox(viewport.id, tag.room, tag.name or tag.number or tag.area, room_box(tag))
+            for viewport, about in marked
+            for tag in about.rooms
+        ),
         piece_boxes(annotation),
         sheet.blank.frame,
         sheet.blank.shrink,

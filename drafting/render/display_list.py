@@ -53,6 +53,18 @@ class TitleBox:
 
 
 @dataclass(frozen=True)
+class RoomBox:
+    """Where the name of a room stands in a viewport, and what it says."""
+
+    __pydantic_config__ = CLOSED
+
+    viewport: str
+    room: str
+    text: str
+    box: Box
+
+
+@dataclass(frozen=True)
 class PieceBox:
     """A piece of annotation as it stands on the sheet.
 
@@ -88,7 +100,7 @@ class DisplayList:
     """A sheet of paper and what lies on it, lowest first, and what of it points to other views.
 
     Attributes:
-        tables, fields, titles, pieces: where these lie, to be taken hold of.
+        tables, fields, titles, rooms, pieces: where these lie, to be taken hold of.
         frame: the frame line, from whose sides a template's parts are measured.
         shrink: by how much parts are narrower on a narrow paper.
     """
@@ -102,6 +114,7 @@ class DisplayList:
     tables: tuple[Box, ...] = ()
     fields: tuple[FieldBox, ...] = ()
     titles: tuple[TitleBox, ...] = ()
+    rooms: tuple[RoomBox, ...] = ()
     pieces: tuple[PieceBox, ...] = ()
     frame: Box = Box(0.0, 0.0, 0.0, 0.0)
     shrink: float = 1.0

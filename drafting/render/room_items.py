@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 
+from drafting.geometry.boxes import Box
+from drafting.render.backends.extents import bounds_of
 from drafting.render.items import Fill, Text
 from drafting.sheets.room_tags import RoomTag
 from drafting.styles.lettering import MIN_TEXT_HEIGHT, fit, text_width
@@ -41,3 +43,9 @@ def room_items(tags: Iterable[RoomTag], source: str) -> Iterator[Fill | Text]:
         ground = ((x - half, low), (x + half, low), (x + half, high), (x - half, high))
         yield Fill((ground,), PAPER, LAYER, source)
         yield from texts
+
+
+def room_box(tag: RoomTag) -> Box:
+    """What the name of a room takes on paper, with what is kept clear about it; mm."""
+    ground = next(room_items([tag], ""))
+    return bounds_of(ground)

@@ -46,6 +46,8 @@ def room_tags_in(
     found = []
     for room in _cut_through(seen, rooms, storeys):
         at = seen.to_paper((*room.place, room.floor))
+        dx, dy = seen.viewport.room_offsets.get(room.id, (0.0, 0.0))
+        at = at[0] + dx, at[1] + dy
         if window.contains(ShapelyPoint(at)):
             width = room.width * seen.viewport.scale.ratio
             area = area_text(room.area, in_feet)

@@ -52,6 +52,7 @@ class Viewport:
         title: the style of its drawing title, one of TITLE_STYLES.
         title_offset: by how much its title was moved by hand from where it stands by itself, mm.
         mark_offsets: by the view that is marked, by how much each bubble of its mark was moved by hand, mm.
+        room_offsets: by the id of a room, by how much its name was moved by hand, mm.
     """
 
     id: str
@@ -72,6 +73,7 @@ class Viewport:
     title: TitleStyle = "plain"
     title_offset: Point = (0.0, 0.0)
     mark_offsets: Mapping[str, tuple[Point, ...]] = field(default_factory=dict)
+    room_offsets: Mapping[str, Point] = field(default_factory=dict)
 
     @property
     def scale_text(self) -> str:

@@ -10,6 +10,7 @@ import numpy as np
 from drafting.building.diagnostics import warnings_about
 from drafting.building.model import BuildUp
 from drafting.building.reading import read_building
+from drafting.building.rooms import Room
 from drafting.building.units import in_unit
 from drafting.errors import BuildingFileError
 from drafting.tests.ifc_files import write_ifc
@@ -48,6 +49,16 @@ class WarningsTests(TestCase):
         unplaced = tuple(replace(e, storey=-1) if e.id == "e2" else e for e in house.elements)
         (sentence,) = warnings_about(replace(house, elements=unplaced, unplaced=frozenset({"e2"})))
         self.assertIn("“wall 2” is in no storey", sentence)
+
+    def test_a_room_that_is_not_as_large_as_the_file_says_is_named(self):
+        def room(name, area, quantity):
+            return Room(name, "", name, 0.0, 2500.0, area * 1e6, quantity, (0.0, 0.0), 1000.0)
+
+        rooms = (room("Hall", 14.2, 12.0), room("Study", 10.0, 10.05), room("Loft", 9.0, None))
+        (sentence,) = warnings_about(replace(building(HOUSE), rooms=rooms))
+        self.assertIn("12.00 m² for the room “Hall”, and its outline has 14.20.", sentence)
+        many = (*rooms, room("Bath", 6.0, 5.0))
+        self.assertIn("14.20, and 1 more differ", warnings_about(replace(building(HOUSE), rooms=many))[0])
 
     def test_a_file_without_storeys_says_what_that_means(self):
         self.assertIn("no plans", warnings_about(replace(building(HOUSE), storeys=()))[0])

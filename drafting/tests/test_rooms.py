@@ -154,6 +154,25 @@ class FileTests(TestCase):
         self.assertEqual((room.area, room.place, room.height), (12e8, (20_000.0, 15_000.0), 25_000.0))
 
 
+class MovedTests(TestCase):
+    def test_a_name_that_was_moved_by_hand_stays_by_so_much_from_its_own_place(self):
+        as_found = seen()
+        (own,) = room_tags_in(as_found, [KITCHEN], (("Ground", 0.0),), False)
+        by_hand = replace(as_found, viewport=replace(as_found.viewport, room_offsets={"k": (4.0, -3.0)}))
+        (moved,) = room_tags_in(by_hand, [KITCHEN], (("Ground", 0.0),), False)
+        np.testing.assert_allclose(moved.at, (own.at[0] + 4.0, own.at[1] - 3.0))
+        away = replace(as_found, viewport=replace(as_found.viewport, room_offsets={"k": (400.0, 0.0)}))
+        self.assertEqual(room_tags_in(away, [KITCHEN], (("Ground", 0.0),), False), [])
+
+    def test_where_it_can_be_taken_hold_of_is_where_it_is_drawn(self):
+        (tag,) = room_tags_in(seen(), [KITCHEN], (("Ground", 0.0),), False)
+        viewport = Viewport("1", "k", Box(100, 100, 60, 40), Scale.parse("1:100"), (2000, 1500))
+        sheet = Sheet(Paper.of("A3"), {}, (viewport,), marks={"1": ViewportMarks(rooms=(tag,))})
+        (box,) = compose(sheet).rooms
+        self.assertEqual((box.viewport, box.room, box.text), ("1", "k", "Kitchen"))
+        self.assertTrue(box.box.x < tag.at[0] < box.box.right and box.box.y < tag.at[1] < box.box.top)
+
+
 class FillTests(TestCase):
     STOREYS = (("Ground", 0.0),)
     L_SHAPED = replace(

@@ -198,6 +198,8 @@ class Viewport(Drawn, VersionedModel):
     #: of marks.
     title_offset = models.JSONField(default=no_offset)
     mark_offsets = models.JSONField(default=dict)
+    #: The same of the names of rooms, by the ids of these.
+    room_offsets = models.JSONField(default=dict)
     title_style = models.CharField(max_length=10, default="plain")
     #: What it is drawn with; null for the sheet's pen table. And the core's PenChanges: how its pens differ
     #: from that.

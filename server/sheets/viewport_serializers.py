@@ -103,6 +103,10 @@ class ViewportSerializer(RowSerializer):
         child=serializers.ListField(child=_offset(), max_length=2), required=False,
         help_text="By the marked view: by how much each bubble of its mark was moved by hand; paper mm.",
     )  # fmt: skip
+    room_offsets = serializers.DictField(
+        child=_offset(), required=False,
+        help_text="By the id of a room: by how much its name was moved by hand; paper mm.",
+    )  # fmt: skip
     title_style = serializers.ChoiceField(choices=TITLE_STYLES, required=False)
     shown = shown_field(help_text="What it shows otherwise than its view does.")
     pens = PensField(PenChanges, "viewport's pens", required=False)
@@ -132,8 +136,8 @@ class ViewportSerializer(RowSerializer):
             "id", "sheet", "view", "position", "x", "y", "width", "height", "shape", "corners",
             "centre_u", "centre_v", "turn", "scale", "ratio", "pinned", "framed", "opaque",
             "marks", "levels", "grid", "rooms", "room_fill", "annotation",
-            "title_style", "title_offset", "mark_offsets", "pen_table", "pens", "shown", "linework",
-            "wanted", "extents", "axes", "state", "at", "version",
+            "title_style", "title_offset", "mark_offsets", "room_offsets",
+            "pen_table", "pens", "shown", "linework", "wanted", "extents", "axes", "state", "at", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:

@@ -125,6 +125,7 @@ def as_core(row: Viewport, number: int) -> CoreViewport:
         title=row.title_style,  # type: ignore[arg-type]
         title_offset=(row.title_offset[0], row.title_offset[1]),
         mark_offsets={view: tuple((x, y) for x, y in by) for view, by in row.mark_offsets.items()},
+        room_offsets={room: (x, y) for room, (x, y) in row.room_offsets.items()},
     )
 
 

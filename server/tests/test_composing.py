@@ -142,6 +142,31 @@ class ComposingTests(ApiCase):
         # Where feet are drawn in, the next view is placed in feet too.
         self.assertIn("1'-0\"", self.place()["scale"])
 
+    def test_names_of_rooms_are_moved_and_rooms_are_tinted(self):
+        self.import_model(self.project, self.ifc(extra="IfcSpace"))
+        plan = self.view_named(self.project, "Plan, Deck")
+        window = {"x": 30, "y": 60, "width": 200, "height": 60, "scale": "1:100"}
+        centre = {"centre_u": 10_000, "centre_v": 0}
+        row = {"sheet": self.sheet, "view": plan["id"], **window, **centre}
+        placed = self.call("post", "viewports/", row, 201)
+
+        def rooms():
+            return self.call("get", f"sheets/{self.sheet}/display/")["rooms"]
+
+        (before,) = rooms()
+        change = {
+            "room_offsets": {before["room"]: [3.0, -2.0]},
+            "room_fill": True,
+            "version": placed["version"],
+        }
+        self.call("patch", f"viewports/{placed['id']}/", change)
+        (after,) = rooms()
+        self.assertAlmostEqual(after["box"]["x"] - before["box"]["x"], 3.0)
+        fills = [x for x in self.call("get", f"sheets/{self.sheet}/display/")["items"] if x["type"] == "fill"]
+        self.assertIn("#f3ead9", [x["colour"] for x in fills])
+        wrong = {"room_offsets": {before["room"]: [3.0]}, "version": placed["version"] + 1}
+        self.call("patch", f"viewports/{placed['id']}/", wrong, 400)
+
     def test_the_next_view_takes_what_is_left_of_the_sheet(self):
         first = self.place(at=[110, 200], scale="1:50")
         spaces = self.call("get", f"sheets/{self.sheet}/spaces/")

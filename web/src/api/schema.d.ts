@@ -2503,7 +2503,7 @@ export interface components {
          * @description A sheet of paper and what lies on it, lowest first, and what of it points to other views.
          *
          *     Attributes:
-         *         tables, fields, titles, pieces: where these lie, to be taken hold of.
+         *         tables, fields, titles, rooms, pieces: where these lie, to be taken hold of.
          *         frame: the frame line, from whose sides a template's parts are measured.
          *         shrink: by how much parts are narrower on a narrow paper.
          */
@@ -2521,6 +2521,8 @@ export interface components {
             fields: components["schemas"]["FieldBox"][];
             /** @default [] */
             titles: components["schemas"]["TitleBox"][];
+            /** @default [] */
+            rooms: components["schemas"]["RoomBox"][];
             /** @default [] */
             pieces: components["schemas"]["PieceBox"][];
             /**
@@ -3896,6 +3898,10 @@ export interface components {
             mark_offsets?: {
                 [key: string]: number[][];
             };
+            /** @description By the id of a room: by how much its name was moved by hand; paper mm. */
+            room_offsets?: {
+                [key: string]: number[];
+            };
             /** Format: uuid */
             pen_table?: string | null;
             pens?: components["schemas"]["PenChangesRequest"];
@@ -4999,6 +5005,13 @@ export interface components {
              */
             shown: components["schemas"]["ShownRequest"];
         };
+        /** @description Where the name of a room stands in a viewport, and what it says. */
+        RoomBox: {
+            viewport: string;
+            room: string;
+            text: string;
+            box: components["schemas"]["Box"];
+        };
         /**
          * @description * `sheets` - sheets
          *     * `viewports` - viewports
@@ -6036,6 +6049,10 @@ export interface components {
             mark_offsets?: {
                 [key: string]: number[][];
             };
+            /** @description By the id of a room: by how much its name was moved by hand; paper mm. */
+            room_offsets?: {
+                [key: string]: number[];
+            };
             /** Format: uuid */
             pen_table?: string | null;
             pens?: components["schemas"]["PenChanges"];
@@ -6115,6 +6132,10 @@ export interface components {
             /** @description By the marked view: by how much each bubble of its mark was moved by hand; paper mm. */
             mark_offsets?: {
                 [key: string]: number[][];
+            };
+            /** @description By the id of a room: by how much its name was moved by hand; paper mm. */
+            room_offsets?: {
+                [key: string]: number[];
             };
             /** Format: uuid */
             pen_table?: string | null;

@@ -68,6 +68,7 @@ export const onlyItems = (width: number, height: number, items: DisplayList["ite
   tables: [],
   fields: [],
   titles: [],
+  rooms: [],
   pieces: [],
   frame: { x: 0, y: 0, width: 0, height: 0 },
   shrink: 1,

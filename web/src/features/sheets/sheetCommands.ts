@@ -86,6 +86,7 @@ const UNCHANGED = {
   title_style: "plain",
   title_offset: [0, 0] as [number, number],
   mark_offsets: {},
+  room_offsets: {},
   pen_table: null,
   pens: { roles: {}, layers: {} },
   shown: {} as Viewport["shown"],

@@ -129,6 +129,7 @@ export function SheetOverlay({
       ))}
       <DrawingLists display={display} camera={camera} sheet={sheet} edits={edits} />
       <DrawingTitles set={set} display={display} camera={camera} edits={edits} />
+      <RoomNames set={set} display={display} camera={camera} edits={edits} />
       <FieldFrames
         boxes={display.fields}
         fields={fields}
@@ -195,6 +196,31 @@ function DrawingTitles({ set, display, camera, edits }: Pick<Props, "set" | "dis
       />
     );
   });
+}
+
+/** Names of rooms are taken hold of in the chosen viewport; elsewhere a press is for the viewport. */
+function RoomNames({ set, display, camera, edits }: Pick<Props, "set" | "display" | "camera" | "edits">) {
+  const selected = useSelection((s) => s.selected);
+  return display.rooms
+    .filter((room) => selected.includes(room.viewport))
+    .map(({ viewport: of, room, text, box }) => {
+      const row = set.on.find((v) => v.id === of);
+      if (!row || row.pinned) return null;
+      const { [room]: offset, ...others } = row.room_offsets;
+      const [x = 0, y = 0] = offset ?? [];
+      const move = (room_offsets: Viewport["room_offsets"]) =>
+        void edits.change([row], { room_offsets }, `move the name ${text}`);
+      return (
+        <Movable
+          key={`${of} ${room}`}
+          box={box}
+          camera={camera}
+          name={`Room ${text}`}
+          onMove={([dx, dy]) => move({ ...others, [room]: [x + dx, y + dy] })}
+          onReset={() => offset && move(others)}
+        />
+      );
+    });
 }
 
 function EmptySheet({ camera, sheet, hasViews }: { camera: Camera; sheet: Sheet; hasViews: boolean }) {
