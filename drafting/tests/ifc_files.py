@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import uuid
 from pathlib import Path
 from typing import Any
@@ -83,4 +84,15 @@ def write_ifc(
     if extra:
         made.append(product(extra, extra, 9000.0))
     f.write(str(path))
+    return path
+
+
+def write_turned_ifc(path: Path, by: float) -> Path:
+    """A file whose storey, and the wall on it, is turned by so many degrees."""
+    file = ifcopenshell.open(str(write_ifc(path)))
+    (storey,) = file.by_type("IfcBuildingStorey")
+    way = (math.cos(math.radians(by)), math.sin(math.radians(by)), 0.0)
+    storey.ObjectPlacement.RelativePlacement.Axis = file.createIfcDirection((0.0, 0.0, 1.0))
+    storey.ObjectPlacement.RelativePlacement.RefDirection = file.createIfcDirection(way)
+    file.write(str(path))
     return path

@@ -1,9 +1,8 @@
 """The axes of a building: kept from version to version, changed, and followed by views and sheets."""
 
-import ifcopenshell
 import numpy as np
 
-from drafting.tests.ifc_files import write_ifc
+from drafting.tests.ifc_files import write_turned_ifc
 from server.sheets.models import Viewport
 from server.tests.api_case import ApiCase
 from server.views.models import View
@@ -17,15 +16,7 @@ class AxesTests(ApiCase):
         self.project = self.make_project()
 
     def turned(self, by):
-        """A file whose storey, and all in it, is turned on its site by so many degrees."""
-        path = write_ifc(self.data / "turned.ifc")
-        file = ifcopenshell.open(str(path))
-        (storey,) = file.by_type("IfcBuildingStorey")
-        way = (float(np.cos(np.radians(by))), float(np.sin(np.radians(by))), 0.0)
-        storey.ObjectPlacement.RelativePlacement.Axis = file.createIfcDirection((0.0, 0.0, 1.0))
-        storey.ObjectPlacement.RelativePlacement.RefDirection = file.createIfcDirection(way)
-        file.write(str(path))
-        return path.read_bytes()
+        return write_turned_ifc(self.data / "turned.ifc", by).read_bytes()
 
     def newest(self):
         return self.call("get", f"model-versions/?project={self.project}")[0]
