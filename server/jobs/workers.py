@@ -7,7 +7,7 @@ import socket
 import time
 from datetime import timedelta
 
-from django.db import transaction
+from django.db import connection, transaction
 from django.utils import timezone
 from django_tasks_db.models import DBTaskResult
 
@@ -41,6 +41,9 @@ class Heart:
                 self.worker.save(force_insert=True)
 
     def stop(self) -> None:
+        # The signal to stop may have come just as a transaction had begun.
+        if not connection.in_atomic_block:
+            connection.close()
         Worker.objects.filter(pk=self.worker.pk).delete()
 
 
