@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from drafting.building.model import Building
+from drafting.building.model import GROUND_CLASSES, Building
+from drafting.building.openings import DOOR_CLASSES
 from drafting.building.units import UNIT_NAMES, UNITS
 
 #: No building's longest side is outside this, mm: from a shed to a long hall with its site.
@@ -20,20 +21,23 @@ MAX_NAMED = 3
 
 
 def warnings_about(building: Building) -> list[str]:
-    """Sentences about a strange size, stray elements, elements in no storey, open meshes, and rooms that are
-    not as large as the file says."""
+    """Sentences about a strange size, stray elements, elements in no storey, open meshes, doors that do not
+    say how they open, and rooms that are not as large as the file says."""
     return [
         *_strange_size(building),
         *_stray(building),
         *_unplaced(building),
         *_open(building),
+        *_doors(building),
         *_rooms(building),
     ]
 
 
 def _strange_size(building: Building) -> list[str]:
-    low, high = building.bounds
-    size = float((high - low).max())
+    ground = np.array([element.ifc_class in GROUND_CLASSES for element in building.elements], bool)
+    built = ~ground[building.triangle_element]
+    corners = building.vertices[building.triangles[built if built.any() else ~built]]
+    size = float(np.ptp(corners.reshape(-1, 3), axis=0).max())
     if MIN_SIZE <= size <= MAX_SIZE:
         return []
     own = next((unit for unit, name in UNIT_NAMES.items() if name == building.unit), "mm")
@@ -85,6 +89,16 @@ def _open(building: Building) -> list[str]:
         ("is not a closed solid", "it is") if len(loose) == 1 else ("are not closed solids", "they are")
     )
     return [f"{_named(building, loose)} {verb}; {they} drawn as far as the faces go."]
+
+
+def _doors(building: Building) -> list[str]:
+    silent = [
+        k for k, e in enumerate(building.elements) if e.ifc_class in DOOR_CLASSES and k not in building.doors
+    ]
+    if not silent:
+        return []
+    verb, they = ("does", "it is") if len(silent) == 1 else ("do", "they are")
+    return [f"{_named(building, silent)} {verb} not say how to open; {they} drawn as modelled."]
 
 
 def _rooms(building: Building) -> list[str]:

@@ -135,6 +135,7 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> tuple[B
     )
     progress("Reading rooms", 0.0)
     rooms, about = read_rooms(file)
+    about = (*about, *_without_height(file))
     building = replace(building, rooms=rooms, warnings=(*building.warnings, *about))
     return building, placed_axes(file)
 
@@ -186,6 +187,20 @@ def _height(storey: Any) -> float:
     if storey.ObjectPlacement is None:
         return float(storey.Elevation or 0.0)
     return float(ifcopenshell.util.placement.get_local_placement(storey.ObjectPlacement)[2, 3])
+
+
+def _without_height(file: Any) -> list[str]:
+    """A sentence about storeys of which the file says no height at all."""
+    silent = [
+        s for s in file.by_type("IfcBuildingStorey") if s.ObjectPlacement is None and s.Elevation is None
+    ]
+    if not silent:
+        return []
+    more = f" and {len(silent) - 1} more" if len(silent) > 1 else ""
+    verb = "have" if more else "has"
+    return [
+        f"The storey “{silent[0].Name or 'unnamed'}”{more} {verb} no elevation; the floor is taken at zero."
+    ]
 
 
 def _excluded(file: Any) -> list[Any]:
