@@ -256,6 +256,13 @@ def _list(building: Building) -> None:
     print(f"{building.schema}, drawn in {building.unit}s, {building.account}")
     for name in building.failed:
         print(f"  could not be read: {name}")
+    x, y, z = building.axes.origin
+    print(f"Axes turned by {building.axes.turn:g}°, zero at {x:.0f}, {y:.0f}, {z:.0f} mm of the file")
+    if building.on_grid:
+        east, north, up = building.on_grid.origin
+        print(
+            f"  on the grid at {east:.0f} E, {north:.0f} N, {up:.0f} up, turned by {building.on_grid.turn:g}°"
+        )
     print("Storeys")
     for number, storey in enumerate(building.storeys):
         print(f"  {number}  {storey.name}  {storey.elevation:+.0f} mm")

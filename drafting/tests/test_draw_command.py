@@ -131,7 +131,12 @@ class CommandTests(TestCase):
     def test_the_list_names_storeys_layers_and_counts(self):
         code, out, _ = self.run_command("--list")
         self.assertEqual(code, 0)
-        for words in ("0  Deck  +3000 mm", "1  Layer of Wall", "1  IfcWall"):
+        for words in (
+            "0  Deck  +3000 mm",
+            "1  Layer of Wall",
+            "1  IfcWall",
+            "Axes turned by 0°, zero at 0, 0, 0",
+        ):
             self.assertIn(words, out)
 
     def test_options_not_understood_exit_with_2_and_input_that_is_wrong_with_1(self):

@@ -7,7 +7,7 @@ from typing import Any
 import ifcopenshell.util.element
 import numpy as np
 
-from drafting.building.doors import Door, operation_of
+from drafting.building.doors import Door, Point3, operation_of
 from drafting.building.model import Floats
 
 #: A door that leans more than this (sine) has no swing in a plan.
@@ -35,14 +35,17 @@ def read_door(product: Any, matrix: Floats, points: Floats, unit: float) -> Door
         return None
     if abs(matrix[2, 2]) < 1.0 - UPRIGHT:
         return None
-    corner = matrix[:3, :3] @ np.array([low[0], high[1], low[2]]) + matrix[:3, 3]
-    along, into = matrix[:3, 0], matrix[:3, 1]
-    return Door(
-        operation,
-        (float(corner[0]), float(corner[1]), float(corner[2])),
-        (float(along[0]), float(along[1]), float(along[2])),
-        (float(into[0]), float(into[1]), float(into[2])),
-        width,
-        height,
-        depth,
-    )
+    return Door(operation, *in_opening(matrix, low, high), width, height, depth)
+
+
+def in_opening(matrix: Floats, low: Floats, high: Floats) -> tuple[Point3, Point3, Point3]:
+    """Of what fills an opening: where its width begins, at its foot, on the face to which it opens, and unit
+    vectors along its width and to that side.
+
+    Args:
+        matrix: (4, 4) from its own axes to the model's; mm.
+        low, high: (3,) the corners of its box in its own axes; mm.
+    """
+    x, y, z = (matrix[:3, :3] @ np.array([low[0], high[1], low[2]]) + matrix[:3, 3]).tolist()
+    (ax, ay, az), (ix, iy, iz) = matrix[:3, 0].tolist(), matrix[:3, 1].tolist()
+    return (x, y, z), (ax, ay, az), (ix, iy, iz)

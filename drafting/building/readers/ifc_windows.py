@@ -5,10 +5,9 @@ from __future__ import annotations
 from typing import Any
 
 import ifcopenshell.util.element
-import numpy as np
 
 from drafting.building.model import Floats
-from drafting.building.readers.ifc_doors import UPRIGHT
+from drafting.building.readers.ifc_doors import UPRIGHT, in_opening
 from drafting.building.windows import Window, panels_of
 
 
@@ -34,17 +33,7 @@ def read_window(product: Any, matrix: Floats, points: Floats) -> Window | None:
     width, depth, height = (float(x) for x in high - low)
     if not panels or width <= 0.0 or height <= 0.0 or abs(matrix[2, 2]) < 1.0 - UPRIGHT:
         return None
-    corner = matrix[:3, :3] @ np.array([low[0], high[1], low[2]]) + matrix[:3, 3]
-    along, into = matrix[:3, 0], matrix[:3, 1]
-    return Window(
-        (float(corner[0]), float(corner[1]), float(corner[2])),
-        (float(along[0]), float(along[1]), float(along[2])),
-        (float(into[0]), float(into[1]), float(into[2])),
-        width,
-        height,
-        depth,
-        panels,
-    )
+    return Window(*in_opening(matrix, low, high), width, height, depth, panels)
 
 
 def _operations(product: Any, kind: Any) -> dict[str, str]:
