@@ -2,12 +2,7 @@
 
 from __future__ import annotations
 
-import io
 from dataclasses import dataclass
-
-from openpyxl import Workbook
-from openpyxl.styles import Alignment, Font
-from openpyxl.utils import get_column_letter
 
 from drafting.issuing.documents import LEFT, RIGHT, Column, Document, Section, document_pages
 from drafting.linework.model import Linework
@@ -16,6 +11,7 @@ from drafting.render.backend import Sources
 from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page
 from drafting.sheets.paper import Paper
+from drafting.workbooks import workbook
 
 #: Columns of the printed register, mm.
 NUMBER, TITLE, NOW, ISSUE = 24.0, 88.0, 18.0, 22.0
@@ -98,27 +94,10 @@ def _cell(revision: str, purpose: str) -> str:
 
 def register_xlsx(register: Register, progress: Progress = silent) -> bytes:
     """The register as a workbook."""
-    book = Workbook()
-    page = book.active
-    assert page is not None  # a new workbook has a sheet
-    page.title = "Register"
-    page.append(["Number", "Title", "Now", *(issue.name for issue in register.issues)])
-    page.append(["", "", "", *(issue.date for issue in register.issues)])
-    page.append(["", "", "", *(issue.purpose for issue in register.issues)])
-    for sheet in register.sheets:
-        # A title that begins with a sign of a formula is a title all the same.
-        page.append([sheet.number, sheet.title, sheet.now, *sheet.revisions])
-    for row in page.iter_rows():
-        for cell in row:
-            if cell.value:
-                cell.data_type = "s"
-    for cell in page[1]:
-        cell.font = Font(bold=True)
-        cell.alignment = Alignment(wrap_text=True, vertical="top")
-    widths = [14, 44, 10, *(16 for _ in register.issues)]
-    for k, width in enumerate(widths, 1):
-        page.column_dimensions[get_column_letter(k)].width = width
-    page.freeze_panes = "D4"
-    out = io.BytesIO()
-    book.save(out)
-    return out.getvalue()
+    rows = [
+        ["Number", "Title", "Now", *(issue.name for issue in register.issues)],
+        ["", "", "", *(issue.date for issue in register.issues)],
+        ["", "", "", *(issue.purpose for issue in register.issues)],
+        *([sheet.number, sheet.title, sheet.now, *sheet.revisions] for sheet in register.sheets),
+    ]
+    return workbook("Register", rows, [14, 44, 10, *(16 for _ in register.issues)], head=3, left=3)

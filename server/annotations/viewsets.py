@@ -13,8 +13,9 @@ from rest_framework.decorators import action
 from rest_framework.request import Request
 from rest_framework.response import Response
 
-from drafting.annotation.schedules import Schedule
+from drafting.annotation.schedules import Schedule, Table
 from drafting.plotting.files import file_name
+from drafting.workbooks import XLSX, workbook
 from server.annotations import services
 from server.annotations.models import Annotation
 from server.annotations.serializers import (
@@ -66,17 +67,36 @@ class AnnotationViewSet(RowViewSet):
     @action(detail=True, methods=["get"], url_path="csv")
     def csv(self, request: Request, pk: str) -> HttpResponse:
         """What a schedule lists, as a file of values with commas."""
-        row = self.get_object()
-        piece = row.as_core
-        if not isinstance(piece, Schedule):
-            raise Http404
-        table = services.table_of(piece, WholeSet.of(row.project))
+        table = self._table()
         answer = HttpResponse(content_type="text/csv; charset=utf-8")
         answer["Content-Disposition"] = f'attachment; filename="{file_name(table.title)}.csv"'
         # By this sign spreadsheets know that what follows is UTF-8.
         answer.write("\ufeff")
         csv.writer(answer).writerows([table.captions, *map(plain_cells, table.rows)])
         return answer
+
+    @extend_schema(responses={(200, XLSX): OpenApiTypes.BINARY})
+    @action(detail=True, methods=["get"])
+    def xlsx(self, request: Request, pk: str) -> HttpResponse:
+        """What a schedule lists, as a workbook."""
+        table = self._table()
+        answer = HttpResponse(workbook_of(table), content_type=XLSX)
+        answer["Content-Disposition"] = f'attachment; filename="{file_name(table.title)}.xlsx"'
+        return answer
+
+    def _table(self) -> Table:
+        row = self.get_object()
+        piece = row.as_core
+        if not isinstance(piece, Schedule):
+            raise Http404
+        return services.table_of(piece, WholeSet.of(row.project))
+
+
+def workbook_of(table: Table) -> bytes:
+    """A table as a workbook, its columns as wide as what is in them."""
+    rows = [table.captions, *table.rows]
+    widths = [max(len(cell) for cell in column) + 3.0 for column in zip(*rows, strict=True)]
+    return workbook("Schedule", rows, widths)
 
 
 def plain_cells(row: Sequence[str]) -> list[str]:

@@ -20,6 +20,7 @@ from drafting.errors import SheetError
 from drafting.plotting.files import MEDIA_TYPES, file_name
 from drafting.schema import dump
 from drafting.sheets.revision_schemes import PURPOSES, SCHEMES
+from drafting.workbooks import XLSX
 from server.common.responses import stored_file
 from server.issues import comparisons, issuing, records, sending, services
 from server.issues.models import (
@@ -54,8 +55,6 @@ from server.projects.serializers import OfOneProjectSerializer
 RECIPIENTS = RowKind(RecipientSerializer, services.recipient_service, Recipient.objects.all)
 
 RecipientViewSet = row_viewset(RECIPIENTS, "Whom one's own projects send sheets to.")
-
-_XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
 def _given(form: Any, request: Request) -> dict[str, Any]:
@@ -271,6 +270,6 @@ class RegisterOfIssuesView(APIView):
         register = records.register_of_issues(project)
         data = run_apart(f"drafting.issuing.register:register_{form}", register)
         name = f"{file_name(f'Register {project.number} {project.name}')}.{form}"
-        response = HttpResponse(data, content_type=_XLSX if form == "xlsx" else "application/pdf")
+        response = HttpResponse(data, content_type=XLSX if form == "xlsx" else "application/pdf")
         response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
         return response

@@ -3,6 +3,7 @@
 import io
 import uuid
 
+import openpyxl
 import pypdfium2
 from ifcopenshell import guid
 
@@ -196,9 +197,14 @@ class AnnotationTests(AnnotationCase):
         self.assertEqual(answer["Content-Type"], "text/csv; charset=utf-8")
         lines = answer.content.decode("utf-8-sig").splitlines()
         self.assertEqual(lines, ["Number,Storey,Width,Height", "IfcDoor,,5000,2500"])
+        answer = self.client.get(f"/api/annotations/{made['id']}/xlsx/")
+        page = openpyxl.load_workbook(io.BytesIO(answer.content)).active
+        rows = [[cell.value for cell in row] for row in page.iter_rows()]
+        self.assertEqual(rows, [["Number", "Storey", "Width", "Height"], ["IfcDoor", None, "5000", "2500"]])
         self.assertIn("on the sheet", self.add(spec, 400)["detail"])
         note = self.add({"kind": "note", "at": {"at": [40, 60]}, "text": "For comment"}, sheet=self.sheet)
-        self.assertEqual(self.client.get(f"/api/annotations/{note['id']}/csv/").status_code, 404)
+        for form in ("csv", "xlsx"):
+            self.assertEqual(self.client.get(f"/api/annotations/{note['id']}/{form}/").status_code, 404)
 
     def test_no_cell_of_a_file_is_a_formula(self):
         self.assertEqual(plain_cells(["=1+1", "-5", "D01", ""]), ["'=1+1", "'-5", "D01", ""])

@@ -57,6 +57,11 @@ export function ScheduleFields({ piece, version, edits }: Props) {
               CSV
             </Button>
           </Tooltip>
+          <Tooltip title="The same as a workbook">
+            <Button variant="outlined" component="a" href={`/api/annotations/${piece.id}/xlsx/`} download>
+              XLSX
+            </Button>
+          </Tooltip>
         </Buttons>
       </Rows>
     </Group>
