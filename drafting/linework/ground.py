@@ -231,7 +231,10 @@ def surface_of(
 ) -> list[tuple[int, Floats]]:
     """Outlines (element, (n, 2) of u, v) of what a section cuts, those of the ground without its foot and the
     ends that go down to it."""
-    ground, feet = ground_elements(building), _feet(building) - float(camera.origin @ UP)
+    ground = ground_elements(building)
+    if not ground.any():
+        return outlines
+    feet = _feet(building) - float(camera.origin @ UP)
     found: list[tuple[int, Floats]] = []
     for element, points in outlines:
         if not ground[element]:

@@ -55,6 +55,17 @@ class AxesTests(ApiCase):
         np.testing.assert_allclose(moved.spec["line"], np.array(line) @ turn, atol=0.01)
         self.assertEqual(moved.version, section["version"] + 1)
 
+    def test_a_held_view_is_told_in_the_new_axes_when_it_follows_again(self):
+        self.import_model(self.project, self.turned(20.0))
+        spec = {"kind": "section", "line": [[0.0, 1000.0], [5000.0, 1000.0]]}
+        section = self.call("post", "views/", {"project": self.project, "spec": spec}, 201)
+        held = self.call("patch", f"views/{section['id']}/", {"held": True, "version": section["version"]})
+        self.place(self.newest(), turn=110.0)
+        self.assertEqual(View.objects.get(pk=section["id"]).spec["line"], spec["line"])
+        self.call("patch", f"views/{section['id']}/", {"held": False, "version": held["version"]})
+        line = View.objects.get(pk=section["id"]).spec["line"]
+        np.testing.assert_allclose(line, [(1000.0, 0.0), (1000.0, -5000.0)], atol=0.01)
+
     def test_viewports_go_on_showing_what_they_showed(self):
         self.import_model(self.project, self.turned(20.0))
         sheet = self.call("post", "sheets/", {"project": self.project}, 201)

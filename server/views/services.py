@@ -7,14 +7,14 @@ from itertools import chain, count
 from typing import Any
 
 from django.db import transaction
-from django.db.models import F, Max
+from django.db.models import Max
 
 from drafting.building.axes import between
 from drafting.building.model import Axes
 from drafting.views.moved import in_new_axes, on_paper
 from drafting.views.spec import AnyView, dump_view, parse_view_spec
 from drafting.views.standard import missing_from, plain_set, standard_set
-from server.buildings.models import ModelVersion
+from server.buildings.models import ModelVersion, newest_version
 from server.common.rows import Memo, RowService
 from server.projects.models import Project
 from server.views import drawings
@@ -40,6 +40,8 @@ class ViewService(RowService[View]):
 
     def updated(self, row: View, before: View, changed: set[str], memo: Memo) -> None:
         released = before.held and not row.held
+        if released and before.drawn_from and (newest := newest_version(row.project)):
+            _tell_in_axes(row, between(before.drawn_from.axes, newest.axes))
         if released or row.spec != before.spec or row.subset_id != before.subset_id:
             drawings.order_drawing(row)
 
@@ -76,14 +78,20 @@ def follow_axes(version: ModelVersion) -> None:
     where it looked. Views that are held stay with their version."""
     before = version.project.model_versions.get(number=version.number - 1)
     axes = between(before.axes, version.axes)
+    for view in View.objects.filter(project=version.project, held=False):
+        _tell_in_axes(view, axes)
+
+
+def _tell_in_axes(view: View, axes: Axes) -> None:
+    """Tell a view in other axes, and with it whatever shows it."""
     if axes == Axes():
         return
-    for view in View.objects.filter(project=version.project, held=False):
-        spec = view.as_core
-        axes_changed.send(View, view=view, where=on_paper(spec, axes))
-        moved = dump_view(in_new_axes(spec, axes))
-        if moved != view.spec:
-            View.objects.filter(pk=view.pk).update(spec=moved, version=F("version") + 1)
+    spec = view.as_core
+    axes_changed.send(View, view=view, where=on_paper(spec, axes))
+    moved = dump_view(in_new_axes(spec, axes))
+    if moved != view.spec:
+        view.spec, view.version = moved, view.version + 1
+        view.save(update_fields=["spec", "version"])
 
 
 def make_plain_views(version: ModelVersion) -> None:
