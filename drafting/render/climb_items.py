@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterable, Iterator
 
 from drafting.render.items import Fill, Text
+from drafting.schema import Colour
 from drafting.sheets.climb_tags import ClimbTag
 from drafting.styles.lettering import text_width
 from drafting.styles.pens import INK, PAPER
@@ -15,8 +16,10 @@ LAYER = "Stairs and ramps"
 SIZE, FROM_FOOT, OFF, MARGIN = 1.8, 1.2, 0.9, 0.3
 
 
-def climb_items(tags: Iterable[ClimbTag], source: str) -> Iterator[Fill | Text]:
-    """The words of each, along its way from the foot, beside the walking line."""
+def climb_items(
+    tags: Iterable[ClimbTag], source: str, ground_colour: Colour = PAPER
+) -> Iterator[Fill | Text]:
+    """The words of each, along its way from the foot, beside the walking line, on the colour of the floor."""
     for tag in tags:
         (wx, wy), half = tag.way, text_width(tag.text, SIZE) / 2
         # Read from below or from the right.
@@ -32,5 +35,5 @@ def climb_items(tags: Iterable[ClimbTag], source: str) -> Iterator[Fill | Text]:
         corners = ((-wide, -high), (wide, -high), (wide, high), (-wide, high))
         ground = tuple((x + ux * a - uy * b, y + uy * a + ux * b) for a, b in corners)
         base = (x + uy * SIZE / 2, y - ux * SIZE / 2)
-        yield Fill((ground,), PAPER, LAYER, source)
+        yield Fill((ground,), ground_colour, LAYER, source)
         yield Text(base, tag.text, SIZE, INK, anchor="middle", turn=turn, layer=LAYER, viewport=source)

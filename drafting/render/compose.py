@@ -57,8 +57,7 @@ def compose(
         *border_items(sheet.blank),
         *(item for own in (*grids.values(), *marks.values(), *levels.values()) for item in own),
         # Names of rooms keep away what lies under them: the line of a section too.
-        *(item for viewport, about in marked for item in climb_items(about.climbs, viewport.id)),
-        *(item for viewport, about in marked for item in room_items(about.rooms, viewport.id)),
+        *(item for viewport, about in marked for item in _on_floors(viewport, about)),
         *(item for placed, own in annotation for item in drawn_piece(placed, own)),
         *(
             item
@@ -108,6 +107,13 @@ def _reach_down(items: Iterable[Iterable[FlatItem]]) -> Mapping[str, float]:
         for item in own:
             lowest[item.viewport] = min(lowest[item.viewport], bounds_of(item).y)
     return lowest
+
+
+def _on_floors(viewport: Viewport, about: ViewportMarks) -> Iterator[FlatItem]:
+    """What is written on stairs and in rooms."""
+    floor = ROOM_TINT if about.filled else PAPER
+    yield from climb_items(about.climbs, viewport.id, floor)
+    yield from room_items(about.rooms, viewport.id, floor)
 
 
 def _drawing(viewport: Viewport, table: PenTableSpec, sheet: Sheet) -> Iterator[FlatItem | Drawing]:

@@ -7,6 +7,9 @@ import math
 from collections.abc import Iterable, Iterator
 from itertools import pairwise
 
+from shapely import LinearRing
+from shapely import Point as ShapelyPoint
+
 from drafting.geometry.boxes import Point
 from drafting.render.items import Fill, Path, Text
 from drafting.sheets.grid_marks import GRID_BUBBLE, GridMark
@@ -44,11 +47,18 @@ def mark_items(marks: Iterable[Mark], source: str) -> Iterator[Item]:
                 yield Path(tuple(piece), THICK_PEN, LAYER, source)
         elif mark.kind == "detail":
             yield Path(mark.line, OUTLINE_PEN, LAYER, source, closed=True)
-            near = min(mark.line, key=lambda p: math.dist(p, mark.bubbles[0]))
+            near = _nearest(mark.line, mark.bubbles[0])
             if math.dist(near, mark.bubbles[0]) > BUBBLE:
                 yield Path((near, mark.bubbles[0]), LEADER_PEN, LAYER, source)
         for bubble in mark.bubbles:
             yield from _bubble(bubble, mark, source)
+
+
+def _nearest(ring: tuple[Point, ...], to: Point) -> Point:
+    """The point of a closed outline that is nearest to another."""
+    outline = LinearRing(ring)
+    at = outline.interpolate(outline.project(ShapelyPoint(to)))
+    return float(at.x), float(at.y)
 
 
 def _thick_parts(line: tuple[Point, ...]) -> Iterator[list[Point]]:

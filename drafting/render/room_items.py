@@ -7,6 +7,7 @@ from collections.abc import Iterable, Iterator
 from drafting.geometry.boxes import Box
 from drafting.render.backends.extents import bounds_of
 from drafting.render.items import Fill, Text
+from drafting.schema import Colour
 from drafting.sheets.room_tags import RoomTag
 from drafting.styles.lettering import MIN_TEXT_HEIGHT, fit, text_width
 from drafting.styles.pens import INK, PAPER
@@ -18,8 +19,9 @@ ROOM_TINT = "#f3ead9"
 NAME, SMALL, GAP, MARGIN = 2.5, 2.0, 1.2, 0.5
 
 
-def room_items(tags: Iterable[RoomTag], source: str) -> Iterator[Fill | Text]:
-    """The number, name and area of each room, one below the other about its place."""
+def room_items(tags: Iterable[RoomTag], source: str, ground_colour: Colour = PAPER) -> Iterator[Fill | Text]:
+    """The number, name and area of each room, one below the other about its place, on the colour of the
+    floor."""
     for tag in tags:
         small = f"{tag.number}  {tag.area}" if tag.number and not tag.name else tag.area
         number = tag.number if tag.name else ""
@@ -41,7 +43,7 @@ def room_items(tags: Iterable[RoomTag], source: str) -> Iterator[Fill | Text]:
         half = max(text_width(t.text, t.size, t.bold) for t in texts) / 2 + MARGIN
         low, high = y - height / 2 - MARGIN, y + height / 2 + MARGIN
         ground = ((x - half, low), (x + half, low), (x + half, high), (x - half, high))
-        yield Fill((ground,), PAPER, LAYER, source)
+        yield Fill((ground,), ground_colour, LAYER, source)
         yield from texts
 
 

@@ -34,6 +34,7 @@ class MarkedView:
 
     Attributes:
         building: what is drawn of the building lies within it, paper mm; None where that is not known.
+        floors: what a plan shows of the floors of rooms, clear of walls; paper mm.
         taken: where something stands already that marks keep clear of, such as dimensions; paper mm.
     """
 
@@ -45,6 +46,7 @@ class MarkedView:
     origin: Axis
     building: Box | None = None
     taken: tuple[Box, ...] = ()
+    floors: tuple[Polygon, ...] = ()
 
     def to_paper(self, point: Axis) -> Point:
         """Where a point of the model lies on the sheet."""

@@ -204,19 +204,24 @@ def _detail(
     if seen_part.is_empty or room.is_empty:
         return
     west, south, east, north = seen_part.bounds
-    own, middle = seen.building, ((west + east) / 2, (south + north) / 2)
-    across, along = (west - BUBBLE, middle[0], east + BUBBLE), (south - BUBBLE, middle[1], north + BUBBLE)
-    # Corners first, and of those the upper right.
-    places = [(x, y) for x in (across[2], across[0]) for y in (along[2], along[0])]
-    places += [(middle[0], along[2]), (middle[0], along[0]), (across[2], middle[1]), (across[0], middle[1])]
+    own = seen.building
+    across, along = (west - BUBBLE, east + BUBBLE), (south - BUBBLE, north + BUBBLE)
+    # Corners first, and of all the upper right.
+    places = [(x, y) for x in reversed(across) for y in reversed(along)]
+    for share in (0.75, 0.5, 0.25):
+        x, y = west + share * (east - west), south + share * (north - south)
+        places += [(x, along[1]), (x, along[0]), (across[1], y), (across[0], y)]
 
     def hindered(at: Point) -> tuple[bool, bool, bool]:
-        """Whether it lies out of room, on something that stands there already, and on the building."""
+        """Whether it lies out of room, on something that stands there already, and on the building but for
+        the floor of a room."""
         covered = any(math.dist(at, other) < 2 * BUBBLE for other in taken) or any(
             box.x - BUBBLE < at[0] < box.right + BUBBLE and box.y - BUBBLE < at[1] < box.top + BUBBLE
             for box in seen.taken
         )
         on = own is not None and own.x < at[0] < own.right and own.y < at[1] < own.top
+        bubble = ShapelyPoint(at).buffer(BUBBLE)
+        on = on and not any(floor.contains(bubble) for floor in seen.floors)
         return not room.contains(ShapelyPoint(at)), covered, on
 
     best = min(places, key=hindered)

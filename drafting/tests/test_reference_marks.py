@@ -6,6 +6,7 @@ from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
+from shapely import Polygon
 
 from drafting.geometry.boxes import Box
 from drafting.geometry.regions import Circle, Rectangle
@@ -156,6 +157,15 @@ class DetailMarkTests(TestCase):
         edge = replace(PLAN, building=Box(150.0, 100.0, 70.0, 30.0))
         (mark,) = marks_in(edge, [detail])
         self.assertFalse(150.0 < mark.bubbles[0][0] < 220.0 and 100.0 < mark.bubbles[0][1] < 130.0)
+
+    def test_on_a_building_it_stands_on_the_floor_of_a_room_and_on_no_wall(self):
+        region = Rectangle((-500.0, -500.0), (1500.0, 1000.0))
+        detail = Subject("d", Detail(parse_view("plan:0"), region), (0, 0, 1.0))
+        # The outline lies from 195 to 215 across and 120 to 135 upward. To its upper right runs a wall.
+        room = Polygon([(190.0, 134.0), (217.0, 134.0), (217.0, 170.0), (190.0, 170.0)])
+        inside = replace(PLAN, building=BOX, floors=(room,))
+        (mark,) = marks_in(inside, [detail])
+        self.assertEqual(mark.bubbles, ((210.0, 135.0 + BUBBLE),))
 
     def test_its_bubble_stays_within_the_viewport(self):
         corner = Subject(

@@ -10,6 +10,7 @@ from typing import Any
 
 import numpy as np
 from django.utils import timezone
+from shapely import Polygon
 
 from drafting.annotation.pieces import PlacedPiece
 from drafting.building.climbs import Climb, climb_from
@@ -210,7 +211,12 @@ def marks_of(
         )
         grid = tuple(grid_in(seen, whole.grid)) if row.grid else ()
         rooms = tuple(room_tags_in(seen, whole.rooms, whole.storeys, row.scale_in_feet)) if row.rooms else ()
-        seen = replace(seen, taken=(*seen.taken, *(tag.about for tag in rooms)))
+        floors = tuple(filled_rooms_in(seen, whole.rooms, whole.storeys))
+        seen = replace(
+            seen,
+            taken=(*seen.taken, *(tag.about for tag in rooms)),
+            floors=tuple(Polygon(rings[0], rings[1:]) for rings in floors),
+        )
         found[viewport.id] = ViewportMarks(
             tuple(marks_in(seen, whole.subjects, [mark.bubble for mark in grid])) if row.marks else (),
             tuple(levels_in(seen, whole.storeys, row.scale_in_feet)) if row.levels else (),
@@ -218,7 +224,7 @@ def marks_of(
             rooms,
             north_on_paper(seen, whole.true_north),
             tuple(climb_tags_in(seen, whole.climbs, whole.storeys, row.scale_in_feet)),
-            tuple(filled_rooms_in(seen, whole.rooms, whole.storeys)) if row.room_fill else (),
+            floors if row.room_fill else (),
         )
     return found
 
