@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
@@ -50,7 +51,7 @@ def import_model(project: Project, upload: UploadedFile[Any], user: Any, unit: s
             waiting=waiting.name,
             unit=project.model_unit,
             # Drawings keep their place when a file comes again, however its walls are weighed.
-            axes=before and before.facts["axes"],
+            axes=before and before.facts.get("axes"),
             imported_by=user,
         )
     return job
@@ -66,10 +67,10 @@ def read_again(version: ModelVersion, user: Any, turn: float | None, up: str) ->
     Raises:
         BuildingFileError: it is not the newest, or is being read already.
     """
-    project, given = version.project, version.facts["given"]
+    project, given = version.project, version.facts.get("given", {"unit": "", "up": ""})
     if newest_version(project) != version:
         raise BuildingFileError(f"Version {version.number} is not the newest. Restore it first.")
-    axes = None if turn is None or up != given["up"] else {**version.facts["axes"], "turn": turn}
+    axes = None if turn is None or up != given["up"] else {**asdict(version.axes), "turn": turn}
     with transaction.atomic():
         job = jobs.start(project, Job.Kind.READ, version.file_name, long=True)
         ImportJob.objects.create(
