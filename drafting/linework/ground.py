@@ -5,6 +5,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 import shapely
@@ -108,13 +110,48 @@ def contours(building: Building, camera: Camera, shown: Bools, interval: float) 
 def breaklines(building: Building, camera: Camera, shown: Bools) -> Edges | None:
     """Edges of the terrain's surface that run along an upright face of something else: where its corners were
     laid along a wall, no face passes through another and yet the ground line is there. None for none."""
+    topology, along = building.topology, _along_walls(building)
+    element = building.triangle_element[topology.face_source]
+    adjacent = topology.edge_faces[along.edge]
+    kept = np.flatnonzero(shown[element[adjacent[:, 0]]] & shown[along.meets])
+    if not len(kept):
+        return None
+    adjacent = np.where(adjacent < 0, adjacent[:, :1], adjacent)[kept]
+    nothing = np.zeros(len(kept), bool)
+    return Edges(
+        camera.along_axes(along.pieces[kept].reshape(-1, 3)).reshape(-1, 2, 3),
+        topology.plane[adjacent],
+        topology.normals[adjacent] @ camera.axes.T,
+        np.zeros((len(kept), 2), np.int8),
+        nothing,
+        nothing,
+        element[adjacent[:, 0]],
+        building.triangle_material[topology.face_source[adjacent[:, 0]]],
+        along.meets[kept],
+        np.full(len(kept), PROFILE, np.int8),
+    )
+
+
+class _AlongWalls(NamedTuple):
+    """Pieces (m, 2, 3) of the terrain's edges, mm; the edge of the topology that each is of, and the element
+    that it runs along, (m,) each."""
+
+    pieces: Floats
+    edge: NDArray[np.int64]
+    meets: NDArray[np.int32]
+
+
+@lru_cache(maxsize=2)
+def _along_walls(building: Building) -> _AlongWalls:
+    """The same for every view, so it is looked for once."""
     topology = building.topology
     element = building.triangle_element[topology.face_source]
     ground = ground_elements(building)
-    face = np.flatnonzero(~ground[element] & shown[element] & (np.abs(topology.normals[:, 2]) < UPRIGHT))
-    edge = np.flatnonzero((ground & shown)[element[topology.edge_faces[:, 0]]])
+    none = _AlongWalls(np.empty((0, 2, 3)), np.empty(0, np.int64), np.empty(0, np.int32))
+    face = np.flatnonzero(~ground[element] & (np.abs(topology.normals[:, 2]) < UPRIGHT))
+    edge = np.flatnonzero(ground[element[topology.edge_faces[:, 0]]])
     if not len(face) or not len(edge):
-        return None
+        return none
     corners = topology.points[topology.faces[face]]
     middle = topology.points[topology.edges[edge]].mean(axis=1)
     low, high = corners.min(axis=(0, 1)) - ALONG, corners.max(axis=(0, 1)) + ALONG
@@ -134,24 +171,7 @@ def breaklines(building: Building, camera: Camera, shown: Bools) -> Edges | None
     found, against = edge[at[within]], which[within]
     a, b = ends[row, longest][against], ends[row, (longest + 1) % 3][against]
     pieces, kept = _beside(topology.points[topology.edges[found]], a, b)
-    found, against = found[kept], against[kept]
-    if not len(found):
-        return None
-    adjacent = topology.edge_faces[found]
-    adjacent = np.where(adjacent < 0, adjacent[:, :1], adjacent)
-    nothing = np.zeros(len(found), bool)
-    return Edges(
-        camera.along_axes(pieces.reshape(-1, 3)).reshape(-1, 2, 3),
-        topology.plane[adjacent],
-        topology.normals[adjacent] @ camera.axes.T,
-        np.zeros((len(found), 2), np.int8),
-        nothing,
-        nothing,
-        element[adjacent[:, 0]],
-        building.triangle_material[topology.face_source[adjacent[:, 0]]],
-        element[face[against]].astype(np.int32),
-        np.full(len(found), PROFILE, np.int8),
-    )
+    return _AlongWalls(pieces, found[kept], element[face[against[kept]]].astype(np.int32))
 
 
 def _beside(edges: Floats, start: Floats, end: Floats) -> tuple[Floats, NDArray[np.int64]]:
@@ -189,6 +209,7 @@ def _of_underside(building: Building, camera: Camera, edges: Edges) -> Bools:
     return np.asarray(low.all(axis=1) | (low.any(axis=1) & plumb))
 
 
+@lru_cache(maxsize=2)
 def _feet(building: Building) -> Floats:
     """(number of elements,) the lowest point of each; mm."""
     height = building.vertices[building.triangles].min(axis=1)[:, 2]
