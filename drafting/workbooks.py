@@ -9,12 +9,17 @@ from openpyxl import Workbook
 from openpyxl.styles import Alignment, Font
 from openpyxl.utils import get_column_letter
 
-#: The media type of a workbook.
-XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+from drafting.progress import Progress, silent
 
 
 def workbook(
-    name: str, rows: Sequence[Sequence[str]], widths: Sequence[float], *, head: int = 1, left: int = 0
+    name: str,
+    rows: Sequence[Sequence[str]],
+    widths: Sequence[float],
+    progress: Progress = silent,
+    *,
+    head: int = 1,
+    left: int = 0,
 ) -> bytes:
     """A workbook of one sheet. Its first `head` rows and `left` columns stay in sight; `widths` are those of
     the columns, in characters. Every cell is text: one that begins with a sign of a formula is text all the

@@ -131,6 +131,26 @@ class TruthTests(TestCase):
                             len(tree.query(line.buffer(0.05), predicate="intersects")), 1, number
                         )
 
+    def test_no_line_runs_beside_another_of_its_role(self):
+        """Nearer than 0.2 mm and by less than three degrees: two that are one to the eye."""
+        for text in self.views:
+            with self.subTest(text):
+                lines = draw(self.building, as_modelled(text)).lines
+                role = np.concatenate([np.full(len(x.points) - 1, x.role) for x in lines])
+                ends = np.concatenate(
+                    [np.stack([x.points[:-1, :2], x.points[1:, :2]], axis=1) for x in lines]
+                )
+                way = ends[:, 1] - ends[:, 0]
+                length = np.hypot(*way.T)
+                way /= length[:, None]
+                strokes = shapely.linestrings(ends)
+                a, b = shapely.STRtree(strokes).query(strokes, "dwithin", 0.2)
+                turned = np.abs(way[a, 0] * way[b, 1] - way[a, 1] * way[b, 0])
+                pair = (a < b) & (turned < 0.05) & (role[a] == role[b])
+                beside = shapely.buffer(strokes[b[pair]], 0.19, cap_style="flat")
+                shared = shapely.length(shapely.intersection(strokes[a[pair]], beside))
+                self.assertLess(shared[shared > 0.5].sum(), 0.0002 * length.sum())
+
     def test_the_oracle_can_say_no(self):
         camera = draw(self.building, parse_view("elevation:south")).camera
         behind, before = np.array([[3000.0, 3500.0, 1500.0]]), np.array([[3000.0, -7900.0, 3500.0]])

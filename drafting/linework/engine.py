@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import replace
 
 import numpy as np
@@ -13,8 +12,9 @@ from drafting.building.model import Building
 from drafting.geometry.polylines import Polylines
 from drafting.linework import tolerances as tol
 from drafting.linework.cuts import CutPart, caps, cut_outlines, cut_parts, layer_divisions, merged, rings_of
-from drafting.linework.ground import contours, dug, is_upright, seen_as_ground, surface_of
+from drafting.linework.ground import contours, dug, ground_elements, is_upright, seen_as_ground, surface_of
 from drafting.linework.joining import JoinedLines, join
+from drafting.linework.limits import cut_edges_off, cut_off, field_of_view
 from drafting.linework.model import CUT, EDGE, HIDDEN, OVERHEAD, Linework, PackedLines, PackedRegions
 from drafting.linework.outlines import outline_of
 from drafting.linework.plan_symbols import is_plan, with_symbols
@@ -23,7 +23,7 @@ from drafting.linework.segments import Segments, clipped, split_by_depth
 from drafting.linework.visibility import trace
 from drafting.linework.window_symbols import opening_lines
 from drafting.progress import Progress, silent
-from drafting.views.camera import NEAREST, Camera, CutPlane, nearest_depth
+from drafting.views.camera import Camera, CutPlane, nearest_depth
 from drafting.views.line_settings import DEFAULT_LINE_SETTINGS, LineSettings
 from drafting.views.spec import AnyView
 
@@ -157,7 +157,7 @@ def _seen_from(
             here = cut_parts(building, camera, cut, every, shown)
             here = dug(building, here) if upright else here
             parts += here
-            below.append((_cut_off(faces, cut).joined(caps(here, cut)), _cut_edges_off(edges, cut)))
+            below.append((cut_off(faces, cut).joined(caps(here, cut)), cut_edges_off(edges, cut)))
         faces, edges = below[0]
         for more_faces, more_edges in below[1:]:
             faces, edges = faces.joined(more_faces), edges.joined(more_edges)
@@ -166,7 +166,7 @@ def _seen_from(
     if camera.far is not None:
         beyond = (0.0, 0.0, 1.0, tol.IN_PLANE - camera.far)
         faces, edges = limit_faces(faces, beyond), limit_edges(edges, beyond)
-    for plane in _field_of_view(camera):
+    for plane in field_of_view(camera):
         faces, edges = limit_faces(faces, plane), limit_edges(edges, plane)
     faces, edges = into_picture(faces, edges, camera)
     progress("Finding what is hidden", 0.3)
@@ -204,39 +204,6 @@ def _about(faces: Faces, edges: Edges, area: shapely.Polygon) -> tuple[Faces, Ed
     return faces.select(near(faces.corners)), edges.select(near(edges.ends))
 
 
-def _planes_of(cut: CutPlane) -> list[tuple[float, float, float, float]]:
-    """What lies beyond a cut, between its jogs."""
-    planes = [(0.0, 0.0, -1.0, cut.depth - tol.IN_PLANE)]
-    if math.isfinite(cut.low):
-        planes.append((1.0, 0.0, 0.0, -cut.low))
-    if math.isfinite(cut.high):
-        planes.append((-1.0, 0.0, 0.0, cut.high))
-    return planes
-
-
-def _cut_off(faces: Faces, cut: CutPlane) -> Faces:
-    for plane in _planes_of(cut):
-        faces = limit_faces(faces, plane)
-    return faces
-
-
-def _cut_edges_off(edges: Edges, cut: CutPlane) -> Edges:
-    for plane in _planes_of(cut):
-        edges = limit_edges(edges, plane)
-    return edges
-
-
-def _field_of_view(camera: Camera) -> list[tuple[float, float, float, float]]:
-    """The planes within which a perspective sees: before the eye, and a square about the target."""
-    if camera.distance is None:
-        return []
-    half = math.tan(math.radians(camera.angle) / 2)
-    sides = [
-        (a, b, -half, half * camera.distance) for a, b in ((1.0, 0.0), (-1.0, 0.0), (0.0, 1.0), (0.0, -1.0))
-    ]
-    return [(0.0, 0.0, -1.0, camera.distance - NEAREST), *sides]
-
-
 def _clearance(edges: Edges, camera: Camera) -> NDArray[np.float64]:
     """How far behind each edge, in pictured depth, the background of a profile has to lie."""
     middle = edges.ends[:, :, 2].mean(axis=1)
@@ -268,7 +235,8 @@ def _overhead(
         found.append(segments.select(np.flatnonzero(wanted)))
     if settings.outline_above:
         faces = faces_of(building, above)
-        faces = _cut_off(faces.select(np.flatnonzero(shown[faces.element])), above.cuts[0])
+        built = shown & ~ground_elements(building)
+        faces = cut_off(faces.select(np.flatnonzero(built[faces.element])), above.cuts[0])
         found.append(Segments.along(outline_of(faces), OVERHEAD, above.cuts[0].depth))
     whole = Segments.concatenate(found)
     return Segments.of(

@@ -107,6 +107,18 @@ class ImpliedBoxTests(FileCase):
         self.assertGreater(len(kernels), 1)
         np.testing.assert_allclose(again.bounds, right, atol=1e-6)
 
+    def test_what_every_kernel_misplaces_is_drawn_and_named(self):
+        write_ifc(self.path)
+        with patch.object(Shapes, "_fits", lambda *_: False):
+            building = read_building(self.path)
+        self.assertEqual(len(building.elements), 1)
+        (sentence,) = (w for w in building.warnings if "another place or size" in w)
+        self.assertIn("“Wall” comes out", sentence)
+
+    def test_no_kind_of_shape_is_called_misplaced(self):
+        write_kinds(self.path)
+        self.assertFalse(any("another place" in w for w in read_building(self.path).warnings))
+
 
 class ContextTests(FileCase):
     def test_a_plan_or_an_axis_is_never_taken_for_the_body(self):

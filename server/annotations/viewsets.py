@@ -15,7 +15,6 @@ from rest_framework.response import Response
 
 from drafting.annotation.schedules import Schedule, Table
 from drafting.plotting.files import file_name
-from drafting.workbooks import XLSX, workbook
 from server.annotations import services
 from server.annotations.models import Annotation
 from server.annotations.serializers import (
@@ -25,6 +24,8 @@ from server.annotations.serializers import (
     OuterChainsSerializer,
     TagsSerializer,
 )
+from server.common.responses import XLSX
+from server.jobs.apart import run_apart
 from server.projects.rows import RowKind, RowViewSet, listed_by_project
 from server.sheets.composing import WholeSet
 
@@ -96,7 +97,8 @@ def workbook_of(table: Table) -> bytes:
     """A table as a workbook, its columns as wide as what is in them."""
     rows = [table.captions, *table.rows]
     widths = [max(len(cell) for cell in column) + 3.0 for column in zip(*rows, strict=True)]
-    return workbook("Schedule", rows, widths)
+    made: bytes = run_apart("drafting.workbooks:workbook", "Schedule", rows, widths)
+    return made
 
 
 def plain_cells(row: Sequence[str]) -> list[str]:

@@ -120,6 +120,14 @@ class PlaceSerializer(serializers.Serializer[Any]):
         allow_null=True,
         help_text="From the x axis of the file to the building's; degrees. Null to find the axes anew.",
     )
+    origin = serializers.ListField(
+        child=serializers.FloatField(min_value=-1e11, max_value=1e11),
+        min_length=3,
+        max_length=3,
+        required=False,
+        allow_null=True,
+        help_text="x, y and z of the building's zero in the file, mm; as it is now where it is not given.",
+    )
     up = serializers.ChoiceField(
         choices=["y", "z"],
         required=False,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
+from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
@@ -18,6 +18,9 @@ from server.jobs import services as jobs
 from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
+
+#: The building's zero may be moved so far at once; mm.
+FARTHEST = 4e6
 
 
 def import_model(project: Project, upload: UploadedFile[Any], user: Any, unit: str | None = None) -> Job:
@@ -57,20 +60,30 @@ def import_model(project: Project, upload: UploadedFile[Any], user: Any, unit: s
     return job
 
 
-def read_again(version: ModelVersion, user: Any, turn: float | None, up: str) -> Job:
+def read_again(
+    version: ModelVersion, user: Any, turn: float | None, up: str, origin: Sequence[float] | None = None
+) -> Job:
     """Read the file of the newest version once more, with other axes. It becomes a version when that is done.
 
     Args:
         turn: from the x axis of the file to the building's, degrees; None to find the axes anew.
         up: which axis of the file points up, blank for what it says or its shape tells.
+        origin: x, y and z of the building's zero in the file, mm; None for what it is now.
 
     Raises:
-        BuildingFileError: it is not the newest, or is being read already.
+        BuildingFileError: it is not the newest, or the origin is far from the building.
     """
     project, given = version.project, version.facts.get("given", {"unit": "", "up": ""})
     if newest_version(project) != version:
         raise BuildingFileError(f"Version {version.number} is not the newest. Restore it first.")
-    axes = None if turn is None or up != given["up"] else {**asdict(version.axes), "turn": turn}
+    now = version.axes
+    if origin is not None and max(abs(a - b) for a, b in zip(origin, now.origin, strict=True)) > FARTHEST:
+        raise BuildingFileError(
+            f"That is more than {FARTHEST / 1e6:g} km from where zero is now. Give a place at the building."
+        )
+    axes = {"origin": list(origin or now.origin), "turn": turn} if turn is not None else None
+    if up != given["up"]:
+        axes = None
     with transaction.atomic():
         job = jobs.start(project, Job.Kind.READ, version.file_name, long=True)
         ImportJob.objects.create(

@@ -12,6 +12,8 @@ from rest_framework.request import Request
 from server.common import storage
 
 YEAR = 365 * 24 * 3600
+#: The media type of a workbook.
+XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
 def stored_gzip(request: Request, name: str, file: str, content_type: str) -> HttpResponseBase:

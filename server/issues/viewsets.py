@@ -20,8 +20,7 @@ from drafting.errors import SheetError
 from drafting.plotting.files import MEDIA_TYPES, file_name
 from drafting.schema import dump
 from drafting.sheets.revision_schemes import PURPOSES, SCHEMES
-from drafting.workbooks import XLSX
-from server.common.responses import stored_file
+from server.common.responses import XLSX, stored_file
 from server.issues import comparisons, issuing, records, sending, services
 from server.issues.models import (
     KEPT,

@@ -211,7 +211,8 @@ def marks_of(
         )
         grid = tuple(grid_in(seen, whole.grid)) if row.grid else ()
         rooms = tuple(room_tags_in(seen, whole.rooms, whole.storeys, row.scale_in_feet)) if row.rooms else ()
-        floors = tuple(filled_rooms_in(seen, whole.rooms, whole.storeys))
+        wanted = row.room_fill or (row.marks and any(s.spec.kind == "detail" for s in whole.subjects))
+        floors = tuple(filled_rooms_in(seen, whole.rooms, whole.storeys)) if wanted else ()
         seen = replace(
             seen,
             taken=(*seen.taken, *(tag.about for tag in rooms)),

@@ -97,6 +97,21 @@ class AxesTests(ApiCase):
         self.assertAlmostEqual(facts["size"][2], 3000.0)
         self.assertEqual(facts["given"]["up"], "y")
 
+    def test_the_origin_is_moved_and_nothing_else_has_changed(self):
+        self.import_model(self.project, self.turned(20.0))
+        self.place(self.newest(), turn=20.0, origin=[1000.0, 0.0, 3000.0])
+        facts = self.newest()["facts"]
+        self.assertEqual(facts["axes"], {"origin": [1000.0, 0.0, 3000.0], "turn": 20.0})
+        # The floor that was 3 m up is at zero, and the drawings follow.
+        self.assertEqual(facts["storeys"][0]["elevation"], 0.0)
+        self.assertFalse(any(self.newest()["changes"].values()))
+        self.call("post", "views/bring-up-to-date/", {"project": self.project}, 202)
+        self.assertAlmostEqual(self.view_named(self.project, "South elevation")["extents"][1], 0.0, places=2)
+        far = self.place(self.newest(), 400, turn=20.0, origin=[9e6, 0.0, 0.0])
+        self.assertIn("more than 4 km", far["detail"])
+        for wrong in ([0.0, 0.0], [0.0, 0.0, "high"], [1e12, 0.0, 0.0]):
+            self.place(self.newest(), 400, turn=20.0, origin=wrong)
+
     def test_what_cannot_be_is_refused_with_the_reason(self):
         self.import_model(self.project, self.turned(20.0))
         first = self.newest()

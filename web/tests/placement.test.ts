@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { degrees, metres, placeText, turnTyped } from "../src/features/model/placement";
+import { degrees, metres, metresTyped, placeText, turnTyped } from "../src/features/model/placement";
 
 describe("where a building stands", () => {
   it("is written in metres with three decimals, grouped, and a true minus", () => {
@@ -8,6 +8,11 @@ describe("where a building stands", () => {
     expect(placeText([0, 0, 0], ["x", "y", "z"])).toBe("at its zero");
     expect(degrees(-20)).toBe("−20.00°");
     expect(degrees(0)).toBe("0°");
+  });
+
+  it("takes a length in metres as people type it", () => {
+    expect(metresTyped(" −1,25 ")).toBe(-1250);
+    expect([metresTyped(""), metresTyped("far")]).toEqual([null, null]);
   });
 
   it("takes an angle as people type it, and none out of bounds", () => {

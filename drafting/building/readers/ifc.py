@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections import Counter
+from collections.abc import Sequence
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -12,7 +12,6 @@ import ifcopenshell
 import ifcopenshell.util.element
 import ifcopenshell.util.placement
 import ifcopenshell.util.unit
-import numpy as np
 
 from drafting.building.climbs import Steps
 from drafting.building.doors import Door
@@ -24,15 +23,14 @@ from drafting.building.model import (
     NO_MATERIAL,
     Axes,
     Building,
-    BuildUp,
     Element,
     Floats,
-    Ints,
     Storey,
 )
 from drafting.building.readers.excluded_classes import EXCLUDED, EXCLUDED_2X3
 from drafting.building.readers.ifc_doors import read_door
 from drafting.building.readers.ifc_grid import read_grids
+from drafting.building.readers.ifc_mesh import GatheredMesh
 from drafting.building.readers.ifc_placement import grid_axes, placed_axes
 from drafting.building.readers.ifc_rooms import read_rooms
 from drafting.building.readers.ifc_shapes import Shapes, has_body
@@ -44,9 +42,6 @@ from drafting.progress import Progress, silent
 
 #: The geometry kernel works in metres, whatever the file's unit.
 MM_PER_METRE = 1000.0
-LAYER_AXES = ("AXIS1", "AXIS2", "AXIS3")
-#: Layers are believed where they fill the element's thickness within this, mm.
-LAYER_SLACK = 1.0
 #: How much of either end of a file is looked at before it is given to the reader.
 PROBE_BYTES = 4096
 
@@ -76,7 +71,7 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> tuple[B
     storeys, storey_index = _read_storeys(file)
     left_out = _excluded(file)
     layer_of = _layers_by_representation(file)
-    mesh = _Mesh()
+    mesh = GatheredMesh()
     elements: list[Element] = []
     usages: dict[int, tuple[Floats, Any]] = {}
     doors: dict[str, Door] = {}
@@ -135,7 +130,7 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> tuple[B
     )
     progress("Reading rooms", 0.0)
     rooms, about = read_rooms(file)
-    about = (*about, *_without_height(file))
+    about = (*about, *_without_height(file), *_misplaced(shapes.misplaced))
     building = replace(building, rooms=rooms, warnings=(*building.warnings, *about))
     return building, placed_axes(file)
 
@@ -203,6 +198,19 @@ def _without_height(file: Any) -> list[str]:
     ]
 
 
+def _misplaced(products: Sequence[Any]) -> list[str]:
+    """A sentence about shapes that lie elsewhere than their definition says."""
+    if not products:
+        return []
+    names = sorted(product.Name or product.GlobalId for product in products)
+    more = f" and {len(names) - 1} more" if len(names) > 1 else ""
+    verb, its = ("come", "their definition") if more else ("comes", "its definition")
+    return [
+        f"“{names[0]}”{more} {verb} out in another place or size than {its} in the file says. "
+        "Look whether the drawing is right."
+    ]
+
+
 def _excluded(file: Any) -> list[Any]:
     """The products with a shape that describe no thing that is built."""
     names = EXCLUDED_2X3 + EXCLUDED if file.schema == "IFC2X3" else EXCLUDED
@@ -256,100 +264,3 @@ def _style_name(file: Any, style: Any) -> str:
 def _storey_of(product: Any) -> int:
     container = ifcopenshell.util.element.get_container(product, ifc_class="IfcBuildingStorey")
     return container.id() if container else -1
-
-
-class _Mesh:
-    """Gathers the shapes of a file into the arrays of a building."""
-
-    def __init__(self) -> None:
-        self.vertices: list[Floats] = []
-        self.triangles: list[Ints] = []
-        self.materials: dict[str, int] = {}
-        self.material_of: list[Ints] = []
-
-    @staticmethod
-    def matrix_of(shape: Any) -> Floats:
-        """(4, 4): from the element's own axes to the model's, in mm."""
-        matrix = np.array(shape.transformation.matrix, np.float64).reshape(4, 4).T
-        matrix[:3, 3] *= MM_PER_METRE
-        return matrix
-
-    @staticmethod
-    def local_of(shape: Any) -> Floats:
-        """(n, 3) corners in the element's own axes, in mm."""
-        return np.asarray(shape.geometry.verts, np.float64).reshape(-1, 3) * MM_PER_METRE
-
-    def add(self, shape: Any, material: str, styles: list[str]) -> None:
-        geometry = shape.geometry
-        matrix = self.matrix_of(shape)
-        self.vertices.append(self.local_of(shape) @ matrix[:3, :3].T + matrix[:3, 3])
-        self.triangles.append(np.asarray(geometry.faces, np.int32).reshape(-1, 3))
-        if material:
-            names = [material]
-            which = np.zeros(len(self.triangles[-1]), np.int64)
-        else:
-            names = [*styles, NO_MATERIAL]
-            which = np.asarray(geometry.material_ids, np.int64)
-        numbers = np.array([self.materials.setdefault(name, len(self.materials)) for name in names])
-        self.material_of.append(numbers[which].astype(np.int32))
-
-    def building(
-        self,
-        elements: list[Element],
-        order: list[int],
-        storeys: tuple[Storey, ...],
-        file: Any,
-        left_out: list[Any],
-        usages: dict[int, tuple[Floats, Any]],
-    ) -> Building:
-        """The arrays of all elements, in an order that does not depend on threads."""
-        build_ups = {}
-        for place, i in enumerate(order):
-            build_up = self._build_up(i, *usages[i]) if i in usages else None
-            if build_up:
-                build_ups[place] = build_up
-        offset = 0
-        triangles = []
-        for i in order:
-            triangles.append(self.triangles[i] + offset)
-            offset += len(self.vertices[i])
-        sizes = [len(self.triangles[i]) for i in order]
-        return Building(
-            elements=tuple(elements[i] for i in order),
-            storeys=storeys,
-            materials=tuple(self.materials),
-            vertices=np.concatenate([self.vertices[i] for i in order]),
-            triangles=np.concatenate(triangles).astype(np.int32),
-            triangle_element=np.repeat(np.arange(len(order), dtype=np.int32), sizes),
-            triangle_material=np.concatenate([self.material_of[i] for i in order]),
-            build_ups=build_ups,
-            schema=file.schema_identifier,
-            unit=_unit_name(file),
-            left_out=dict(Counter(p.is_a() for p in left_out)),
-        )
-
-    def _build_up(self, which: int, matrix: Floats, usage: Any) -> BuildUp | None:
-        """The layers of an element (IfcMaterialLayerSetUsage), if its shape is as thick as they are
-        together."""
-        unit = ifcopenshell.util.unit.calculate_unit_scale(usage.file) * MM_PER_METRE
-        axis = matrix[:3, LAYER_AXES.index(usage.LayerSetDirection)]
-        sense = 1.0 if usage.DirectionSense == "POSITIVE" else -1.0
-        normal = axis * sense
-        start = float(matrix[:3, 3] @ normal) + usage.OffsetFromReferenceLine * unit * sense
-        layers = [x for x in usage.ForLayerSet.MaterialLayers if x.LayerThickness > 0]
-        along = self.vertices[which] @ normal
-        thick = sum(x.LayerThickness for x in layers) * unit
-        if abs(along.min() - start) > LAYER_SLACK or abs(along.max() - start - thick) > LAYER_SLACK:
-            return None
-        names = [x.Material.Name if x.Material else NO_MATERIAL for x in layers]
-        numbers = [self.materials.setdefault(name, len(self.materials)) for name in names]
-        parts = tuple((n, x.LayerThickness * unit) for n, x in zip(numbers, layers, strict=True))
-        return BuildUp((float(normal[0]), float(normal[1]), float(normal[2])), start, parts)
-
-
-def _unit_name(file: Any) -> str:
-    unit = ifcopenshell.util.unit.get_project_unit(file, "LENGTHUNIT")
-    if unit is None:
-        return "metre"
-    prefix = getattr(unit, "Prefix", None) or ""
-    return f"{prefix}{unit.Name}".lower().replace("_", " ")

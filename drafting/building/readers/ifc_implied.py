@@ -45,7 +45,10 @@ class ImpliedBox:
 
 
 def implied_box(product: Any) -> ImpliedBox | None:
-    """The box of a product's body; None where its definition is of a kind that says it less plainly."""
+    """The box of a product's body; None where its definition is of a kind that says it less plainly, or
+    something is added to it (IfcRelProjectsElement)."""
+    if getattr(product, "HasProjections", ()):
+        return None
     bodies = [r for r in product.Representation.Representations if r.RepresentationIdentifier == "Body"]
     found = [_corners(item) for body in bodies for item in body.Items]
     known = [pair for pair in found if pair is not None]

@@ -43,11 +43,13 @@ class Shapes:
 
     Attributes:
         failed: products whose shape no kernel can make, filled while the shapes are read.
+        misplaced: products whose shape lies elsewhere than its definition says, by every kernel.
     """
 
     file: Any
     excluded: list[Any]
     failed: list[Any] = field(default_factory=list)
+    misplaced: list[Any] = field(default_factory=list)
 
     def read(self, progress: Progress) -> Iterator[tuple[Any, Any]]:
         """Each product with its shape, in no order that means anything."""
@@ -64,14 +66,20 @@ class Shapes:
                 left -= 1
                 shape = self._better(settings, product, shape)
             missing.pop(product.id(), None)
-            yield product, shape
+            yield product, self._told(product, shape)
         for number, product in enumerate(missing.values()):
             progress("Making shapes again", number / len(missing))
             shape = _made_by(SLOW_KERNELS, settings, product)
             if shape is None:
                 self.failed.append(product)
             else:
-                yield product, shape
+                yield product, self._told(product, shape)
+
+    def _told(self, product: Any, shape: Any) -> Any:
+        """The shape, noted down if it is misplaced."""
+        if not self._fits(product, shape):
+            self.misplaced.append(product)
+        return shape
 
     def _better(self, settings: Any, product: Any, shape: Any) -> Any:
         """A shape that is closed where the first is open, or where its definition says; the first where no

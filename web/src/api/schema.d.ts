@@ -4283,6 +4283,8 @@ export interface components {
              * @description From the x axis of the file to the building's; degrees. Null to find the axes anew.
              */
             turn: number | null;
+            /** @description x, y and z of the building's zero in the file, mm; as it is now where it is not given. */
+            origin?: number[] | null;
             /**
              * @description Of a mesh file, which axis points up; blank for what its shape tells.
              *

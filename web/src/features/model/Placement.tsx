@@ -14,7 +14,7 @@ import { choicesOf } from "../../components/choices";
 import { ChoiceField } from "../../components/ChoiceField";
 import { Panel } from "../../components/Panel";
 import { notifyError } from "../../stores/notices";
-import { degrees, metres, placeText, turnTyped } from "./placement";
+import { degrees, metres, metresTyped, placeText, turnTyped } from "./placement";
 
 type Facts = ModelVersion["facts"];
 type Up = Facts["given"]["up"];
@@ -75,13 +75,20 @@ function AxesDialog({ version, onClose }: { version: ModelVersion; onClose: () =
   const [typed, setTyped] = useState(String(facts.axes.turn));
   const [up, setUp] = useState<Up>(facts.given.up);
   const turn = turnTyped(typed);
+  const [zero, setZero] = useState(facts.axes.origin.map((figure) => String(figure / 1000)));
+  const origin = zero.map(metresTyped);
+  const whole = origin.every((figure) => figure !== null) ? origin : null;
+  const same =
+    turn === facts.axes.turn &&
+    up === facts.given.up &&
+    whole?.every((figure, k) => figure === facts.axes.origin[k]);
   const mesh = !facts.schema.startsWith("IFC");
   const place = async (to: number | null) => {
     try {
       await data(
         api.POST("/api/model-versions/{id}/place/", {
           params: { path: { id: version.id } },
-          body: { turn: to, up: up as "" | "y" | "z" },
+          body: { turn: to, up: up as "" | "y" | "z", origin: to === null ? null : whole },
         }),
       );
       await client.invalidateQueries({ queryKey: ["jobs"] });
@@ -106,6 +113,17 @@ function AxesDialog({ version, onClose }: { version: ModelVersion; onClose: () =
           helperText={turn === null ? "A figure from −360 to 360" : " "}
           onChange={(event) => setTyped(event.target.value)}
         />
+        <Box sx={{ display: "flex", gap: 1 }}>
+          {["x", "y", "z"].map((axis, k) => (
+            <TextField
+              key={axis}
+              label={`Zero in the file, ${axis} (m)`}
+              value={zero[k]}
+              error={origin[k] === null}
+              onChange={(event) => setZero(zero.map((old, n) => (n === k ? event.target.value : old)))}
+            />
+          ))}
+        </Box>
         {mesh && (
           <ChoiceField
             label="Upward axis of the file"
@@ -122,7 +140,7 @@ function AxesDialog({ version, onClose }: { version: ModelVersion; onClose: () =
         <Button onClick={onClose}>Cancel</Button>
         <Button
           variant="contained"
-          disabled={turn === null || (turn === facts.axes.turn && up === facts.given.up)}
+          disabled={turn === null || !whole || same}
           onClick={() => void place(turn)}
         >
           Change

@@ -24,3 +24,10 @@ export function turnTyped(text: string): number | null {
   const angle = Number(plain);
   return plain === "" || !Number.isFinite(angle) || Math.abs(angle) > 360 ? null : angle;
 }
+
+/** A length in metres that was typed, in mm; null for none. */
+export function metresTyped(text: string): number | null {
+  const plain = text.trim().replace(",", ".").replace("−", "-");
+  const length = Number(plain);
+  return plain === "" || !Number.isFinite(length) ? null : length * 1000;
+}
