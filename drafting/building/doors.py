@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from typing import Self
 
 Point3 = tuple[float, float, float]
 
@@ -45,18 +46,16 @@ OPERATIONS = frozenset({*SWINGING, *SLIDING, *FOLDING, REVOLVING, *RISING})
 
 
 @dataclass(frozen=True)
-class Door:
-    """A door in its opening.
+class InOpening:
+    """What fills an opening and opens.
 
     Attributes:
-        operation: one of OPERATIONS.
         corner: where its width begins, at its foot, on the face of its frame to which it opens; mm.
         along: unit vector along its width.
         into: level unit vector to the side to which it opens.
         width, height, depth: of its frame, along the width, upward and through the wall; mm.
     """
 
-    operation: str
     corner: Point3
     along: Point3
     into: Point3
@@ -64,8 +63,8 @@ class Door:
     height: float
     depth: float
 
-    def scaled(self, by: float) -> Door:
-        """The door where all of the file's figures are so many times as large."""
+    def scaled(self, by: float) -> Self:
+        """The same where all of the file's figures are so many times as large."""
         x, y, z = self.corner
         return replace(
             self,
@@ -74,6 +73,13 @@ class Door:
             height=self.height * by,
             depth=self.depth * by,
         )
+
+
+@dataclass(frozen=True)
+class Door(InOpening):
+    """A door in its opening; `operation` is one of OPERATIONS."""
+
+    operation: str
 
 
 def operation_of(names: Iterable[str | None]) -> str:

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Literal
 
-from drafting.building.doors import Point3
+from drafting.building.doors import InOpening
 
 #: Where the hinge of a panel is, or the middle line that it turns about.
 Hinge = Literal["left", "right", "top", "bottom", "level", "upright"]
@@ -62,35 +62,10 @@ class Panel:
 
 
 @dataclass(frozen=True)
-class Window:
-    """A window in its opening.
+class Window(InOpening):
+    """A window in its opening; `panels` are those that open."""
 
-    Attributes:
-        corner: where its width begins, at its sill, on the face of its frame to which it opens; mm.
-        along: unit vector along its width.
-        into: level unit vector to the side to which it opens.
-        width, height, depth: of its frame, along the width, upward and through the wall; mm.
-        panels: those that open.
-    """
-
-    corner: Point3
-    along: Point3
-    into: Point3
-    width: float
-    height: float
-    depth: float
     panels: tuple[Panel, ...]
-
-    def scaled(self, by: float) -> Window:
-        """The window where all of the file's figures are so many times as large."""
-        x, y, z = self.corner
-        return replace(
-            self,
-            corner=(x * by, y * by, z * by),
-            width=self.width * by,
-            height=self.height * by,
-            depth=self.depth * by,
-        )
 
 
 def panels_of(partition: str, operations: Mapping[str, str]) -> tuple[Panel, ...]:

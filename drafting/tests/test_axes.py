@@ -70,9 +70,8 @@ class FindingTests(TestCase):
 
 class PlacingTests(TestCase):
     def test_everything_goes_along(self):
-        door = Door(
-            "SINGLE_SWING_LEFT", (1000.0, 0.0, 0.0), (1.0, 0, 0), (0.0, -1.0, 0), 900.0, 2100.0, 300.0
-        )
+        way, out = (1.0, 0, 0), (0.0, -1.0, 0)
+        door = Door((1000.0, 0.0, 0.0), way, out, 900.0, 2100.0, 300.0, "SINGLE_SWING_LEFT")
         made = house(doors={0: door}, grid=(GridLine("A", ((0.0, 0.0), (0.0, 6000.0))),), true_north=12.0)
         axes = Axes((5e6, -7e5, 36_576.0), 20.0)
         own = in_axes(turned(made, axes), axes)

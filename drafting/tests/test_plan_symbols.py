@@ -32,9 +32,9 @@ def wall_with_door(operation="SINGLE_SWING_LEFT", into=1.0):
         box((0, 0, 0), (1000, 200, 2500)), box((2000, 0, 0), (3000, 200, 2500)), (points, faces),
     ])  # fmt: skip
     if into > 0:
-        opening = Door(operation, (1000.0, y + 120, 0.0), (1.0, 0, 0), (0, 1.0, 0), 1000.0, 2100.0, 120.0)
+        opening = Door((1000.0, y + 120, 0.0), (1.0, 0, 0), (0, 1.0, 0), 1000.0, 2100.0, 120.0, operation)
     else:
-        opening = Door(operation, (2000.0, y, 0.0), (-1.0, 0, 0), (0, -1.0, 0), 1000.0, 2100.0, 120.0)
+        opening = Door((2000.0, y, 0.0), (-1.0, 0, 0), (0, -1.0, 0), 1000.0, 2100.0, 120.0, operation)
     return replace(made, doors={2: opening})
 
 

@@ -62,7 +62,7 @@ class PlaceTests(TestCase):
             self.assertFalse(any(shapely.intersects(round_it, thing) for thing in taken))
 
     def test_a_door_takes_the_square_that_it_sweeps(self):
-        door = Door("SINGLE_SWING_LEFT", (0, 0, 0), (0, 1.0, 0), (-1.0, 0, 0), 900.0, 2100.0, 100.0)
+        door = Door((0, 0, 0), (0, 1.0, 0), (-1.0, 0, 0), 900.0, 2100.0, 100.0, "SINGLE_SWING_LEFT")
         self.assertEqual(swept_by(door).bounds, (-900, 0, 0, 900))
 
     def test_a_floor_of_crossing_triangles_is_one_valid_area(self):

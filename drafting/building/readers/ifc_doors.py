@@ -35,7 +35,7 @@ def read_door(product: Any, matrix: Floats, points: Floats, unit: float) -> Door
         return None
     if abs(matrix[2, 2]) < 1.0 - UPRIGHT:
         return None
-    return Door(operation, *in_opening(matrix, low, high), width, height, depth)
+    return Door(*in_opening(matrix, low, high), width, height, depth, operation)
 
 
 def in_opening(matrix: Floats, low: Floats, high: Floats) -> tuple[Point3, Point3, Point3]:
