@@ -11,7 +11,6 @@ import numpy as np
 
 from drafting.building.doors import Point3
 from drafting.building.model import (
-    GROUND_CLASSES,
     ORIGIN_STEP,
     Axes,
     Building,
@@ -86,19 +85,12 @@ def _upright_faces(building: Building) -> tuple[Floats, Floats]:
     corners = building.vertices[building.triangles]
     normal = np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0])
     size = np.linalg.norm(normal, axis=1)
-    kinds = np.array([_kind(element.ifc_class) for element in building.elements])
-    kind = kinds[building.triangle_element]
+    wall = np.array([element.ifc_class.startswith("IfcWall") for element in building.elements], bool)
     upright = (size > 0) & (np.abs(normal[:, 2]) < UPRIGHT * size)
-    walls = upright & (kind == "wall")
-    which = walls if walls.any() else upright & (kind != "ground")
+    walls = upright & wall[building.triangle_element]
+    which = walls if walls.any() else upright & ~building.ground[building.triangle_element]
     angle = np.degrees(np.arctan2(normal[which, 1], normal[which, 0])) % 90.0
     return angle, size[which] / 2
-
-
-def _kind(ifc_class: str) -> str:
-    if ifc_class in GROUND_CLASSES:
-        return "ground"
-    return "wall" if ifc_class.startswith("IfcWall") else ""
 
 
 def _main_direction(angle: Floats, area: Floats) -> float | None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from drafting.building.model import GROUND_CLASSES, Building
+from drafting.building.model import Building
 from drafting.building.openings import DOOR_CLASSES
 from drafting.building.units import UNIT_NAMES, UNITS
 
@@ -34,8 +34,7 @@ def warnings_about(building: Building) -> list[str]:
 
 
 def _strange_size(building: Building) -> list[str]:
-    ground = np.array([element.ifc_class in GROUND_CLASSES for element in building.elements], bool)
-    built = ~ground[building.triangle_element]
+    built = ~building.ground[building.triangle_element]
     corners = building.vertices[building.triangles[built if built.any() else ~built]]
     size = float(np.ptp(corners.reshape(-1, 3), axis=0).max())
     if MIN_SIZE <= size <= MAX_SIZE:

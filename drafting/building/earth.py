@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 import shapely
 
-from drafting.building.model import GROUND_CLASSES, Building, Floats, Ints
+from drafting.building.model import Building, Floats, Ints
 
 #: The earth reaches so far below the lowest point of all; mm.
 DEEP = 3_000.0
@@ -20,10 +20,9 @@ LYING = 0.9
 
 def with_earth(building: Building) -> Building:
     """A building whose terrain is solid, with a sentence about each that was a surface in the file."""
-    ground = [k for k, e in enumerate(building.elements) if e.ifc_class in GROUND_CLASSES]
     base = float(building.vertices[:, 2].min()) - DEEP
     names = []
-    for k in ground:
+    for k in np.flatnonzero(building.ground).tolist():
         surface = np.flatnonzero(building.triangle_element == k)
         points, faces = _welded(building.vertices, building.triangles[surface])
         first, second, third = (points[faces[:, corner]] for corner in range(3))

@@ -157,6 +157,11 @@ class Building:
         return find_intersections(self.topology)
 
     @cached_property
+    def ground(self) -> NDArray[np.bool_]:
+        """(number of elements,) which are terrain."""
+        return np.array([element.ifc_class in GROUND_CLASSES for element in self.elements], bool)
+
+    @cached_property
     def bounds(self) -> tuple[Floats, Floats]:
         """Least and greatest corner of everything, each (3,) in mm."""
         return self.vertices.min(axis=0), self.vertices.max(axis=0)

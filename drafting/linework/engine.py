@@ -12,7 +12,7 @@ from drafting.building.model import Building
 from drafting.geometry.polylines import Polylines
 from drafting.linework import tolerances as tol
 from drafting.linework.cuts import CutPart, caps, cut_outlines, cut_parts, layer_divisions, merged, rings_of
-from drafting.linework.ground import contours, dug, ground_elements, is_upright, seen_as_ground, surface_of
+from drafting.linework.ground import contours, dug, is_upright, seen_as_ground, surface_of
 from drafting.linework.joining import JoinedLines, join
 from drafting.linework.limits import cut_edges_off, cut_off, field_of_view
 from drafting.linework.model import CUT, EDGE, HIDDEN, OVERHEAD, Linework, PackedLines, PackedRegions
@@ -235,7 +235,7 @@ def _overhead(
         found.append(segments.select(np.flatnonzero(wanted)))
     if settings.outline_above:
         faces = faces_of(building, above)
-        built = shown & ~ground_elements(building)
+        built = shown & ~building.ground
         faces = cut_off(faces.select(np.flatnonzero(built[faces.element])), above.cuts[0])
         found.append(Segments.along(outline_of(faces), OVERHEAD, above.cuts[0].depth))
     whole = Segments.concatenate(found)

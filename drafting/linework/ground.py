@@ -12,7 +12,7 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from drafting.building.model import GROUND_CLASSES, Building
+from drafting.building.model import Building
 from drafting.errors import ViewError
 from drafting.linework import tolerances as tol
 from drafting.linework.cuts import CutPart
@@ -33,15 +33,10 @@ ALONG = 0.5
 MOST_CONTOURS = 1_000
 
 
-def ground_elements(building: Building) -> Bools:
-    """(number of elements,) which are terrain."""
-    return np.array([e.ifc_class in GROUND_CLASSES for e in building.elements], bool)
-
-
 def seen_as_ground(building: Building, camera: Camera, edges: Edges, shown: Bools) -> Edges:
     """Edges of an upright view without those of the ground's underside, and its ground line a profile; those
     of any other view as they are."""
-    ground = ground_elements(building)
+    ground = building.ground
     if not ground.any() or not is_upright(camera):
         return edges
     which = np.flatnonzero(~(ground[edges.element] & _of_underside(building, camera, edges)))
@@ -68,7 +63,7 @@ def contours(building: Building, camera: Camera, shown: Bools, interval: float) 
     """
     topology = building.topology
     element = building.triangle_element[topology.face_source]
-    ground = (ground_elements(building) & shown)[element] & (topology.normals[:, 2] > UPRIGHT)
+    ground = (building.ground & shown)[element] & (topology.normals[:, 2] > UPRIGHT)
     which = np.flatnonzero(ground)
     if not len(which):
         return None
@@ -146,7 +141,7 @@ def _along_walls(building: Building) -> _AlongWalls:
     """The same for every view, so it is looked for once."""
     topology = building.topology
     element = building.triangle_element[topology.face_source]
-    ground = ground_elements(building)
+    ground = building.ground
     none = _AlongWalls(np.empty((0, 2, 3)), np.empty(0, np.int64), np.empty(0, np.int32))
     face = np.flatnonzero(~ground[element] & (np.abs(topology.normals[:, 2]) < UPRIGHT))
     edge = np.flatnonzero(ground[element[topology.edge_faces[:, 0]]])
@@ -220,7 +215,7 @@ def _feet(building: Building) -> Floats:
 
 def dug(building: Building, parts: Sequence[CutPart]) -> list[CutPart]:
     """What a section cuts, without earth inside the building: terrain that a file lays through rooms."""
-    ground = ground_elements(building)
+    ground = building.ground
     if not any(ground[part.element] for part in parts):
         return list(parts)
     built = shapely.union_all(
@@ -252,7 +247,7 @@ def surface_of(
 ) -> list[tuple[int, Floats]]:
     """Outlines (element, (n, 2) of u, v) of what a section cuts, those of the ground without its foot and the
     ends that go down to it."""
-    ground = ground_elements(building)
+    ground = building.ground
     if not ground.any():
         return outlines
     feet = _feet(building) - float(camera.origin @ UP)
