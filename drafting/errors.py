@@ -36,3 +36,7 @@ class PaperError(DraftingError):
 
 class SheetError(DraftingError):
     """A sheet or a viewport on it is outside what paper allows."""
+
+
+class ReceivedFileError(DraftingError):
+    """A drawing from others cannot be used."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -118,6 +118,8 @@ class Building:
         axes: where the building's axes, which all figures are in, lie in those of its file.
         on_grid: where they lie on the national grid, where the file gives one.
         unplaced: ids of elements that the file puts in no storey and on no site.
+        properties: what the file says of elements and spaces beside that, by id (`element_data`); not
+            stored with it.
         left_out: element counts by class that are no building fabric and so are not drawn.
         failed: names of those whose shape could not be made.
         warnings: sentences about what was found wrong but could be drawn.
@@ -142,6 +144,7 @@ class Building:
     axes: Axes = Axes()
     on_grid: Axes | None = None
     unplaced: frozenset[str] = frozenset()
+    properties: Mapping[str, Mapping[str, str | float | int]] = field(default_factory=dict)
     left_out: dict[str, int] = field(default_factory=dict)
     failed: tuple[str, ...] = ()
     warnings: tuple[str, ...] = ()

@@ -34,19 +34,20 @@ def openings_of(building: Building) -> list[Opening]:
         if element.ifc_class in DOOR_CLASSES + WINDOW_CLASSES:
             vertices = building.vertices[np.unique(building.triangles[building.triangle_element == k])]
             storey = building.storeys[element.storey].name if element.storey >= 0 else ""
-            width, height = _size(vertices)
+            width, _, height = plan_size(vertices)
             is_door = element.ifc_class in DOOR_CLASSES
             found.append(Opening(element.id, element.name, is_door, storey, width, height))
     order = {storey.name: k for k, storey in enumerate(building.storeys)}
     return sorted(found, key=lambda o: (order.get(o.storey, -1), o.name, o.id))
 
 
-def _size(vertices: Floats) -> tuple[float, float]:
-    """How wide a body is along its wall, however that runs, and how high; mm."""
-    height = float(np.ptp(vertices[:, 2]))
+def plan_size(vertices: Floats) -> tuple[float, float, float]:
+    """How long a body is along its longer side in plan, however that runs, how wide across, and how high;
+    mm."""
+    height = round(float(np.ptp(vertices[:, 2])), 1)
     outline = shapely.minimum_rotated_rectangle(shapely.MultiPoint(vertices[:, :2]))
     corners = shapely.get_coordinates(outline)
     if len(corners) < 4:
-        return round(float(np.ptp(corners, axis=0).max(initial=0.0)), 1), round(height, 1)
+        return round(float(np.ptp(corners, axis=0).max(initial=0.0)), 1), 0.0, height
     sides = np.hypot(*np.diff(corners[:3], axis=0).T)
-    return round(float(sides.max()), 1), round(height, 1)
+    return round(float(sides.max()), 1), round(float(sides.min()), 1), height

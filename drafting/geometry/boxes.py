@@ -38,6 +38,17 @@ class Box:
         """Anticlockwise from the lower left."""
         return (self.x, self.y), (self.right, self.y), (self.right, self.top), (self.x, self.top)
 
+    @property
+    def outside(self) -> tuple[Box, ...]:
+        """What lies around it, as far as any paper reaches: left, right, below, above."""
+        far = 10_000.0
+        return (
+            Box(self.x - far, self.y - far, far, 2 * far),
+            Box(self.right, self.y - far, far, 2 * far),
+            Box(self.x - far, self.y - far, 2 * far, far),
+            Box(self.x - far, self.top, 2 * far, far),
+        )
+
     def meets(self, other: Box) -> bool:
         """Whether the two share more than an edge.
 

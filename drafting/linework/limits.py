@@ -10,12 +10,14 @@ from drafting.views.camera import NEAREST, Camera, CutPlane
 
 
 def _planes_of(cut: CutPlane) -> list[tuple[float, float, float, float]]:
-    """What lies beyond a cut, between its jogs."""
+    """What lies beyond a cut, between its jogs, as far as it is seen."""
     planes = [(0.0, 0.0, -1.0, cut.depth - tol.IN_PLANE)]
     if math.isfinite(cut.low):
         planes.append((1.0, 0.0, 0.0, -cut.low))
     if math.isfinite(cut.high):
         planes.append((-1.0, 0.0, 0.0, cut.high))
+    if math.isfinite(cut.far):
+        planes.append((0.0, 0.0, 1.0, tol.IN_PLANE - cut.far))
     return planes
 
 

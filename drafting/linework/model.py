@@ -22,7 +22,7 @@ Ints = NDArray[np.int32]
 Extents = tuple[float, float, float, float]
 
 #: Raised whenever the engine would draw the same view differently, so that stored linework is drawn anew.
-ENGINE_VERSION = 7
+ENGINE_VERSION = 8
 
 #: Line roles, the heaviest first; where two lines lie on each other the first is kept.
 Role = Literal["cut", "profile", "edge", "seam", "far", "overhead", "hidden", "symbol"]

@@ -32,6 +32,7 @@ from drafting.building.readers.ifc_doors import read_door
 from drafting.building.readers.ifc_grid import read_grids
 from drafting.building.readers.ifc_mesh import GatheredMesh
 from drafting.building.readers.ifc_placement import grid_axes, placed_axes
+from drafting.building.readers.ifc_properties import read_properties
 from drafting.building.readers.ifc_rooms import read_rooms
 from drafting.building.readers.ifc_shapes import Shapes, has_body
 from drafting.building.readers.ifc_steps import read_steps
@@ -127,6 +128,7 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> tuple[B
         true_north=_true_north(file),
         grid=read_grids(file),
         on_grid=grid_axes(file),
+        properties=read_properties(file),
     )
     progress("Reading rooms", 0.0)
     rooms, about = read_rooms(file)

@@ -13,7 +13,7 @@ def _find(checked: CheckedSet) -> Iterator[Found]:
     for sheet in checked.sheets:
         for viewport, about in sheet.sheet.marks.items():
             for mark in about.marks:
-                if not mark.reference.sheet:
+                if mark.points_nowhere:
                     name = names.get(mark.subject, "")
                     words = f"“{name}” is marked here but is placed nowhere. Place it, or hide its mark."
                     at = mark.bubbles[0] if mark.bubbles else None

@@ -11,7 +11,7 @@ from drafting.checks.findings import Found, Rule
 def _find(checked: CheckedSet) -> Iterator[Found]:
     for view in checked.views:
         if not view.places:
-            yield Found(f"“{view.name}” stands on no sheet. Place it, or delete it.", view=view.id)
+            yield Found(f"“{view.name}” is placed nowhere. Place it, or delete it.", view=view.id)
 
 
 RULE = Rule("views-unplaced", "Views on no sheet", "notice", _find)
