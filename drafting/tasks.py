@@ -12,11 +12,13 @@ import numpy as np
 
 from drafting.building.axes import between, in_axes
 from drafting.building.comparison import changes_between
+from drafting.building.element_data import building_data, save_data
 from drafting.building.model import Building, Element, Storey
 from drafting.building.openings import openings_of
 from drafting.building.reading import read_building
 from drafting.building.solid import to_solid
 from drafting.building.store import axes_from, load_building, save_building
+from drafting.errors import ReceivedFileError
 from drafting.issuing.comparison import Difference, compare
 from drafting.issuing.comparison_page import comparison_page, plain_page
 from drafting.issuing.frozen import thaw
@@ -26,28 +28,35 @@ from drafting.linework.climbs import climbs_of
 from drafting.linework.codec import decode, encode
 from drafting.linework.engine import draw
 from drafting.linework.model import Linework
+from drafting.linework.own_elevations import with_pictures
 from drafting.plotting.files import write_file
 from drafting.plotting.settings import PlotSettings
 from drafting.progress import Progress, silent
+from drafting.received.facts import facts_of, form_of
+from drafting.received.reading import read_received, received_linework
 from drafting.render.backend import Sources
 from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page
+from drafting.schema import dump
 from drafting.views.axonometric import Axonometric
 from drafting.views.line_settings import LineSettings
 from drafting.views.plan import Plan
+from drafting.views.received import Received
 from drafting.views.spec import parse_view_spec
 
 
 def read_model(
     source: Path,
     target: Path,
+    data: Path,
     name: str,
     unit: str,
     up: str,
     axes: dict[str, Any] | None,
     progress: Progress = silent,
 ) -> dict[str, Any]:
-    """Read a building file, store it at `target`, and return what was found.
+    """Read a building file, store it at `target` and what it says of its elements at `data`, and return what
+    was found.
 
     Args:
         unit: of its figures, blank for what the file says.
@@ -60,6 +69,7 @@ def read_model(
     building = read_building(source, progress, name, unit=unit or None, up=up or None, axes=axes_from(axes))
     progress("Storing the model", 0.0)
     save_building(building, target)
+    save_data(with_pictures(building_data(building), building), data)
     low, high = building.bounds
     return {
         "schema": building.schema,
@@ -113,7 +123,11 @@ def draw_view(
         ViewError: the building does not have what the view uses; nothing is written.
     """
     progress("Opening the model", 0.0)
-    linework = draw(_building(stored), parse_view_spec(view), progress)
+    return _written(draw(_building(stored), parse_view_spec(view), progress), target)
+
+
+def _written(linework: Linework, target: Path) -> dict[str, Any]:
+    """Linework in its file, and what is kept beside it."""
     target.write_bytes(encode(linework))
     axes = {name: getattr(linework.camera, name).tolist() for name in ("right", "up", "origin")}
     return {
@@ -123,6 +137,32 @@ def draw_view(
         "notes": list(linework.notes),
         "lines": len(linework.packed),
     }
+
+
+def look_at_received(source: Path, name: str, progress: Progress = silent) -> dict[str, Any]:
+    """What there is to know of a drawing from others before it is placed.
+
+    Raises:
+        ReceivedFileError: it cannot be used.
+    """
+    found = read_received(source, name, progress=progress)
+    with source.open("rb") as stream:
+        form = form_of(name, stream.read(4096))
+    return dump(facts_of(found, form))  # type: ignore[no-any-return]
+
+
+def draw_received(
+    source: Path, view: dict[str, Any], target: Path, progress: Progress = silent
+) -> dict[str, Any]:
+    """Make linework of a drawing from others at `target`, and return its extents, axes and notes.
+
+    Raises:
+        ReceivedFileError: it cannot be used; nothing is written.
+    """
+    spec = parse_view_spec(view)
+    if not isinstance(spec, Received):
+        raise ReceivedFileError("This view is drawn from a building, and not from a file of its own.")
+    return _written(received_linework(read_received(source, spec.name, spec.page, progress), spec), target)
 
 
 def plot_sheets(

@@ -34,10 +34,10 @@ Degrees = Annotated[Number, Field(ge=0, lt=360)]
 
 @dataclass(frozen=True)
 class AnchorCorner:
-    """A corner of an element as it is drawn.
+    """A corner of an element as it is drawn, or a centre of it.
 
     Attributes:
-        ways: where the lines leave it, degrees anticlockwise from u, rising.
+        ways: where the lines leave it, degrees anticlockwise from u, rising; none leaves a centre.
         reach: how far from it the left, lower, right and upper side of what is drawn of its element are, mm.
         rank: its number among the element's corners with the same ways, from the left, then upward.
         count: how many of these there are.
@@ -85,6 +85,12 @@ class ElementCorners:
     corners: tuple[AnchorCorner, ...]
     places: tuple[Point, ...]
     lines: frozenset[tuple[int, int]]
+
+    @property
+    def outer(self) -> tuple[int, ...]:
+        """The numbers of those that lie on its lines; of what has none of them, all."""
+        on_lines = tuple(k for k, corner in enumerate(self.corners) if corner.ways)
+        return on_lines or tuple(range(len(self.corners)))
 
 
 def described(at: Point, element: str, among: ElementCorners) -> Anchor:

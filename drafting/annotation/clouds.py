@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
-from typing import Annotated, Literal
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
 from drafting.annotation.anchors import Anchor
+from drafting.annotation.piece import BasePiece
+from drafting.errors import SheetError
 from drafting.geometry.boxes import Box, Point
 from drafting.schema import CLOSED, Flag
+from drafting.views.spec import AnyView
 
 #: How wide one arc is, about; no cloud has a shorter side; paper mm.
 ARC, LEAST_SIDE = 6.0, 6.0
@@ -19,7 +23,7 @@ _STEPS, _BULGE = 8, 0.3
 
 
 @dataclass(frozen=True)
-class Cloud:
+class Cloud(BasePiece):
     """A ring about a part of a sheet.
 
     Attributes:
@@ -29,12 +33,24 @@ class Cloud:
     """
 
     __pydantic_config__ = CLOSED
+    name: ClassVar[str] = "cloud"
 
     first: Anchor
     last: Anchor
     revision: Annotated[str, Field(max_length=20)] = ""
     kept: Flag = False
     kind: Literal["cloud"] = "cloud"
+
+    @property
+    def anchors(self) -> tuple[Anchor, ...]:
+        return self.first, self.last
+
+    def attached_to(self, anchors: Sequence[Anchor]) -> Self:
+        return replace(self, first=anchors[0], last=anchors[1])
+
+    def check(self, view: AnyView | None, *, upright: bool = True) -> None:
+        if self.first.at == self.last.at:
+            raise SheetError("The corners of this cloud lie in one place. Draw it about something.")
 
 
 def cloud_box(first: Point, last: Point) -> Box:

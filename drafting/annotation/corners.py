@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections import defaultdict
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 import numpy as np
 
-from drafting.annotation.anchors import SAME, AnchorCorner, ElementCorners, alike
+from drafting.annotation.anchors import ON, SAME, AnchorCorner, ElementCorners, alike
+from drafting.annotation.round_lines import centres
 from drafting.geometry.boxes import Point
 from drafting.geometry.polylines import Floats
 from drafting.linework.model import ROLES, Linework
@@ -24,6 +26,11 @@ class Corners:
     def __init__(self, linework: Linework) -> None:
         self._linework = linework
         self._numbers = {element: k for k, element in enumerate(linework.elements)}
+        edges = np.flatnonzero(~np.isin(linework.packed.role, _NOT_EDGES))
+        self._lines = edges[np.argsort(linework.packed.element[edges], kind="stable")]
+        self._starts = np.searchsorted(
+            linework.packed.element[self._lines], np.arange(len(linework.elements) + 1)
+        )
         self._known: dict[str, ElementCorners | None] = {}
 
     def of(self, element: str) -> ElementCorners | None:
@@ -37,13 +44,14 @@ class Corners:
         if number is None:
             return None
         packed = self._linework.packed
-        own = np.flatnonzero((packed.element == number) & ~np.isin(packed.role, _NOT_EDGES))
+        own = self._lines[self._starts[number] : self._starts[number + 1]]
         lines = [packed.lines[k][:, :2] for k in own.tolist()]
         return _corners(lines) if lines else None
 
 
 def _corners(lines: list[Floats]) -> ElementCorners:
-    """Where lines end, meet or bend, as corners."""
+    """Where lines end, meet or bend, as corners; and the centres of what is round. What has neither has its
+    middle."""
     ways: dict[tuple[int, int], set[float]] = defaultdict(set)
     places: dict[tuple[int, int], Point] = {}
     for line in lines:
@@ -59,6 +67,15 @@ def _corners(lines: list[Floats]) -> ElementCorners:
     sharp = [key for key in places if not _straight_on(ways[key])]
     points = np.array(list(places.values()))
     (left, low), (right, high) = points.min(axis=0).tolist(), points.max(axis=0).tolist()
+    for x, y in _apart([centre for line in lines for centre in centres(line.tolist())]):
+        # No line leaves a centre, and so it is told from corners.
+        if _key(x, y) not in sharp:
+            places[_key(x, y)], ways[_key(x, y)] = (x, y), set()
+            sharp.append(_key(x, y))
+    if not sharp:
+        middle = (left + right) / 2, (low + high) / 2
+        places[_key(*middle)], ways[_key(*middle)] = middle, set()
+        sharp.append(_key(*middle))
     order = sorted(sharp, key=lambda key: (round(places[key][0], 1), places[key][1]))
     told = [tuple(sorted(_apart_ways(ways[key]))) for key in order]
     corners = []
@@ -73,6 +90,15 @@ def _corners(lines: list[Floats]) -> ElementCorners:
 
 def _key(x: float, y: float) -> tuple[int, int]:
     return round(x / SAME), round(y / SAME)
+
+
+def _apart(points: Sequence[Point]) -> list[Point]:
+    """Points without those that another is as good as the same as."""
+    kept: list[Point] = []
+    for point in points:
+        if all(math.dist(point, other) > ON for other in kept):
+            kept.append(point)
+    return kept
 
 
 def _apart_ways(ways: set[float]) -> list[float]:

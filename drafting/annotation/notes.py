@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Annotated, Literal
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
 from drafting.annotation.anchors import Anchor
+from drafting.annotation.piece import BasePiece
+from drafting.errors import SheetError
 from drafting.geometry.boxes import Box, Point
-from drafting.schema import CLOSED, Flag, Number
+from drafting.schema import CLOSED, Colour, Flag, Number
 from drafting.styles.lettering import LEADING, broken_lines, text_width
+from drafting.styles.pens import INK
+from drafting.views.spec import AnyView
 
 #: Heights of lettering on drawings, paper mm (ISO 3098), of which a note has one.
 TEXT_HEIGHTS = (1.8, 2.5, 3.5, 5.0, 7.0)
@@ -27,7 +32,7 @@ Offset = Annotated[Number, Field(ge=-MAX_AWAY, le=MAX_AWAY)]
 
 
 @dataclass(frozen=True)
-class Note:
+class Note(BasePiece):
     """Words in a box of a width, which grows downward.
 
     Attributes:
@@ -36,11 +41,15 @@ class Note:
         offset: from there to the upper left corner of the words, paper mm.
         width: lines are broken at it, paper mm.
         size: height of capitals, paper mm.
+        colour: of its words.
+        named: the id of a style of the project, in place of its own height, weight and colour; blank for
+            none.
         leader: how its leaders end; “none” for a note without.
         arms: what further leaders point at.
     """
 
     __pydantic_config__ = CLOSED
+    name: ClassVar[str] = "note"
 
     at: Anchor
     text: Annotated[str, Field(min_length=1, max_length=MAX_LETTERS)]
@@ -48,10 +57,23 @@ class Note:
     width: Annotated[Number, Field(ge=MIN_NOTE_WIDTH, le=MAX_NOTE_WIDTH)] = 50.0
     size: Annotated[Number, Field(ge=1.0, le=20.0)] = 2.5
     bold: Flag = False
+    colour: Colour = INK
+    named: Annotated[str, Field(max_length=40)] = ""
     align: Align = "left"
     leader: LeaderEnd = "none"
     arms: Annotated[tuple[Anchor, ...], Field(max_length=MAX_ARMS)] = ()
     kind: Literal["note"] = "note"
+
+    @property
+    def anchors(self) -> tuple[Anchor, ...]:
+        return (self.at, *self.arms)
+
+    def attached_to(self, anchors: Sequence[Anchor]) -> Self:
+        return replace(self, at=anchors[0], arms=tuple(anchors[1:]))
+
+    def check(self, view: AnyView | None, *, upright: bool = True) -> None:
+        if not self.text.strip():
+            raise SheetError("A note has words. Type some, or delete it.")
 
 
 @dataclass(frozen=True)

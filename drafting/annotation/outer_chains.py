@@ -17,7 +17,8 @@ from shapely.geometry.base import BaseGeometry
 
 from drafting.annotation.anchors import ON, SAME, Anchor, described
 from drafting.annotation.corners import Corners
-from drafting.annotation.dimensions import MAX_POINTS, Dimension, StyleName
+from drafting.annotation.dimensions import LINES_APART, MAX_POINTS, Dimension, StyleName
+from drafting.annotation.reference_lines import GRID, GridLine
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Point
 from drafting.linework.model import Linework
@@ -29,8 +30,8 @@ SIDES: tuple[Side, ...] = get_args(Side)
 WALLS = ("IfcWall", "IfcWallStandardCase", "IfcWallElementedCase", "IfcColumn", "IfcCurtainWall")
 #: Openings in outer walls are narrower than twice this, and notches of the outline wider; mm.
 CLOSED_OVER = 2_500.0
-#: Between the building and its first chain, and from chain to chain; paper mm.
-FIRST, NEXT = 10.0, 8.0
+#: Between the building and its first chain, paper mm.
+FIRST = 10.0
 #: How long extension lines are: what they come from is seen, and they cross nothing on their way; paper mm.
 SHORT = 6.0
 #: Whether there is wall to one side of a point on its face is looked at so far beside and within it; mm.
@@ -38,8 +39,6 @@ BESIDE = 6.0
 #: Faces lie along a side where their normal differs by less than about a degree; as a cosine. The lengths of
 #: others would be foreshortened.
 FACING = 0.9998
-
-GridLine = tuple[str, Point, Point]
 
 
 @dataclass(frozen=True)
@@ -81,7 +80,7 @@ def outer_chains(
     Raises:
         SheetError: nothing is cut in this drawing, or no wall runs along its sides.
     """
-    walls = _walls(linework)
+    walls = cut_walls(linework)
     solid = _solid(linework, walls)
     outline = _outline(solid)
     if outline is None:
@@ -99,7 +98,7 @@ def outer_chains(
         ]
         openings = _in_order(anchors, side)
         steps = _at(openings, [end for face in faces for end in face], side)
-        axes = _in_order([Anchor(at) for at in _grid_ends(grid, outline, side)], side)
+        axes = _in_order(list(_grid_ends(grid, outline, side)), side)
         if len(_at(axes, [anchor.at for anchor in steps], side)) == len(axes):
             # Where the grid lies in the walls' faces it says nothing more.
             axes = []
@@ -114,7 +113,7 @@ def outer_chains(
     return found
 
 
-def _walls(linework: Linework) -> set[int]:
+def cut_walls(linework: Linework) -> set[int]:
     """The numbers of the elements that are cut and make the walls."""
     cut = set(linework.packed_regions.element.tolist())
     walls = {k for k in cut if linework.classes and linework.classes[k] in WALLS}
@@ -184,15 +183,15 @@ def _at(anchors: Sequence[Anchor], ends: Sequence[Point], side: _Side) -> list[A
     return [a for a in anchors if len(places) and float(np.abs(places - a.at[side.along]).min()) < ON]
 
 
-def _grid_ends(grid: Sequence[GridLine], outline: Polygon, side: _Side) -> Iterator[Point]:
-    """Where the lines of the grid that run across a side meet it."""
+def _grid_ends(grid: Sequence[GridLine], outline: Polygon, side: _Side) -> Iterator[Anchor]:
+    """Where the lines of the grid that run across a side meet it, on these lines."""
     low, high = np.array(outline.bounds[:2]), np.array(outline.bounds[2:])
-    for _, a, b in grid:
+    for name, a, b in grid:
         if abs(a[side.along] - b[side.along]) < SAME and abs(a[1 - side.along] - b[1 - side.along]) > SAME:
             at = a[side.along]
             if low[side.along] - ON <= at <= high[side.along] + ON:
                 edge = float((low if side.outward < 0 else high)[1 - side.along])
-                yield (at, edge) if side.along == 0 else (edge, at)
+                yield Anchor((at, edge) if side.along == 0 else (edge, at), GRID + name)
 
 
 def _series(side: _Side, chains: Sequence[Sequence[Anchor]]) -> list[list[Anchor]]:
@@ -219,7 +218,7 @@ def _placed(
     # To the left of the way along v is the way against u.
     left = 1 if side.along == 0 else -1
     for k, chain in enumerate(chains):
-        away = side.outward * (edge - chain[0].at[1 - side.along]) * ratio + FIRST + k * NEXT
+        away = side.outward * (edge - chain[0].at[1 - side.along]) * ratio + FIRST + k * LINES_APART
         yield Dimension(
             tuple(chain),
             "horizontal" if side.along == 0 else "vertical",

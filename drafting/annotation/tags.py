@@ -1,26 +1,32 @@
-"""Tags: labels of doors and windows, with words from their data, clear of each other."""
+"""Tags: labels of elements, with words from their data, clear of each other."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import dataclass
-from typing import Annotated, Literal, get_args
+import math
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Annotated, ClassVar, Literal, Self, get_args
 
 import shapely
 from pydantic import Field
 
-from drafting.annotation.anchors import Anchor, ElementCorners, described
+from drafting.annotation.anchors import Anchor, ElementCorners, described, followed
 from drafting.annotation.notes import Offset
+from drafting.annotation.piece import BasePiece, CornersOf, Stood
+from drafting.annotation.schedules import cell_text, element_entry
+from drafting.building.element_data import ElementData
 from drafting.building.openings import Opening
+from drafting.errors import SheetError
 from drafting.geometry.boxes import Box, Point
 from drafting.geometry.polylines import Floats
 from drafting.schema import CLOSED, Flag
 from drafting.sheets.viewport import Viewport
 from drafting.styles.lengths import feet_and_inches, plain_figure
 from drafting.styles.lettering import LEADING, text_width
+from drafting.views.spec import AnyView
 
-#: What a tag says: the number of its door or window, its size, or both.
-TagWords = Literal["number", "size", "both"]
+#: What a tag says: the number of its door or window, its size, or both; of any element a value of its data.
+TagWords = Literal["number", "size", "both", "value"]
 TAG_WORDS: tuple[TagWords, ...] = get_args(TagWords)
 #: Height of the number and of the size below it; clear space about the words in their outline; paper mm.
 SIZE, SMALL, PAD = 2.0, 1.8, 1.0
@@ -33,28 +39,56 @@ CLEAR = 0.7
 
 
 @dataclass(frozen=True)
-class Tag:
-    """A label of a door or a window.
+class Tag(BasePiece):
+    """A label of an element.
 
     Attributes:
         at: a corner of it.
         offset: from there to the middle of the label, paper mm.
         shows: what it says.
+        source: of a value, which: “Name”, “Material”, an attribute, “Set.Property”.
         feet: whether sizes are in feet and inches, and not in millimetres.
         override: what is typed over its words; blank for these.
     """
 
     __pydantic_config__ = CLOSED
+    name: ClassVar[str] = "tag"
 
     at: Anchor
     offset: tuple[Offset, Offset] = (0.0, 0.0)
     shows: TagWords = "number"
+    source: Annotated[str, Field(max_length=200)] = "Name"
     feet: Flag = False
     override: Annotated[str, Field(max_length=40)] = ""
     kind: Literal["tag"] = "tag"
 
+    @property
+    def anchors(self) -> tuple[Anchor, ...]:
+        return (self.at,)
 
-def tag_lines(tag: Tag, opening: Opening | None) -> tuple[str, ...]:
+    def attached_to(self, anchors: Sequence[Anchor]) -> Self:
+        return replace(self, at=anchors[0])
+
+    @property
+    def typed_over(self) -> bool:
+        return bool(self.override)
+
+    def stand(self, corners_of: CornersOf) -> Stood:
+        """A tag is of all of its element, and is lost with that alone."""
+        among = corners_of(self.at.element)
+        if among is None:
+            return Stood((self.at.at,), "lost", "what it is attached to is no longer in this drawing")
+        found = followed(self.at, among)
+        if found.state == "followed":
+            return Stood((found.at,), "followed")
+        return Stood((min(among.places, key=lambda place: math.dist(place, self.at.at)),), "followed")
+
+    def check(self, view: AnyView | None, *, upright: bool = True) -> None:
+        if view is None:
+            raise SheetError("A tag is the label of an element. Put it on a drawing.")
+
+
+def tag_lines(tag: Tag, opening: Opening | None, element: ElementData | None = None) -> tuple[str, ...]:
     """The lines of a label: the first in an outline, a size below it.
 
     >>> tag_lines(Tag(Anchor((0, 0)), shows="both"), Opening("x", "D3", True, "", 900.0, 2100.0))
@@ -62,8 +96,11 @@ def tag_lines(tag: Tag, opening: Opening | None) -> tuple[str, ...]:
     """
     if tag.override:
         return (tag.override,)
+    if tag.shows == "value":
+        value = element_entry(element).values.get(tag.source, "") if element else ""
+        return (cell_text(tag.source, value, tag.feet) or UNNUMBERED,)
     if opening is None:
-        return (UNNUMBERED,)
+        return ((element.name if element else "") or UNNUMBERED,)
     words = feet_and_inches if tag.feet else lambda length, parts: plain_figure(length, 0)
     size = f"{words(opening.width, 8)} × {words(opening.height, 8)}"
     if tag.shows == "size":
@@ -82,17 +119,18 @@ def label_size(lines: Sequence[str]) -> tuple[float, float]:
 
 
 def tags_for(
-    openings: Iterable[Opening],
+    labels: Mapping[str, Sequence[str]],
     corners_of: Callable[[str], ElementCorners | None],
     viewport: Viewport,
     taken: Iterable[Box],
     lines: Floats,
     like: Tag,
 ) -> Iterator[Tag]:
-    """Tags for those openings that a drawing shows within its outline, each beside its own and clear of what
+    """Tags for those elements that a drawing shows within its outline, each beside its own and clear of what
     is there already.
 
     Args:
+        labels: the lines of each label, by the ids of elements.
         taken: what is there already, paper mm.
         lines: (n, 2) points along lines that labels do not lie over where that can be helped, paper mm.
         like: what tags are to say.
@@ -103,22 +141,23 @@ def tags_for(
     def crosses(box: Box) -> bool:
         return len(under.query(shapely.box(box.x, box.y, box.right, box.top), predicate="contains")) > 0
 
-    for opening in openings:
-        among = corners_of(opening.id)
+    for element, label in labels.items():
+        among = corners_of(element)
         if among is None:
             continue
-        places = [viewport.to_paper(*place) for place in among.places]
+        corners = [among.places[k] for k in among.outer]
+        places = [viewport.to_paper(*corner) for corner in corners]
         own = _box(places)
         if not viewport.box.holds(own):
             continue
         nearest = min(range(len(places)), key=lambda k: (_apart(places[k], own.middle), k))
-        wide, high = label_size(tag_lines(like, opening))
+        wide, high = label_size(label)
         middle = _free_place(own, wide, high, occupied, viewport.box, crosses)
         occupied.append(Box(middle[0] - wide / 2, middle[1] - high / 2, wide, high))
-        anchor = described(among.places[nearest], opening.id, among)
+        anchor = described(corners[nearest], element, among)
         x, y = places[nearest]
         offset = round(middle[0] - x, 2), round(middle[1] - y, 2)
-        yield Tag(anchor, offset, like.shows, like.feet)
+        yield replace(like, at=anchor, offset=offset)
 
 
 def _about(box: Box) -> Box:

@@ -18,7 +18,7 @@ from drafting.issuing.line_changes import clusters_of, missing_from, stretches_o
 from drafting.render import cloud_items, drawing_list, drawing_title, template_items
 from drafting.render.backend import Sources
 from drafting.render.backends.extents import bounds_of
-from drafting.render.items import Dimensioned, Drawing, Item, Path, Text
+from drafting.render.items import Drawing, Item, Path, Text, parts_of
 from drafting.render.placed import PlacedDrawing
 from drafting.schema import CLOSED
 from drafting.sheets.fields import FIELDS
@@ -185,8 +185,7 @@ def _compared(item: Item, key: str) -> bool:
 
 
 def _flat(sheet: FrozenSheet, key: str) -> list[Item]:
-    found = (item for item in sheet.display.items if _compared(item, key))
-    return [part for item in found for part in (item.parts if isinstance(item, Dimensioned) else (item,))]
+    return [part for item in sheet.display.items if _compared(item, key) for part in parts_of(item)]
 
 
 def _lines(

@@ -12,7 +12,7 @@ import numpy as np
 
 from drafting.geometry.polylines import Floats, Polylines
 from drafting.linework.model import Linework
-from drafting.render.items import Dimensioned, Drawing, Image, Text
+from drafting.render.items import Dimensioned, Drawing, Hatched, Image, Inserted, Text, Worded
 from drafting.render.placed import PlacedDrawing
 from drafting.styles.hatches import hatch_lines
 from drafting.styles.patterns import fitted_to, stretches
@@ -93,6 +93,29 @@ class Backend(ABC):
         """Draw a dimension."""
         for part in item.parts:
             part.draw(self)
+
+    def hatched(self, item: Hatched) -> None:
+        """Draw a hatched area of annotation."""
+        for part in item.parts:
+            part.draw(self)
+
+    def symbol(self, item: Inserted) -> None:
+        """Draw a symbol of a library."""
+        for part in item.parts:
+            part.draw(self)
+
+    def note(self, item: Worded) -> None:
+        """Draw a note."""
+        for part in item.parts:
+            part.draw(self)
+
+    def picture(self, item: Image) -> None:
+        """Lay down what is seen of a picture of pixels."""
+        if item.window is None:
+            self.image(item)
+            return
+        with self.clip(item.window.corners):
+            self.image(item)
 
     def hatch(self, areas: Sequence[Sequence[Floats]], style: CutStyle, drawing: PlacedDrawing) -> None:
         """Hatch areas of a drawing, all at once: lines run on from one to the next."""

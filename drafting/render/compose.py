@@ -1,5 +1,5 @@
-"""The front end: from a sheet to its display list, lowest first: drawings, border, marks, titles,
-template."""
+"""The front end: from a sheet to its display list, lowest first: drawings, border, marks, titles, template;
+where a viewport hides what is below, those below it are whole before it begins."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ from drafting.render.climb_items import climb_items
 from drafting.render.display_list import DisplayList, FieldBox, Link, RoomBox, TitleBox
 from drafting.render.drawing_list import drawing_list_items, kept_within, list_box
 from drafting.render.drawing_title import drawing_title_items, title_box
-from drafting.render.items import Drawing, Fill, FlatItem
+from drafting.render.items import Drawing, Fill, FlatItem, Item
 from drafting.render.mark_items import grid_items, level_items, mark_items
 from drafting.render.room_items import LAYER as ROOM_LAYER
 from drafting.render.room_items import ROOM_TINT, room_box, room_items
@@ -35,38 +35,49 @@ def compose(
     table: PenTableSpec = CONSTRUCTION,
     tables: Mapping[str, PenTableSpec] | None = None,
     pieces: Sequence[PlacedPiece] = (),
+    drawn_pieces: Sequence[tuple[PlacedPiece, Sequence[Item]]] = (),
 ) -> DisplayList:
     """Everything on a sheet, with the pieces of annotation on it: drawn with a pen table, or where a viewport
-    names one of `tables`, with that."""
-    annotation = [(placed, piece_items(placed)) for placed in pieces]
+    names one of `tables`, with that.
+
+    Args:
+        drawn_pieces: in place of `pieces`, by whoever has their items already.
+    """
+    annotation = drawn_pieces or [(placed, piece_items(placed)) for placed in pieces]
     marked = [(viewport, sheet.marks.get(viewport.id, ViewportMarks())) for viewport in sheet.viewports]
     grids = {viewport.id: list(grid_items(about.grid, viewport.id)) for viewport, about in marked}
     marks = {viewport.id: list(mark_items(about.marks, viewport.id)) for viewport, about in marked}
     levels = {viewport.id: list(level_items(about.levels, viewport.id)) for viewport, about in marked}
     dimensions = [item for placed, own in annotation if placed.piece.kind == "dimension" for item in own]
     below = _reach_down([dimensions, *grids.values(), *marks.values(), *levels.values()])
-    # A view that was never drawn has only its title yet.
-    drawn = [viewport for viewport in sheet.viewports if viewport.linework]
     listed = sheet.drawing_list and kept_within(sheet.drawing_list, sheet.blank.frame)
-    items = [
-        *(
-            item
-            for viewport in drawn
-            for item in _drawing(viewport, (tables or {}).get(viewport.pen_table, table), sheet)
-        ),
-        *border_items(sheet.blank),
-        *(item for own in (*grids.values(), *marks.values(), *levels.values()) for item in own),
+    items: list[Item] = []
+    layers = _layers(marked)
+    for number, layer in enumerate(layers):
+        last = number == len(layers) - 1
+        own = {viewport.id for viewport, _ in layer}
+        # A view that was never drawn has only its title yet.
+        for viewport, _ in layer:
+            if viewport.linework:
+                items += _drawing(viewport, (tables or {}).get(viewport.pen_table, table), sheet)
+        items += border_items(sheet.blank) if last else ()
+        for about_them in (grids, marks, levels):
+            items += (item for viewport, _ in layer for item in about_them[viewport.id])
         # Names of rooms keep away what lies under them: the line of a section too.
-        *(item for viewport, about in marked for item in _on_floors(viewport, about)),
-        *(item for placed, own in annotation for item in drawn_piece(placed, own)),
-        *(
+        items += (item for viewport, about in layer for item in _on_floors(viewport, about))
+        items += (
             item
-            for viewport, about in marked
+            for placed, parts in annotation
+            if (placed.viewport.id in own if placed.viewport else last)
+            for item in drawn_piece(placed, parts)
+        )
+        items += (
+            item
+            for viewport, about in layer
             for item in drawing_title_items(viewport, about.north, below[viewport.id])
-        ),
-        *(drawing_list_items(listed) if listed else ()),
-        *template_items(sheet),
-    ]
+        )
+    items += drawing_list_items(listed) if listed else ()
+    items += template_items(sheet)
     links = (
         Link(viewport.id, mark.subject, at)
         for viewport, about in marked
@@ -100,12 +111,28 @@ def compose(
     )
 
 
-def _reach_down(items: Iterable[Iterable[FlatItem]]) -> Mapping[str, float]:
+def _layers(
+    marked: Sequence[tuple[Viewport, ViewportMarks]],
+) -> list[list[tuple[Viewport, ViewportMarks]]]:
+    """Viewports that lie over each other as they are: one that hides what is below begins a new layer, which
+    is over the marks and titles of those before it as well."""
+    layers: list[list[tuple[Viewport, ViewportMarks]]] = [[]]
+    for viewport, about in marked:
+        if viewport.opaque and layers[-1]:
+            layers.append([])
+        layers[-1].append((viewport, about))
+    return layers
+
+
+def _reach_down(items: Iterable[Iterable[Item]]) -> Mapping[str, float]:
     """How far down on the sheet what belongs to each viewport reaches, mm."""
     lowest: dict[str, float] = defaultdict(lambda: math.inf)
     for own in items:
+        by_source: dict[str, list[Item]] = defaultdict(list)
         for item in own:
-            lowest[item.viewport] = min(lowest[item.viewport], bounds_of(item).y)
+            by_source[getattr(item, "viewport", "")].append(item)
+        for source, some in by_source.items():
+            lowest[source] = min(lowest[source], bounds_of(*some).y)
     return lowest
 
 

@@ -6,7 +6,15 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from drafting.annotation.dimensions import STYLES, Dimension, DimensionStyle, lettered, measured
+from drafting.annotation.dimensions import (
+    LINES_APART,
+    Dimension,
+    DimensionStyle,
+    Length,
+    dimension_lines,
+    lettered,
+    measured,
+)
 from drafting.annotation.pieces import PlacedPiece
 from drafting.annotation.spot_levels import SpotLevel
 from drafting.geometry.boxes import Point
@@ -17,8 +25,8 @@ from drafting.styles.pens import INK, PAPER, Pen
 
 LAYER = "Dimensions"
 LINE_PEN, STROKE_PEN = Pen(0.18), Pen(0.5)
-#: Extension lines begin this far from what they measure, and run on this far beyond the dimension line; mm.
-GAP, BEYOND = 1.5, 2.0
+#: Extension lines run on this far beyond the dimension line, mm.
+BEYOND = 2.0
 #: The length of an oblique stroke, of an arrow and its half breadth, and the radius of a dot; mm.
 STROKE, ARROW, ARROW_HALF, DOT = 3.0, 3.0, 0.5, 0.7
 #: From the dimension line to the words above it; beside words; kept clear about them; mm.
@@ -57,55 +65,85 @@ def dimension_items(placed: PlacedPiece, dimension: Dimension, source: str) -> I
     found = measured(dimension, placed.stood.at)
     if not found.lengths:
         return
-    style, points = STYLES[dimension.style], placed.points
-    frame = _frame(dimension, found.way, placed)
-    stops = [found.lengths[0].first, *(length.last for length in found.lengths)]
-    along = {k: frame.to(points[k])[0] for k in stops}
-    # Read from the right, the chain runs the other way.
-    stops.sort(key=lambda k: along[k])
-    for k in stops:
-        _, up = frame.to(points[k])
-        if abs(up) > GAP:
+    style, points = placed.style, placed.points
+    lines = dimension_lines(dimension.arrangement, found)
+    # An extension line runs to the furthest line that its point has a length on.
+    furthest = {
+        k: number for number, line in enumerate(lines) for length in line for k in (length.first, length.last)
+    }
+    for k, number in furthest.items():
+        frame = _frame(dimension, found.way, placed, number)
+        along, up = frame.to(points[k])
+        if abs(up) > style.gap:
             way = math.copysign(1.0, up)
-            far = up - way * GAP
+            far = up - way * style.gap
             if dimension.extension is not None:
-                far = way * min(abs(far), dimension.extension)
-            ends = frame.at(along[k], far), frame.at(along[k], -way * BEYOND)
-            yield Path(ends, LINE_PEN, LAYER, source)
+                far = way * min(abs(far), dimension.extension + number * LINES_APART)
+            yield Path((frame.at(along, far), frame.at(along, -way * BEYOND)), LINE_PEN, LAYER, source)
+    start = 0
+    for number, line in enumerate(lines):
+        frame = _frame(dimension, found.way, placed, number)
+        yield from _line_items(dimension, line, frame, start, placed, source)
+        start += len(line)
+
+
+def _line_items(
+    dimension: Dimension,
+    line: Sequence[Length],
+    frame: _Frame,
+    start: int,
+    placed: PlacedPiece,
+    source: str,
+) -> Iterator[FlatItem]:
+    """One dimension line with its terminators and figures; `start` lengths stand on lines before it."""
+    style, points = placed.style, placed.points
+    along = {k: frame.to(points[k])[0] for length in line for k in (length.first, length.last)}
+    # Read from the right, the chain runs the other way.
+    stops = sorted(along, key=lambda k: along[k])
     yield Path((frame.at(along[stops[0]]), frame.at(along[stops[-1]])), LINE_PEN, LAYER, source)
     for k in stops:
         yield from _terminator(frame, along[k], style, source, inward=1 if k == stops[0] else -1)
-    stretches = [
-        (min(along[a], along[b]), max(along[a], along[b]), words)
-        for a, b, words in lettered(dimension, found.lengths)
-    ]
+    stretches: list[tuple[float, float, str, tuple[float, float]]] = []
+    for each in lettered(dimension, line, style, start):
+        low, high = sorted((along[each.first], along[each.last]))
+        shift = dimension.shifts[each.length] if each.length < len(dimension.shifts) else (0.0, 0.0)
+        stretches.append((low, high, each.words, shift))
     yield from _figures(frame, sorted(stretches), style, source)
 
 
-def dimensioned(placed: PlacedPiece, dimension: Dimension, parts: Sequence[FlatItem]) -> Dimensioned:
+def dimensioned(placed: PlacedPiece, dimension: Dimension, parts: list[FlatItem]) -> Dimensioned:
     """A dimension with its lengths, for outputs that have dimensions of their own."""
     found, points = measured(dimension, placed.stood.at), placed.points
-    frame = _frame(dimension, found.way, placed)
-    stretches = (Stretch(points[a], points[b], words) for a, b, words in lettered(dimension, found.lengths))
+    stretches, start = [], 0
+    for number, line in enumerate(dimension_lines(dimension.arrangement, found)):
+        base = _frame(dimension, found.way, placed, number).base
+        stretches += [
+            Stretch(points[each.first], points[each.last], base, each.words)
+            for each in lettered(dimension, line, placed.style, start)
+        ]
+        start += len(line)
     viewport = placed.viewport
     return Dimensioned(
         tuple(parts),
         tuple(stretches),
-        frame.base,
-        round(frame.turn, 6),
+        round(_frame(dimension, found.way, placed).turn, 6),
         float(viewport.scale.ratio) if viewport else 1.0,
-        STYLES[dimension.style].text,
+        placed.style.text,
         LAYER,
         viewport.id if viewport else "",
+        placed.style.gap,
+        placed.style.terminator,
     )
 
 
-def _frame(dimension: Dimension, way: Point, placed: PlacedPiece) -> _Frame:
+def _frame(dimension: Dimension, way: Point, placed: PlacedPiece, number: int = 0) -> _Frame:
+    """Where a dimension line of a dimension lies, the nearest to its points first."""
     turn = math.radians(placed.turn)
     cos, sin = math.cos(turn), math.sin(turn)
     x, y = way[0] * cos - way[1] * sin, way[0] * sin + way[1] * cos
     first = placed.points[0]
-    base = first[0] - y * dimension.offset, first[1] + x * dimension.offset
+    offset = dimension.offset + math.copysign(number * LINES_APART, dimension.offset)
+    base = first[0] - y * offset, first[1] + x * offset
     # Lettering reads from the bottom, or from the right where the line is upright (ISO 129-1).
     if x < -1e-9 or (abs(x) <= 1e-9 and y < 0):
         x, y = -x, -y
@@ -130,25 +168,32 @@ def _terminator(
 
 
 def _figures(
-    frame: _Frame, stretches: Sequence[tuple[float, float, str]], style: DimensionStyle, source: str
+    frame: _Frame,
+    stretches: Sequence[tuple[float, float, str, tuple[float, float]]],
+    style: DimensionStyle,
+    source: str,
 ) -> Iterator[FlatItem]:
     """The figures over their lengths. One that has no room there is raised above its neighbours; one at an
-    end goes beyond it."""
+    end goes beyond it; one that was moved by hand lies where it was put."""
     taken: list[tuple[int, float, float]] = []
-    for k, (low, high, words) in enumerate(stretches):
+    lowest = ABOVE if style.place == "above" else -style.text / 2
+    for k, (low, high, words, (aside, raised)) in enumerate(stretches):
         wide = text_width(words, style.text)
         middle = (low + high) / 2
         if wide + BETWEEN > high - low and len(stretches) > 1 and k in (0, len(stretches) - 1):
             # Beside the end of the chain there is room.
             middle = low - wide / 2 - STROKE if k == 0 else high + wide / 2 + STROKE
         tier = 0
-        while any(
+        by_hand = aside or raised
+        while not by_hand and any(
             t == tier and left < middle + wide / 2 + BETWEEN and middle - wide / 2 - BETWEEN < right
             for t, left, right in taken
         ):
             tier += 1
-        taken.append((tier, middle - wide / 2, middle + wide / 2))
-        up = ABOVE + tier * (style.text + ABOVE)
+        if not by_hand:
+            taken.append((tier, middle - wide / 2, middle + wide / 2))
+        up = lowest + tier * (style.text + ABOVE)
+        middle, up = middle + aside, up + raised
         yield _ground(frame, middle, up, wide, style.text, source)
         at = frame.at(middle, up)
         yield Text(
@@ -178,8 +223,12 @@ def spot_level_items(placed: PlacedPiece, level: SpotLevel, source: str) -> Iter
     tip = level.offset
     words = level.override or level_text(placed.stood.at[0][1] + placed.zero, level.feet)
     wide = text_width(words, LEVEL_TEXT)
-    ends = min(0.0, tip - LEVEL_LINE), max(0.0, tip + LEVEL_SIZE + wide)
-    yield Path((frame.at(ends[0]), frame.at(ends[1])), LINE_PEN, LAYER, source)
+    begin, end = min(0.0, tip - LEVEL_LINE), max(0.0, tip + LEVEL_SIZE + wide)
+    if level.extension is not None:
+        left, right = tip - LEVEL_SIZE / 2, tip + LEVEL_SIZE + wide
+        begin = max(0.0, left - level.extension) if tip > 0 else left
+        end = right if tip > 0 else min(0.0, right + level.extension)
+    yield Path((frame.at(begin), frame.at(end)), LINE_PEN, LAYER, source)
     high, half = LEVEL_SIZE * 0.8, LEVEL_SIZE / 2
     corners = frame.at(tip), frame.at(tip + half, high), frame.at(tip - half, high)
     yield Fill((corners,), PAPER, LAYER, source)

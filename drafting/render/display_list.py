@@ -12,10 +12,11 @@ from typing import Annotated, Any
 
 from pydantic import Field
 
-from drafting.annotation.pieces import PieceKind, Standing
+from drafting.annotation.piece import Standing
+from drafting.annotation.pieces import PieceKind
 from drafting.geometry.boxes import Box
 from drafting.render.backend import Backend
-from drafting.render.items import Dimensioned, Item, Point, Restyle
+from drafting.render.items import Item, Point, Restyle, parts_of
 from drafting.schema import CLOSED, dump
 
 
@@ -79,6 +80,7 @@ class PieceBox:
             gone.
         words: the old and new figures, or what is gone.
         typed_over: whether a true figure of it is typed over.
+        figures: where each figure of a dimension lies, in the order of its lengths.
     """
 
     __pydantic_config__ = CLOSED
@@ -93,6 +95,7 @@ class PieceBox:
     standing: Standing
     words: str = ""
     typed_over: bool = False
+    figures: tuple[Box, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -121,12 +124,9 @@ class DisplayList:
 
     @property
     def flat_items(self) -> Iterator[Item]:
-        """Every item, with the parts of dimensions in place of these."""
+        """Every item, with the parts of dimensions, symbols and notes in place of these."""
         for item in self.items:
-            if isinstance(item, Dimensioned):
-                yield from item.parts
-            else:
-                yield item
+            yield from parts_of(item)
 
     def replay(self, backend: Backend) -> None:
         """Draw every item, lowest first."""

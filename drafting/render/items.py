@@ -3,7 +3,7 @@ output."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Annotated, Literal
 
@@ -13,6 +13,7 @@ from drafting.geometry.boxes import Box
 from drafting.geometry.polylines import Polylines
 from drafting.linework.model import Role
 from drafting.schema import CLOSED, Colour
+from drafting.styles.hatches import HatchName
 from drafting.styles.pen_table import CutStyle
 from drafting.styles.pens import Pen, PenChange
 
@@ -27,6 +28,10 @@ Point = tuple[Coordinate, Coordinate]
 Points = Annotated[tuple[Point, ...], Field(description="Paper mm.")]
 Source = Annotated[str, Field(description="The viewport that it belongs to; blank for none.")]
 Anchor = Literal["start", "middle", "end"]
+#: Where words are held that stand at one side of their place, or in its middle.
+ANCHORS: Mapping[Literal["left", "middle", "right"], Anchor] = {
+    "left": "start", "middle": "middle", "right": "end",
+}  # fmt: skip
 
 
 def _same(colour: str) -> str:
@@ -130,12 +135,14 @@ FlatItem = Annotated[Path | Fill | Text, Field(discriminator="type")]
 
 @dataclass(frozen=True)
 class Stretch:
-    """One length of a dimension: its two ends on paper, and the words over it."""
+    """One length of a dimension: its two ends on paper, a point of its dimension line, and the words over
+    it."""
 
     __pydantic_config__ = CLOSED
 
     first: Point
     last: Point
+    base: Point
     text: str
 
 
@@ -146,8 +153,7 @@ class Dimensioned:
     Attributes:
         parts: its lines and figures.
         stretches: its lengths.
-        base: a point of the dimension line, paper mm.
-        turn: how the line runs, degrees anticlockwise.
+        turn: how its lines run, degrees anticlockwise.
         ratio: paper mm for one real mm.
         size: height of its figures, paper mm.
     """
@@ -156,12 +162,13 @@ class Dimensioned:
 
     parts: tuple[FlatItem, ...]
     stretches: tuple[Stretch, ...]
-    base: Point
     turn: Annotated[float, Field(description="Degrees anticlockwise.")]
     ratio: Annotated[float, Field(description="Paper mm for one real mm.")]
     size: Coordinate
     layer: str = ""
     viewport: Source = ""
+    gap: Annotated[Coordinate, Field(description="Where extension lines begin, paper mm.")] = 1.5
+    terminator: Literal["stroke", "arrow", "dot"] = "stroke"
     type: Literal["dimension"] = "dimension"
 
     def draw(self, backend: Backend) -> None:
@@ -173,8 +180,113 @@ class Dimensioned:
 
 
 @dataclass(frozen=True)
+class Inserted:
+    """A symbol of a library: drawn as its parts, by outputs that have no blocks of their own.
+
+    Attributes:
+        parts: its lines, fills and words where they lie on paper.
+        name: what the symbol is called.
+        symbol: its id: the parts of all that have it are the same but for where they lie, and their words.
+        at: its insertion point.
+        turn: degrees anticlockwise.
+        size: how many times as large as in the library, whose lengths are mm.
+        mirrored: whether left and right are exchanged, before it is turned.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    parts: tuple[FlatItem, ...]
+    name: str
+    symbol: str
+    at: Point
+    turn: Annotated[float, Field(description="Degrees anticlockwise.")]
+    size: float
+    mirrored: bool = False
+    layer: str = ""
+    viewport: Source = ""
+    type: Literal["symbol"] = "symbol"
+
+    def draw(self, backend: Backend) -> None:
+        backend.layer(self.layer)
+        backend.symbol(self)
+
+    def restyled(self, by: Restyle) -> Inserted:
+        return replace(self, parts=tuple(part.restyled(by) for part in self.parts))
+
+
+@dataclass(frozen=True)
+class Worded:
+    """A note: drawn line by line, by outputs that have no paragraphs of their own.
+
+    Attributes:
+        parts: its lines of words, what lies under them, and its leaders.
+        text: its words, by paragraphs.
+        at: the upper left corner of its words, paper mm.
+        width: at which they are broken, paper mm.
+        size: height of a capital, paper mm.
+        leaders: each from what it points at to the words.
+        arrow: whether leaders end in arrows.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    parts: tuple[FlatItem, ...]
+    text: str
+    at: Point
+    width: Coordinate
+    size: Coordinate
+    colour: Colour
+    bold: bool = False
+    anchor: Anchor = "start"
+    leaders: tuple[Points, ...] = ()
+    arrow: bool = False
+    layer: str = ""
+    viewport: Source = ""
+    type: Literal["note"] = "note"
+
+    def draw(self, backend: Backend) -> None:
+        backend.layer(self.layer)
+        backend.note(self)
+
+    def restyled(self, by: Restyle) -> Worded:
+        parts = tuple(part.restyled(by) for part in self.parts)
+        return replace(self, parts=parts, colour=by.line(self.colour))
+
+
+@dataclass(frozen=True)
+class Hatched:
+    """A hatched area: drawn line by line, by outputs that have no hatches of their own.
+
+    Attributes:
+        parts: the lines of its hatch.
+        ring: its outline, paper mm.
+        hatch: which (`HATCHES`); its lines go by the first point of the outline.
+        spacing: of the hatch, paper mm.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    parts: tuple[FlatItem, ...]
+    ring: Points
+    hatch: HatchName
+    spacing: Coordinate
+    pen: Pen
+    layer: str = ""
+    viewport: Source = ""
+    type: Literal["hatch"] = "hatch"
+
+    def draw(self, backend: Backend) -> None:
+        backend.layer(self.layer)
+        backend.hatched(self)
+
+    def restyled(self, by: Restyle) -> Hatched:
+        return replace(self, parts=tuple(part.restyled(by) for part in self.parts), pen=by.pen(self.pen))
+
+
+@dataclass(frozen=True)
 class Image:
-    """A picture of pixels by its key, and the box that it fills; in grey where a plot has no colours."""
+    """A picture of pixels by its key, the box that it fills, and what is seen of that; in grey where a plot
+    has no colours."""
 
     __pydantic_config__ = CLOSED
 
@@ -182,11 +294,13 @@ class Image:
     box: Box
     layer: str = ""
     grey: bool = False
+    window: Annotated[Box | None, Field(description="What is seen of it; all where there is none.")] = None
+    viewport: Source = ""
     type: Literal["image"] = "image"
 
     def draw(self, backend: Backend) -> None:
         backend.layer(self.layer)
-        backend.image(self)
+        backend.picture(self)
 
     def restyled(self, by: Restyle) -> Image:
         return replace(self, grey=self.grey or by.grey)
@@ -254,4 +368,11 @@ class Drawing:
         )
 
 
-Item = Annotated[Path | Fill | Text | Dimensioned | Image | Drawing, Field(discriminator="type")]
+#: What is drawn as parts, by outputs that have no such thing of their own.
+Whole = Dimensioned | Inserted | Worded | Hatched
+Item = Annotated[Path | Fill | Text | Whole | Image | Drawing, Field(discriminator="type")]
+
+
+def parts_of(item: Item) -> Sequence[Item]:
+    """The parts of a dimension, a symbol, a note, a hatch; else the item itself."""
+    return item.parts if isinstance(item, Whole) else (item,)

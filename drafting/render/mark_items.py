@@ -29,6 +29,8 @@ LEADER_PEN = Pen(0.18)
 GRID_PEN, GRID_LAYER = Pen(0.13, pattern=_CHAIN), "Grid"
 #: How long the thick ends and corners of a section's line are; mm.
 THICK = 6.0
+#: How long the line at a jog is at each of its ends; mm.
+JOG = 12.0
 #: How far an arrow reaches beyond its bubble; mm.
 ARROW = 2.6
 NUMBER, SHEET = 2.5, 2.0
@@ -45,6 +47,12 @@ def mark_items(marks: Iterable[Mark], source: str) -> Iterator[Item]:
                 yield Path(mark.line, LINE_PEN, LAYER, source)
             for piece in _thick_parts(mark.line):
                 yield Path(tuple(piece), THICK_PEN, LAYER, source)
+        elif mark.kind == "jog":
+            # Through all that is drawn it would be taken for a part of it.
+            for end, inner in (mark.line, mark.line[::-1]):
+                share = JOG / math.dist(end, inner)
+                to = end[0] + (inner[0] - end[0]) * share, end[1] + (inner[1] - end[1]) * share
+                yield Path((end, to), LINE_PEN, LAYER, source)
         elif mark.kind == "detail":
             yield Path(mark.line, OUTLINE_PEN, LAYER, source, closed=True)
             near = _nearest(mark.line, mark.bubbles[0])
@@ -121,15 +129,10 @@ def grid_items(marks: Iterable[GridMark], source: str) -> Iterator[Item]:
 
 
 def level_items(levels: Iterable[Level], source: str) -> Iterator[Item]:
-    """A short line to each side of the building at a storey's level; on one of them a triangle, the height
-    and the name."""
+    """Beside the building a short line at a storey's level, and on it a triangle, the height and the name."""
     for level in levels:
-        for left, right in (
-            (level.left, level.left + level.reach),
-            (level.right - level.reach, level.right),
-        ):
-            yield Path(((left, level.y), (right, level.y)), LEADER_PEN, LAYER, source)
         begin = level.right - level.reach if level.on_right else level.left
+        yield Path(((begin, level.y), (begin + level.reach, level.y)), LEADER_PEN, LAYER, source)
         x = begin + LEVEL_SIZE
         up = level.y + LEVEL_SIZE * 0.8
         triangle = ((x, level.y), (x + LEVEL_SIZE / 2, up), (x - LEVEL_SIZE / 2, up))

@@ -39,10 +39,7 @@ class PlacedDrawing:
         regions = self.linework.packed_regions
         if not len(regions):
             return
-        styles = [
-            next((cut for cut in self.item.cuts if cut.matches(material)), None)
-            for material in self.linework.materials
-        ]
+        styles = self._cut_styles()
         rings = regions.rings.mapped(self._matrix, self.place)
         low, high = rings.bounds()
         outline = regions.starts[:-1]
@@ -52,6 +49,21 @@ class PlacedDrawing:
             style = styles[regions.material[k]]
             if style is not None and int(regions.element[k]) not in hidden:
                 yield style, tuple(rings[ring] for ring in range(regions.starts[k], regions.starts[k + 1]))
+
+    def unfilled_materials(self) -> list[str]:
+        """Names of materials that are cut somewhere and are neither filled nor hatched; blank for none."""
+        regions = self.linework.packed_regions
+        cut = sorted(set(regions.material.tolist()))
+        styles = self._cut_styles() if cut else []
+        bare = [k for k in cut if (style := styles[k]) is None or not (style.fill or style.hatch)]
+        return [self.linework.materials[k] for k in bare]
+
+    def _cut_styles(self) -> list[CutStyle | None]:
+        """How what is cut of each material of the drawing is filled; None for not at all."""
+        return [
+            next((cut for cut in self.item.cuts if cut.matches(material)), None)
+            for material in self.linework.materials
+        ]
 
     def line_groups(self) -> Iterator[tuple[str, Pen, Polylines]]:
         """Lines by layer and pen, the widest last, so that a narrow line never breaks a wide one."""

@@ -6,9 +6,9 @@ from collections.abc import Callable, Iterator, Sequence
 from itertools import accumulate
 
 from drafting.geometry.boxes import Box
-from drafting.render.items import Anchor, Fill, Image, Path, Text
+from drafting.render.items import ANCHORS, Fill, Image, Path, Text
+from drafting.render.picture_items import picture_items
 from drafting.sheets.fields import Revision
-from drafting.sheets.picture import Picture
 from drafting.sheets.sheet import Sheet
 from drafting.sheets.template import Part
 from drafting.styles.lettering import LEADING, fit_lines
@@ -22,7 +22,6 @@ PADDING = 2.0
 ROW, ROW_TEXT = 4.5, 1.8
 COLUMNS = (("Revision", 12.5), ("Date", 17.0), ("Description", 0.0), ("Initials", 11.0))
 
-ANCHORS: dict[str, Anchor] = {"left": "start", "middle": "middle", "right": "end"}
 
 Item = Path | Fill | Text | Image
 
@@ -99,21 +98,7 @@ def _image(sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:
     scale = min(box.width / picture.width, box.height / picture.height)
     width, height = picture.width * scale, picture.height * scale
     x, y = box.x + (box.width - width) / 2, box.y + (box.height - height) / 2
-    if picture.form != "vector":
-        yield Image(picture.key, Box(x, y, width, height), LAYER)
-        return
-    yield from _drawn(picture, (x, y), scale)
-
-
-def _drawn(picture: Picture, at: tuple[float, float], scale: float) -> Iterator[Item]:
-    for outline in picture.outlines:
-        x, y = at
-        rings = tuple(tuple((x + u * scale, y + v * scale) for u, v in ring) for ring in outline.rings)
-        if outline.fill:
-            yield Fill(rings, outline.fill, LAYER)
-        if outline.stroke:
-            for ring in rings:
-                yield Path(ring, Pen(outline.width * scale, outline.stroke), LAYER, closed=outline.closed)
+    yield from picture_items(picture, Box(x, y, width, height), LAYER)
 
 
 def _revisions(sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:

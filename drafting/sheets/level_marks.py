@@ -25,11 +25,11 @@ _QUARTER = 25.4 / 4
 
 @dataclass(frozen=True)
 class Level:
-    """A storey's level: its height on paper, the ends of its two lines, and what stands on it; mm.
+    """A storey's level: its height on paper, the ends between which it is marked, and what stands on it; mm.
 
     Attributes:
-        left, right: the outer ends of a line to the left of the building and of one to its right.
-        reach: how long each of the two is.
+        left, right: where its line begins at the left of the building, or ends at its right.
+        reach: how long that line is.
         beside: whether its name stands beside its height: levels are too near to each other for it below.
         on_right: whether it is lettered on the right: it is too near to the one below it.
     """

@@ -1,5 +1,5 @@
-"""Pictures on templates, such as a logo: read from SVG, PNG or JPEG into what can be printed and cannot do
-anything."""
+"""Pictures on templates and sheets: read from SVG, PNG, JPEG, or the first page of a PDF into what can be
+printed and cannot do anything."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ import json
 from dataclasses import dataclass
 from typing import Any
 
+import pypdfium2
 from PIL import Image, ImageOps, UnidentifiedImageError
 from svgelements import SVG, Close, Color, Line, Move, Path, Shape, SVGElement
 
@@ -18,6 +19,8 @@ from drafting.sheets.svg import checked_svg
 #: Larger files and pictures are photographs by mistake; bytes and pixels.
 MAX_BYTES, MAX_PIXELS = 10_000_000, 36_000_000
 MAX_POINTS = 50_000
+#: Pixels to the inch of a page of a PDF.
+_RESOLUTION = 200
 #: Points that a curve of an SVG is drawn with.
 _CURVE = 16
 Point = tuple[float, float]
@@ -72,7 +75,7 @@ def read_picture(data: bytes, name: str, progress: Progress = silent) -> Picture
     """A picture from a file.
 
     Raises:
-        SheetError: it is too large, is none of SVG, PNG and JPEG, or holds what paper cannot show.
+        SheetError: it is too large, is none of SVG, PNG, JPEG and PDF, or holds what paper cannot show.
     """
     progress("Reading the picture", 0.0)
     if len(data) > MAX_BYTES:
@@ -83,18 +86,20 @@ def read_picture(data: bytes, name: str, progress: Progress = silent) -> Picture
         )
     if name.lower().endswith(".svg") or b"<svg" in data[:4096].lower().replace(b"\0", b""):
         return _vector(data, name)
+    if data[:5] == b"%PDF-":
+        return _page(data, name)
     try:
         with Image.open(io.BytesIO(data)) as opened:
             return _raster(opened, name)
     except SheetError:
         raise
     except (UnidentifiedImageError, OSError, SyntaxError, ValueError, Image.DecompressionBombError):
-        raise SheetError(f"“{name}” could not be read. A picture is an SVG, PNG or JPEG file.") from None
+        raise SheetError(f"“{name}” could not be read. A picture is an SVG, PNG, JPEG or PDF file.") from None
 
 
 def _raster(opened: Image.Image, name: str) -> Picture:
     if opened.format not in ("PNG", "JPEG"):
-        raise SheetError(f"“{name}” is a {opened.format} file. A picture is an SVG, PNG or JPEG file.")
+        raise SheetError(f"“{name}” is a {opened.format} file. A picture is an SVG, PNG, JPEG or PDF file.")
     if opened.width * opened.height > MAX_PIXELS:
         raise SheetError(
             f"“{name}” has {opened.width} x {opened.height} pixels; at most {MAX_PIXELS / 1e6:.0f} "
@@ -106,6 +111,23 @@ def _raster(opened: Image.Image, name: str) -> Picture:
     out = io.BytesIO()
     upright.save(out, opened.format, quality=92)
     return Picture(form, upright.width, upright.height, data=out.getvalue())
+
+
+def _page(data: bytes, name: str) -> Picture:
+    """The first page of a PDF as pixels."""
+    try:
+        document = pypdfium2.PdfDocument(data)
+    except pypdfium2.PdfiumError:
+        raise SheetError(f"“{name}” could not be read: it is damaged, or wants a password.") from None
+    try:
+        wide, high = document[0].get_size()
+        fine = min(_RESOLUTION / 72, (MAX_PIXELS / max(wide * high, 1.0)) ** 0.5)
+        pixels = document[0].render(scale=fine).to_pil().convert("RGB")
+    finally:
+        document.close()
+    out = io.BytesIO()
+    pixels.save(out, "PNG")
+    return Picture("png", pixels.width, pixels.height, data=out.getvalue())
 
 
 def _vector(data: bytes, name: str) -> Picture:

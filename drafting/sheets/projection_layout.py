@@ -26,6 +26,8 @@ PROJECTIONS: tuple[Projection, ...] = get_args(Projection)
 
 Axis = tuple[float, float, float]
 Cell = tuple[int, int]
+#: The rear and further plans leave their places where the set is so many times as large then.
+FOLD_FOR = 2
 #: Directions whose cosine is nearer to one than this are the same.
 _SAME = 1e-6
 
@@ -86,13 +88,10 @@ def arrange(
         raise SheetError("Choose the views to lay out.")
     if projection not in PROJECTIONS:
         raise SheetError(f"“{projection}” is no projection. It is {' or '.join(PROJECTIONS)}.")
-    cells = _cells(views, 1 if projection == "third-angle" else -1)
-    front = views[0]
-    factors = [1.0 if v.to_scale else front.size[0] / max(v.size[0], 1e-9) for v in views]
-    across = _tracks(views, cells, factors, 0)
-    upward = _tracks(views, cells, factors, 1)
+    factors = [1.0 if v.to_scale else views[0].size[0] / max(v.size[0], 1e-9) for v in views]
     space = space_for(blank, taken)
-    scale = _common_scale(across, upward, space, ladder, blank.paper)
+    way = 1 if projection == "third-angle" else -1
+    scale, cells, across, upward = _largest(views, way, factors, space, ladder, blank.paper)
     ratio = float(scale.ratio)
     lefts = _spread(across, ratio, space.x, space.width, 2 * MARGIN, CLEAR)
     bottoms = _spread(upward, ratio, space.y, space.height, 2 * MARGIN, TITLE_ROOM)
@@ -114,7 +113,55 @@ def arrange(
                 to_scale=view.to_scale,
             )
         )
-    return Arranged(tuple(placed), tuple(_notes(views)))
+    return Arranged(tuple(placed), (*_notes(views), *_folded_notes(views, cells, way)))
+
+
+_Tracks = dict[int, "_Track"]
+
+
+def _largest(
+    views: Sequence[DrawnView],
+    way: int,
+    factors: list[float],
+    space: Box,
+    ladder: tuple[Scale, ...],
+    paper: Paper,
+) -> tuple[Scale, list[Cell], _Tracks, _Tracks]:
+    """The scale, the cells and their columns and rows: those of the projection, or where the rear and further
+    plans would make all of it much smaller, with these in the corners.
+
+    Raises:
+        SheetError: neither fits.
+    """
+    found: tuple[Scale, list[Cell], _Tracks, _Tracks] | None = None
+    refused: SheetError | None = None
+    for folded in (False, True):
+        cells = _cells(views, way, folded)
+        across, upward = (_tracks(views, cells, factors, axis) for axis in (0, 1))
+        try:
+            scale = _common_scale(across, upward, space, ladder, paper)
+        except SheetError as error:
+            refused = refused or error
+            continue
+        if found is None or scale.ratio >= FOLD_FOR * found[0].ratio:
+            found = scale, cells, across, upward
+    if found is None:
+        raise refused or SheetError("These views do not fit.")
+    return found
+
+
+def _folded_notes(views: Sequence[DrawnView], cells: list[Cell], way: int) -> Iterator[str]:
+    """What is told of views that do not stand where the projection has them."""
+    if cells == _cells(views, way):
+        return
+    usual = _cells(views, way)
+    moved = [
+        f"“{v.name}”"
+        for v, now, then in zip(views, cells, usual, strict=True)
+        if now != then and (_from_above(v) or _upright(v))
+    ]
+    stand = "stands" if len(moved) == 1 else "stand"
+    yield f"{' and '.join(moved)} {stand} in a corner, where the set can be larger."
 
 
 def _notes(views: Sequence[DrawnView]) -> Iterator[str]:
@@ -135,9 +182,13 @@ def _notes(views: Sequence[DrawnView]) -> Iterator[str]:
             yield f"“{view.name}” is seen from the same side as “{before.name}” and stands in a corner."
 
 
-def _cells(views: Sequence[DrawnView], way: int) -> list[Cell]:
-    """The column and row of each view about the front's 0, 0. `way` is 1 for third-angle, -1 for
-    first-angle."""
+def _cells(views: Sequence[DrawnView], way: int, folded: bool = False) -> list[Cell]:
+    """The column and row of each view about the front's 0, 0.
+
+    Args:
+        way: 1 for third-angle, -1 for first-angle.
+        folded: whether the rear and further plans fill corners, and lengthen no row or column.
+    """
     front = _front(views)
     found: dict[int, Cell] = {}
     taken: set[Cell] = set()
@@ -154,13 +205,14 @@ def _cells(views: Sequence[DrawnView], way: int) -> list[Cell]:
             occupy(number, (0, 0))
         elif _from_above(view):
             # With nothing upright among them plans stand side by side.
-            occupy(number, (0, way) if front else (0, 0), (0, way) if front else (1, 0))
+            if not (folded and front and (0, way) in taken):
+                occupy(number, (0, way) if front else (0, 0), (0, way) if front else (1, 0))
         elif front is not None and _upright(view):
             angle = round(_angle(front, view), 3)
             cell = {0.0: (0, -way), 90.0: (way, 0), -90.0: (-way, 0), 180.0: (2, 0), -180.0: (2, 0)}.get(
                 angle
             )
-            if cell:
+            if cell and not (folded and cell == (2, 0)):
                 occupy(number, cell)
     for number in range(len(views)):
         if number not in found:
@@ -223,7 +275,9 @@ def _tracks(
 
 
 def _track(members: list[tuple[DrawnView, float]], way: int) -> _Track:
-    axis = _axis(members[0][0], way)
+    # The axis that most of them have.
+    axes = [_axis(view, way) for view, _ in members if view.to_scale] or [_axis(members[0][0], way)]
+    axis = max(axes, key=lambda own: sum(np.dot(own, other) > 1 - _SAME for other in axes))
     sharing = [v for v, _ in members if v.to_scale and np.dot(_axis(v, way), axis) > 1 - _SAME]
     ranges = [(_zero(v, way) + v.extents[way], _zero(v, way) + v.extents[way + 2]) for v in sharing]
     low, high = min((a for a, _ in ranges), default=0.0), max((b for _, b in ranges), default=0.0)

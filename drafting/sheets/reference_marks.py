@@ -39,6 +39,8 @@ from drafting.views.spec import AnyView
 
 #: Radius of the bubble that carries a mark's numbers; paper mm.
 BUBBLE = 5.0
+#: A piece of a section's line runs across its first direction where their cosine is below this.
+ASLANT = 0.5
 #: How far apart two elevation marks are set that would cover each other; mm.
 BESIDE = 2 * BUBBLE + 6.0
 
@@ -69,8 +71,8 @@ class Mark:
     Attributes:
         subject: the id of the view that is marked.
         reference: what its bubbles say.
-        kind: section, elevation or detail.
-        line: a section's line, or the closed outline of a detail.
+        kind: section, elevation or detail; or the jog of the section that is seen.
+        line: a section's line, the closed outline of a detail, the upright at a jog.
         bubbles: the middles of its bubbles.
         sight: the way the marked view is looked at, a unit vector; none for a detail.
         through: whether a section's line is drawn from end to end, or only its ends.
@@ -84,6 +86,11 @@ class Mark:
     sight: Point | None
     through: bool = False
 
+    @property
+    def points_nowhere(self) -> bool:
+        """Whether it marks a view that stands on no sheet."""
+        return self.kind != "jog" and not self.reference.sheet
+
 
 def marks_in(seen: MarkedView, subjects: Sequence[Subject], taken: Sequence[Point] = ()) -> list[Mark]:
     """The marks of all views that lie in the one that is seen: sections and details, and elevations round
@@ -95,6 +102,8 @@ def marks_in(seen: MarkedView, subjects: Sequence[Subject], taken: Sequence[Poin
         if subject.id != seen.view and seen.spec.to_scale:
             moved = seen.viewport.mark_offsets.get(subject.id, ())
             found += [_moved(mark, moved) for mark in _marks_of(seen, subject, window, found, taken)]
+    if isinstance(seen.spec, Section) and is_upright(seen):
+        found += _jogs(seen, seen.spec, window)
     return found
 
 
@@ -143,11 +152,9 @@ def _section(
         line = LineString([(across, low), (across, high)])
     else:
         return
-    # The bubbles beyond its ends have to be seen too.
-    part = longest_part(line.intersection(window.buffer(-2 * BUBBLE)))
-    if part is None or part.length < MIN_LINE:
+    points = _seen_of(line, window)
+    if LineString(points).length < MIN_LINE:
         return
-    points = [(float(x), float(y)) for x, y in part.coords]
     if seen.building is not None:
         points[0] = _clear_of(points[0], points[1], taken)
         points[-1] = _clear_of(points[-1], points[-2], taken)
@@ -157,6 +164,41 @@ def _section(
     yield Mark(
         subject.id, subject.reference, "section", tuple(points), bubbles, sight, through=looks_down(seen)
     )
+
+
+def _seen_of(line: LineString, window: BaseGeometry) -> list[Point]:
+    """What of a section's line lies in a window, cut off at its edges so that there is room for the bubbles
+    beyond its ends. What is left ends along the first direction, and not in the middle of a jog."""
+    ends = [(float(x), float(y)) for x, y in line.coords]
+    along = unit_vector((ends[1][0] - ends[0][0], ends[1][1] - ends[0][1]))
+    for end, inner in ((0, 1), (-1, -2)):
+        ends[end] = _further(ends[end], ends[inner], 2 * BUBBLE)
+    part = longest_part(LineString(ends).intersection(window))
+    points = [(float(x), float(y)) for x, y in part.coords] if part else [ends[0], ends[0]]
+    for end, inner in ((0, 1), (-1, -2)):
+        way = unit_vector((points[end][0] - points[inner][0], points[end][1] - points[inner][1]))
+        if len(points) > 2 and abs(way[0] * along[0] + way[1] * along[1]) < ASLANT:
+            points.pop(end)
+        else:
+            room = math.dist(points[end], points[inner]) - MIN_LINE / 2
+            points[end] = _further(points[end], points[inner], -min(2 * BUBBLE, max(room, 0.0)))
+    return points
+
+
+def _further(end: Point, inner: Point, by: float) -> Point:
+    """The end of a line, so much further out."""
+    way = unit_vector((end[0] - inner[0], end[1] - inner[1]))
+    return end[0] + way[0] * by, end[1] + way[1] * by
+
+
+def _jogs(seen: MarkedView, spec: Section, window: BaseGeometry) -> Iterator[Mark]:
+    """Where the plane of the section that is seen goes on in another one (ISO 128-3): uprights from the lower
+    to the upper end of where marks stand."""
+    low, high = window.bounds[1], window.bounds[3]
+    for x, y in spec.line[2:-1:2]:
+        across, _ = seen.to_paper((x, y, seen.origin[2]))
+        if window.bounds[0] < across < window.bounds[2]:
+            yield Mark(seen.view, Reference(), "jog", ((across, low), (across, high)), (), None)
 
 
 def _clear_of(end: Point, inner: Point, taken: Sequence[Point]) -> Point:
@@ -243,5 +285,4 @@ def _bare(spec: AnyView) -> AnyView:
 
 def _beyond(end: Point, inner: Point) -> Point:
     """The middle of a bubble that continues a line at its end."""
-    way = unit_vector((end[0] - inner[0], end[1] - inner[1]))
-    return end[0] + way[0] * BUBBLE, end[1] + way[1] * BUBBLE
+    return _further(end, inner, BUBBLE)

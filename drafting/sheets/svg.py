@@ -15,6 +15,10 @@ from drafting.errors import SheetError
 MAX_BYTES = 2_000_000
 #: Of a picture on a title block, with all that `use` repeats; more is a drawing, or means harm.
 MAX_WEIGHT = 60_000
+#: The same of a drawing from others.
+DRAWING_BYTES, DRAWING_WEIGHT = 60_000_000, 3_000_000
+#: What is left out of drawings.
+_LEFT_OUT = ("image", "lineargradient", "radialgradient", "pattern", "mask", "filter")
 #: Letters of a path for one point of it.
 _LETTERS = 20
 MAX_DEPTH = 100
@@ -37,15 +41,20 @@ _ACTS = _REFUSED["script"]
 _LINKS = "links to things outside it. Export it with everything in it"
 
 
-def checked_svg(data: bytes, name: str) -> bytes:
+def checked_svg(data: bytes, name: str, *, drawing: bool = False) -> bytes:
     """The file again, as UTF-8 and without comments, entities and document type.
+
+    Args:
+        drawing: whether it is a drawing, which may be large, and whose words are lettered anew; pictures and
+            shades in it are left out.
 
     Raises:
         SheetError: it is too large, is no SVG, or has what a drawing may not have.
     """
-    if len(data) > MAX_BYTES:
+    most, heaviest = (DRAWING_BYTES, DRAWING_WEIGHT) if drawing else (MAX_BYTES, MAX_WEIGHT)
+    if len(data) > most:
         raise SheetError(
-            f"“{name}” has {len(data) / 1e6:.1f} MB, and an SVG has at most {MAX_BYTES / 1e6:.0f} MB."
+            f"“{name}” has {len(data) / 1e6:.1f} MB, and an SVG has at most {most / 1e6:.0f} MB."
         )
     try:
         root = fromstring(data)
@@ -56,11 +65,15 @@ def checked_svg(data: bytes, name: str) -> bytes:
     for element, depth in _walk(root):
         if depth > MAX_DEPTH:
             raise SheetError(f"“{name}” has groups nested more than {MAX_DEPTH} deep. Ungroup it.")
+        if drawing:
+            for child in [child for child in element if _local(child.tag) in _LEFT_OUT]:
+                element.remove(child)
         wrong = _wrong(element)
-        if wrong:
+        if wrong and not (drawing and _local(element.tag) == "text"):
             raise SheetError(f"“{name}” has {wrong}.")
-    if _Weights(root).of(root) > MAX_WEIGHT:
-        raise SheetError(f"“{name}” is too detailed for a picture on a template. Make it simpler.")
+    if _Weights(root, heaviest).of(root) > heaviest:
+        where = "to be worked with" if drawing else "for a picture on a template"
+        raise SheetError(f"“{name}” is too detailed {where}. Make it simpler.")
     return bytes(tostring(root, encoding="utf-8"))
 
 
@@ -95,7 +108,8 @@ def _wrong(element: Element) -> str:
 class _Weights:
     """About how many points come of elements, each counted as often as `use` repeats it."""
 
-    def __init__(self, root: Element) -> None:
+    def __init__(self, root: Element, heaviest: int) -> None:
+        self._most = heaviest + 1
         self._by_id = {e.get("id"): e for e, _ in _walk(root) if e.get("id")}
         self._known: dict[Element, int] = {}
 
@@ -104,15 +118,13 @@ class _Weights:
         if element in self._known:
             return self._known[element]
         if above > 4 * MAX_DEPTH:
-            return MAX_WEIGHT + 1
-        self._known[element] = (
-            MAX_WEIGHT + 1
-        )  # what it is while it is being counted: found again, it is endless
+            return self._most
+        self._known[element] = self._most  # what it is while it is being counted: found again, it is endless
         own = 1 + sum(len(element.get(key, "")) for key in ("d", "points")) // _LETTERS
         total = own + sum(self.of(child, above + 1) for child in element)
         if _local(element.tag) == "use":
             to = next((v for k, v in element.attrib.items() if _local(k) == "href"), "").strip()
             target = self._by_id.get(to[1:])
             total += self.of(target, above + 1) if target is not None else 0
-        self._known[element] = min(total, MAX_WEIGHT + 1)
+        self._known[element] = min(total, self._most)
         return self._known[element]

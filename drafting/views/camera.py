@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,11 +20,12 @@ NEAREST = 100.0
 @dataclass(frozen=True)
 class CutPlane:
     """A cutting plane at `depth`, mm, from u = `low` to u = `high`: what is nearer to the viewer is taken
-    away."""
+    away, and what lies beyond `far` is not seen."""
 
     depth: float
     low: float = -math.inf
     high: float = math.inf
+    far: float = -math.inf
 
 
 @dataclass(frozen=True, eq=False)
@@ -86,12 +87,13 @@ class Camera:
 
 
 def limited(building: Building, camera: Camera, depth: float | None) -> Camera:
-    """The camera with a far limit so deep behind its deepest cut, or else behind the building's nearest
+    """The camera with a far limit so deep behind each of its cuts, or else behind the building's nearest
     point."""
     if depth is None:
         return camera
-    begins = min(cut.depth for cut in camera.cuts) if camera.cuts else nearest_depth(building, camera)
-    return Camera(camera.right, camera.up, camera.toward, camera.origin, camera.cuts, far=begins - depth)
+    cuts = tuple(replace(cut, far=cut.depth - depth) for cut in camera.cuts)
+    far = min(cut.far for cut in cuts) if cuts else nearest_depth(building, camera) - depth
+    return Camera(camera.right, camera.up, camera.toward, camera.origin, cuts, far=far)
 
 
 def nearest_depth(building: Building, camera: Camera) -> float:

@@ -15,6 +15,7 @@ from drafting.views.detail import Detail
 from drafting.views.elevation import SIDE_BEARINGS, Elevation
 from drafting.views.perspective import Perspective
 from drafting.views.plan import Plan, RoofPlan
+from drafting.views.received import Received
 from drafting.views.section import Section
 from drafting.views.spec import AnyView
 
@@ -60,7 +61,7 @@ def in_new_axes(view: AnyView, axes: Axes) -> AnyView:
         where = on_paper(view.of, axes)
         region = view.region if where is None else _moved(view.region, where)
         of = in_new_axes(view.of, axes)
-        assert not isinstance(of, Detail | Perspective)  # a view stays of its kind
+        assert not isinstance(of, Detail | Perspective | Received)  # a view stays of its kind
         return replace(view, of=of, region=region)
     return view
 

@@ -38,6 +38,8 @@ def parse_view(text: str) -> AnyView:
     kind, _, rest = text.strip().partition(":")
     if kind not in KINDS:
         raise ViewError(f"“{kind}” is no kind of view. Kinds are {', '.join(KINDS)}.")
+    if kind == "received":
+        raise ViewError("A drawing from others is no view of a building; bring its file in as such.")
     if kind == "detail":
         region, _, of = rest.partition(":")
         given = {"region": _region(_numbers(region, "A detail's region", FORMS[6])), "of": parse_view(of)}

@@ -13,12 +13,14 @@ from drafting.views.detail import Detail
 from drafting.views.elevation import Elevation
 from drafting.views.perspective import Perspective
 from drafting.views.plan import Plan, RoofPlan
+from drafting.views.received import Received
 from drafting.views.section import Section
 
 AnyView = Annotated[
-    Plan | RoofPlan | Elevation | Section | Axonometric | Perspective | Detail, Field(discriminator="kind")
+    Plan | RoofPlan | Elevation | Section | Axonometric | Perspective | Detail | Received,
+    Field(discriminator="kind"),
 ]
-Kind = Literal["plan", "roof", "elevation", "section", "axonometric", "perspective", "detail"]
+Kind = Literal["plan", "roof", "elevation", "section", "axonometric", "perspective", "detail", "received"]
 KINDS: tuple[Kind, ...] = get_args(Kind)
 
 

@@ -12,7 +12,7 @@ from contextlib import contextmanager
 import numpy as np
 from ezdxf import units
 from ezdxf.document import Drawing as Document
-from ezdxf.enums import TextEntityAlignment
+from ezdxf.enums import MTextEntityAlignment, TextEntityAlignment
 from ezdxf.filemanagement import new
 from ezdxf.layouts.layout import Paperspace
 
@@ -22,8 +22,10 @@ from drafting.geometry.polylines import Floats, Polylines
 from drafting.render.backend import OUTLINES, Backend, Sources
 from drafting.render.backends.dxf_model import Model
 from drafting.render.backends.dxf_tables import Tables, allowed
-from drafting.render.items import Dimensioned, Drawing, Image, Text
+from drafting.render.items import Dimensioned, Drawing, Fill, Hatched, Image, Inserted, Text, Worded
 from drafting.render.page import FileInfo, Page
+from drafting.styles.hatches import HATCHES
+from drafting.styles.lettering import LEADING
 from drafting.styles.pens import INK, PAPER, Pen
 
 #: Viewports stand on a layer that is not plotted: a frame that is to be seen is a line of its own.
@@ -36,6 +38,11 @@ _ALIGN = {
     "start": TextEntityAlignment.LEFT,
     "middle": TextEntityAlignment.CENTER,
     "end": TextEntityAlignment.RIGHT,
+}
+_ATTACH = {
+    "start": MTextEntityAlignment.TOP_LEFT,
+    "middle": MTextEntityAlignment.TOP_CENTER,
+    "end": MTextEntityAlignment.TOP_RIGHT,
 }
 #: What would make two files of the same sheets differ: dates (DXF reference, HEADER), random names, and the
 #: library's
@@ -141,9 +148,9 @@ class DxfBackend(Backend):
 
     def dimension(self, item: Dimensioned) -> None:
         """A real dimension for each length, which measures the building through the scale."""
-        style = self._tables.dimension_style(item.size * self._scale, item.ratio * self._scale)
+        style = self._tables.dimension_style(item, self._scale)
         for stretch in item.stretches:
-            first, last, base = self._placed(np.array([stretch.first, stretch.last, item.base]))
+            first, last, base = self._placed(np.array([stretch.first, stretch.last, stretch.base]))
             made = self._layout.add_linear_dim(
                 base=tuple(base),
                 p1=tuple(first),
@@ -155,8 +162,70 @@ class DxfBackend(Backend):
             )
             made.render()
 
-    def image(self, item: Image) -> None:
+    def note(self, item: Worded) -> None:
+        """Words as one text of paragraphs, and leaders as such."""
+        x, y = self._placed(np.array(item.at))
+        width = item.width * self._scale
+        aside = {"start": 0.0, "middle": width / 2, "end": width}[item.anchor]
+        attributes = self._tables.coloured(self._layer, item.colour)
+        # The letters that mean something else in such a text are written so that they do not.
+        words = item.text.replace("\\", "\\\\").replace("{", "\\{").replace("}", "\\}")
+        text = self._layout.add_mtext(
+            words.replace("\n", "\\P"),
+            dxfattribs=attributes
+            | {
+                "style": self._tables.style(item.bold),
+                "char_height": item.size * self._scale,
+                "width": width,
+                # DXF reference, MTEXT, group 44: as a share of five thirds of the height.
+                "line_spacing_factor": LEADING * 3 / 5,
+            },
+        )
+        text.set_location((x + aside, y), attachment_point=_ATTACH[item.anchor])
+        style = self._tables.leader_style(item.arrow, self._scale)
+        for leader in item.leaders:
+            self._layout.add_leader(
+                [tuple(point) for point in self._placed(np.array(leader))],
+                dimstyle=style,
+                dxfattribs=attributes,
+            ).dxf.has_arrowhead = int(item.arrow)
+        self.layer(item.layer)
+        for part in item.parts:
+            # Dots are areas; arrows are the leaders' own.
+            if isinstance(part, Fill) and part.colour != PAPER and not item.arrow:
+                part.draw(self)
+
+    def hatched(self, item: Hatched) -> None:
+        """A real hatch, whose pattern whoever opens the file can change."""
+        ring = self._placed(np.array(item.ring))
+        pen = self._tables.attributes(item.layer, item.pen, self._scale)
+        unit = item.spacing * self._scale
+        self._tables.hatch(self._layout, [ring], pen, item.hatch, HATCHES[item.hatch], unit, 0.0, ring[0])
+
+    def symbol(self, item: Inserted) -> None:
+        """A block that is put in, which stands once; and the words of this one."""
+        name = self._tables.block(item)
+        size = item.size * self._scale
+        self._layout.add_blockref(
+            name,
+            tuple(self._placed(np.array(item.at))),
+            dxfattribs=self._tables.coloured(self._layer, INK)
+            | {
+                "xscale": -size if item.mirrored else size,
+                "yscale": size,
+                "zscale": size,
+                "rotation": item.turn,
+            },
+        )
+        for part in item.parts:
+            if isinstance(part, Text):
+                part.draw(self)
+
+    def picture(self, item: Image) -> None:
         """Left out: it would be a file beside this one."""
+
+    def image(self, item: Image) -> None:
+        """Left out likewise."""
 
     @contextmanager
     def clip(self, outline: Sequence[tuple[float, float]]) -> Iterator[None]:

@@ -3,7 +3,6 @@ mm."""
 
 from __future__ import annotations
 
-import math
 from typing import Any
 
 import numpy as np
@@ -15,8 +14,6 @@ from drafting.linework.model import Linework, Region
 from drafting.render.backend import CUT_AREAS, HATCHES, Sources
 from drafting.render.backends.dxf_tables import NO_LAYER, Tables
 from drafting.render.items import Drawing
-from drafting.styles.hatches import HatchLine
-from drafting.styles.pen_table import CutStyle
 
 #: Between one drawing and the next, mm.
 BETWEEN = 10_000.0
@@ -76,33 +73,13 @@ class Model:
         rings = [ring + by for ring in region.rings]
         if cut.fill:
             self._tables.fill(self._space, rings, CUT_AREAS, cut.fill, cut.opacity / 100)
-        for number, family in enumerate(cut.lines):
-            attributes = self._tables.attributes(HATCHES, cut.pen, scale)
-            hatch = self._space.add_hatch(dxfattribs=attributes | {"hatch_style": 0})
-            for k, ring in enumerate(rings):
-                hatch.paths.add_polyline_path(ring, is_closed=True, flags=1 if k == 0 else 16)
-            hatch.set_pattern_fill(
-                f"{cut.hatch}{number or ''}".upper(),
-                color=7,
-                style=0,
-                pattern_type=0,
-                definition=[_family(cut, family, item, by)],
-            )
+        if cut.lines:
+            # The drawing is turned by its viewport, and the hatch with it; so it is turned back here.
+            turn, unit = cut.angle - item.turn, cut.spacing / item.ratio
+            pen = self._tables.attributes(HATCHES, cut.pen, scale)
+            self._tables.hatch(self._space, rings, pen, cut.hatch, cut.lines, unit, turn, by)
 
 
 def layer_name(role: str, layer: str) -> str:
     """Lines stand on a layer for each layer of the building and each role."""
     return f"{layer or NO_LAYER} - {role}"
-
-
-def _family(cut: CutStyle, family: HatchLine, item: Drawing, by: Floats) -> list[Any]:
-    """A family of hatch lines as a DXF defines it, in model mm."""
-    unit = cut.spacing / item.ratio
-    # The drawing is turned by its viewport, and the hatch with it; so it is turned back here.
-    degrees = family.angle + cut.angle - item.turn
-    angle = math.radians(degrees)
-    across = np.array([-math.sin(angle), math.cos(angle)])
-    step = across * family.apart * unit
-    along = np.array([math.cos(angle), math.sin(angle)]) * family.slide * unit
-    dashes = [length * unit if k % 2 == 0 else -length * unit for k, length in enumerate(family.dashes)]
-    return [degrees, tuple(by + step * family.shift), tuple(step + along), dashes]

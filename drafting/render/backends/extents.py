@@ -17,10 +17,11 @@ from drafting.styles.lettering import text_width
 from drafting.styles.pens import Pen
 
 
-def bounds_of(item: Item) -> Box:
-    """What an item covers on its sheet; a drawing, its window."""
+def bounds_of(*items: Item) -> Box:
+    """What items cover on their sheet, one at least; a drawing, its window."""
     extents = Extents()
-    item.draw(extents)
+    for item in items:
+        item.draw(extents)
     return extents.box
 
 
@@ -73,7 +74,7 @@ class Extents(Backend):
         self._add(np.array(item.at) + corners @ matrix)
 
     def image(self, item: Image) -> None:
-        self._add(np.array(item.box.corners))
+        self._add(np.array((item.window or item.box).corners))
 
     @contextmanager
     def clip(self, outline: Sequence[tuple[float, float]]) -> Iterator[None]:
