@@ -1,5 +1,6 @@
 """Anchors find their corners again when a building has been changed, and say so when they cannot."""
 
+import math
 from unittest import TestCase
 
 import numpy as np
@@ -8,7 +9,7 @@ from hypothesis import strategies as st
 
 from drafting.annotation.anchors import Anchor, described, followed
 from drafting.annotation.corners import Corners
-from drafting.tests.scenes import box, drawn, prism
+from drafting.tests.scenes import box, cylinder, drawn, prism
 
 WHOLE = st.integers(-20, 20).map(lambda k: k * 100.0)
 LONG = st.integers(5, 60).map(lambda k: k * 100.0)
@@ -51,6 +52,42 @@ class DescribedTests(TestCase):
         anchor = described((1000.0, 150.0), "w", element(wall()))
         self.assertEqual(anchor, Anchor((1000.0, 150.0)))
         self.assertEqual(followed(anchor, None).state, "followed")
+
+
+class RoundTests(TestCase):
+    @given(st.integers(12, 90), st.integers(2, 40).map(lambda k: k * 50.0), WHOLE, WHOLE)
+    def test_a_round_column_is_attached_to_by_its_centre_and_follows(self, sides, radius, x, y):
+        def column(by):
+            points, faces = cylinder(radius, 2600, sides)
+            return element((points + by, faces))
+
+        centre = (x, y)
+        anchor = described(centre, "c", column((x, y, 0)))
+        self.assertEqual((anchor.element, anchor.ends[0].ways), ("c", ()))
+        found = followed(anchor, column((x + 700, y - 300, 0)))
+        self.assertEqual(found.state, "followed")
+        np.testing.assert_allclose(found.at, (x + 700, y - 300), atol=0.6)
+
+    def test_of_two_round_holes_each_keeps_its_own(self):
+        def ring(x):
+            turns = [math.tau * k / 24 for k in range(24)]
+            return [(x + 400 * math.cos(turn), 1500 + 400 * math.sin(turn)) for turn in turns]
+
+        def panel(length):
+            face = [(0, 0), (length, 0), (length, 3000), (0, 3000)]
+            mesh = prism(face, 0, 300, [ring(1000), ring(length - 1000)])
+            return element(mesh, view="elevation:south")
+
+        anchor = described((5000.0, 1500.0), "p", panel(6000))
+        found = followed(anchor, panel(8000))
+        np.testing.assert_allclose(found.at, (7000.0, 1500.0), atol=0.5)
+
+    def test_what_is_round_and_no_circle_has_somewhere_to_be_attached(self):
+        turns = [math.tau * k / 60 for k in range(60)]
+        ellipse = [(900 * math.cos(turn), 1500 + 500 * math.sin(turn)) for turn in turns]
+        found = element(prism(ellipse, 0, 300), view="elevation:south")
+        self.assertTrue(found.outer)
+        self.assertEqual(described(found.places[0], "o", found).element, "o")
 
 
 class FollowedTests(TestCase):
@@ -122,7 +159,7 @@ class CornersTests(TestCase):
         angles = [2 * np.pi * k / 60 for k in range(60)]
         ring = [(1000 * np.cos(a), 1300 + 1000 * np.sin(a)) for a in angles]
         found = element(prism(ring, 0.0, 200.0), view="elevation:south")
-        self.assertEqual(found.corners, ())
+        self.assertEqual([corner.ways for corner in found.corners], [()])
 
     def test_an_elevation_has_the_corners_of_what_is_seen(self):
         found = element(box((0, 0, 0), (4000, 300, 2600)), view="elevation:south")

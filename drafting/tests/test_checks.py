@@ -1,12 +1,14 @@
 """Every rule finds what it is there for in a set that breaks it, and nothing in one that does not."""
 
+import math
 from dataclasses import replace
 from unittest import TestCase
 
 from drafting.annotation.anchors import Anchor
 from drafting.annotation.dimensions import Dimension
 from drafting.annotation.notes import Note
-from drafting.annotation.pieces import PlacedPiece, Stood, stand
+from drafting.annotation.piece import Stood
+from drafting.annotation.pieces import PlacedPiece
 from drafting.checks.checked import CheckedSet, CheckedSheet, CheckedView, CheckedViewport, Datum
 from drafting.checks.findings import SEVERITIES, finding
 from drafting.checks.rules import all_rules, check_set
@@ -17,6 +19,7 @@ from drafting.plotting.pages import page_for
 from drafting.plotting.settings import PlotSettings
 from drafting.render.backend import Sources
 from drafting.render.compose import compose
+from drafting.render.items import Drawing, Fill
 from drafting.sheets.fields import FIELDS, Revision
 from drafting.sheets.paper import Paper
 from drafting.sheets.picture import Picture
@@ -27,10 +30,13 @@ from drafting.sheets.template import Part
 from drafting.sheets.template_presets import STANDARD
 from drafting.sheets.viewport import Viewport
 from drafting.sheets.viewport_marks import ViewportMarks
+from drafting.styles.pen_table import CutStyle
+from drafting.styles.pens import PAPER
 from drafting.tests.scenes import box, drawn
 from drafting.views.detail import Detail
 from drafting.views.elevation import Elevation
 from drafting.views.plan import Plan
+from drafting.views.received import Received
 
 RULES = {rule.key: rule for rule in all_rules()}
 FILLED = {key: f"a {key}" for key in FIELDS} | {"number": "A-01", "title": "Ground floor"}
@@ -58,7 +64,7 @@ def piece(standing, **given):
     chain = Dimension((Anchor((0.0, 0.0)), Anchor((3000.0, 0.0))), **given)
     at = tuple(anchor.at for anchor in chain.points)
     moved = Stood(at, standing, "3000 is now 3200")
-    stood = moved if standing != "followed" else stand(chain, lambda e: None)
+    stood = moved if standing != "followed" else chain.stand(lambda e: None)
     return PlacedPiece("d", chain, stood, PLAN)
 
 
@@ -163,12 +169,17 @@ class RuleTests(TestCase):
             self.assertEqual(bool(self.found("over-each-other", one(made))), wrong)
         covering = sheet([PLAN, replace(second, opaque=True)], building=None)
         self.assertEqual(self.found("over-each-other", one(covering)), [])
+        # A surveyor's drawing lies under a plan on purpose.
+        survey = CheckedView("w", "Survey", Received(file="0" * 64, name="a.dxf"), 1)
+        under = sheet([PLAN, second], building=None)
+        under = replace(under, viewports=(under.viewports[0], replace(under.viewports[1], view="w")))
+        self.assertEqual(self.found("over-each-other", replace(one(under), views=(survey,))), [])
 
     def test_rule_text_over_text(self):
         def noted(v):
             near = Dimension((Anchor((0.0, 0.0)), Anchor((3000.0, 0.0))), "horizontal", 10.0)
             far = replace(near, points=(Anchor((200.0, v)), Anchor((3200.0, v))))
-            return [PlacedPiece(k, d, stand(d, lambda e: None), PLAN) for k, d in (("a", near), ("b", far))]
+            return [PlacedPiece(k, d, d.stand(lambda e: None), PLAN) for k, d in (("a", near), ("b", far))]
 
         self.breaks("text-over-text", one(sheet(pieces=noted(100.0))), "3000")
         self.assertEqual(self.found("text-over-text", one(sheet(pieces=noted(600.0)))), [])
@@ -183,7 +194,7 @@ class RuleTests(TestCase):
         printed = PlotSettings(device="office", paper="A3")
         self.assertEqual(self.found("cannot-be-plotted", one(sheet(settings=printed))), [])
         note = Note(Anchor((1.0, 100.0)), "Beside the frame")
-        beside = PlacedPiece("n", note, stand(note, lambda e: None))
+        beside = PlacedPiece("n", note, note.stand(lambda e: None))
         made = one(sheet(settings=printed, pieces=[beside]))
         self.assertEqual(self.breaks("cannot-be-plotted", made, "office printer")[0].subject, "Notes")
 
@@ -199,7 +210,9 @@ class RuleTests(TestCase):
             self.assertEqual(self.found("revision-not-raised", one(fine)), [])
 
     def test_rule_views_unplaced(self):
-        self.breaks("views-unplaced", one(sheet(), views=(VIEW, replace(VIEW, id="q", places=0))), "no sheet")
+        self.breaks(
+            "views-unplaced", one(sheet(), views=(VIEW, replace(VIEW, id="q", places=0))), "placed nowhere"
+        )
 
     def test_rule_storeys_without_plan(self):
         self.breaks("storeys-without-plan", one(sheet(), storeys=("Ground", "Lookout")), "Lookout")
@@ -264,7 +277,7 @@ class RuleTests(TestCase):
 
     def test_rule_letters_missing(self):
         note = Note(Anchor((100.0, 100.0)), "Ø 12, 東側")
-        foreign = PlacedPiece("n", note, stand(note, lambda e: None))
+        foreign = PlacedPiece("n", note, note.stand(lambda e: None))
         (found,) = self.breaks("letters-missing", one(sheet(pieces=[foreign])), "東")
         self.assertNotIn("Ø.", found.words)
 
@@ -340,6 +353,44 @@ class RuleTests(TestCase):
         titled = next(i for i in below(60).sheets[0].display.flat_items if getattr(i, "text", "") == "Plan")
         self.breaks("text-over-lines", below(titled.at[1] + titled.size / 2), "Plan")
         self.assertEqual(self.found("text-over-lines", below(titled.at[1] - 20)), [])
+
+    def test_rule_marks_over_drawing(self):
+        wall = drawn([box((0, 0, 0), (300, 300, 900))], "plan:0@500")
+        checked = self.drawn_sheet(wall, "1:20")
+        made = checked.sheets[0]
+        corner = PLAN.box.middle[0] - 500 / 20, PLAN.box.middle[1]
+
+        def with_bubbles(*places):
+            rings = [
+                [(x + 4 * math.cos(t / 4), y + 4 * math.sin(t / 4)) for t in range(25)] for x, y in places
+            ]
+            items = tuple(Fill((tuple(ring),), PAPER, viewport="v") for ring in rings)
+            display = replace(made.display, items=made.display.items + items)
+            return replace(checked, sheets=(replace(made, display=display),))
+
+        x, y = corner
+        self.breaks("marks-over-drawing", with_bubbles((x, y)), "over the drawing")
+        self.assertEqual(self.found("marks-over-drawing", with_bubbles((x - 8, y), (x - 8, y + 12))), [])
+        self.breaks("marks-over-drawing", with_bubbles((x - 9, y), (x - 9, y + 6)), "over each other")
+
+    def test_rule_cuts_unhatched(self):
+        walls = [box((0, 0, 0), (300, 300, 900)), box((600, 0, 0), (900, 300, 900))]
+        cut = drawn(walls, "plan:0@500", ["concrete", "felt"])
+        checked = self.drawn_sheet(cut, "1:20")
+        made = checked.sheets[0]
+
+        def filled(*styles):
+            items = tuple(
+                replace(item, cuts=styles) if isinstance(item, Drawing) else item
+                for item in made.display.items
+            )
+            return replace(checked, sheets=(replace(made, display=replace(made.display, items=items)),))
+
+        some = CutStyle("concrete", hatch="diagonal")
+        self.breaks("cuts-unhatched", filled(some), "“felt”")
+        self.assertEqual(self.found("cuts-unhatched", filled(some, CutStyle("", fill="#dddddd"))), [])
+        # A table that fills nothing is meant so.
+        self.assertEqual(self.found("cuts-unhatched", filled()), [])
 
 
 class KeyTests(TestCase):

@@ -9,7 +9,7 @@ from shapely.geometry import box as rectangle
 
 from drafting.annotation.anchors import Anchor
 from drafting.annotation.clouds import ARC, LEAST_SIDE, Cloud, cloud_box, cloud_ring
-from drafting.annotation.pieces import PlacedPiece, check_piece, dump_piece, parse_piece, stand
+from drafting.annotation.pieces import PlacedPiece, dump_piece, parse_piece
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
 from drafting.render.annotation_items import piece_boxes, piece_items
@@ -35,7 +35,7 @@ class CloudTests(TestCase):
         self.assertTrue(inner.buffer(ARC / 2 + 1e-6).covers(ring))
 
     def test_it_follows_its_viewport_and_says_its_revision(self):
-        placed = PlacedPiece("c", CLOUD, stand(CLOUD, lambda e: None), VIEWPORT)
+        placed = PlacedPiece("c", CLOUD, CLOUD.stand(lambda e: None), VIEWPORT)
         items = piece_items(placed)
         self.assertEqual([i.text for i in items if isinstance(i, Text)], ["P02"])
         ring = Polygon(items[0].points)
@@ -45,6 +45,6 @@ class CloudTests(TestCase):
 
     def test_it_comes_back_from_plain_data_and_one_about_nothing_is_refused(self):
         self.assertEqual(parse_piece(dump_piece(CLOUD)), CLOUD)
-        check_piece(CLOUD, None)
+        CLOUD.check(None)
         with self.assertRaisesRegex(SheetError, "one place"):
-            check_piece(Cloud(Anchor((1.0, 1.0)), Anchor((1.0, 1.0))), None)
+            Cloud(Anchor((1.0, 1.0)), Anchor((1.0, 1.0))).check(None)

@@ -11,6 +11,9 @@ from unittest import TestCase
 
 import numpy as np
 
+from drafting.annotation.reference_lines import reference_lines
+from drafting.annotation.round_lines import centres
+from drafting.annotation.schedules import LISTED, usual_columns
 from drafting.geometry.boxes import Box
 from drafting.linework.model import ROLES
 from drafting.schema import parse
@@ -56,6 +59,27 @@ class ContractTests(TestCase):
                 )
                 np.testing.assert_allclose(viewport.to_paper(0.0, 0.0), case["place"], atol=1e-6)
                 np.testing.assert_allclose(viewport.outline[:4], case["corners"], atol=1e-6)
+
+    def test_reference_lines(self) -> None:
+        for case in cases("reference-lines"):
+            grid = [(line["name"], *line["ends"]) for line in case["grid"]]
+            storeys = [(storey["name"], storey["elevation"]) for storey in case["storeys"]]
+            found = reference_lines(grid, storeys, case["axes"])
+            self.assertEqual(set(found), set(case["lines"]))
+            for name, ends in found.items():
+                np.testing.assert_allclose(ends, case["lines"][name], atol=1e-6)
+
+    def test_centres(self) -> None:
+        for case in cases("centres"):
+            found = list(centres(case["line"]))
+            self.assertEqual(len(found), len(case["centres"]))
+            np.testing.assert_allclose(
+                np.reshape(found, (-1, 2)), np.reshape(case["centres"], (-1, 2)), atol=1e-3
+            )
+
+    def test_usual_columns(self) -> None:
+        found = [{"of": of, "columns": [asdict(c) for c in usual_columns(of)]} for of in LISTED]
+        self.assertEqual(found, cases("usual-columns"))
 
     def test_patterns(self) -> None:
         for case in cases("patterns"):

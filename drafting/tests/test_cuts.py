@@ -137,6 +137,14 @@ class SectionTests(TestCase):
         jogged = drawn([post, box((0, 4000, 0), (5000, 4500, 500))], "section:0,0,2000,0,2000,3000,5000,3000")
         self.assertEqual({x.element for x in jogged.lines}, {"e1"})
 
+    def test_depth_counts_from_each_leg_of_a_jogged_section(self):
+        # The left leg runs at y = 0, the right one at y = 3000.
+        legs = "section:0,0,2000,0,2000,3000,5000,3000@1000"
+        near, behind = box((500, 600, 0), (1500, 900, 2000)), box((500, 2000, 0), (1500, 2500, 2000))
+        right, beyond = box((3000, 3500, 0), (4000, 3900, 2000)), box((3000, 4200, 0), (4000, 4500, 2000))
+        seen = {line.element for line in drawn([near, behind, right, beyond], legs).lines}
+        self.assertEqual(seen, {"e0", "e2"})
+
 
 class NearTests(TestCase):
     def test_an_elevation_from_a_near_limit_is_cut_there(self):

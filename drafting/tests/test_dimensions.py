@@ -1,22 +1,17 @@
 """Dimensions: true lengths whatever the scale and turn, their figures, and where they lie on paper."""
 
 import math
+from dataclasses import replace
 from unittest import TestCase
 
+import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
 from drafting.annotation.anchors import Anchor
 from drafting.annotation.dimensions import STYLES, Dimension, changes, measured
-from drafting.annotation.pieces import (
-    PlacedPiece,
-    Stood,
-    attached,
-    check_piece,
-    dump_piece,
-    parse_piece,
-    stand,
-)
+from drafting.annotation.piece import Stood
+from drafting.annotation.pieces import PlacedPiece, attached, dump_piece, parse_piece
 from drafting.annotation.spot_levels import SpotLevel
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
@@ -45,7 +40,7 @@ def viewport(scale="1:100", turn=0.0):
 
 
 def placed(piece, scale="1:100", turn=0.0, zero=0.0):
-    return PlacedPiece("p", piece, stand(piece, lambda element: None), viewport(scale, turn), zero)
+    return PlacedPiece("p", piece, piece.stand(lambda element: None), viewport(scale, turn), zero)
 
 
 def texts(items):
@@ -140,6 +135,29 @@ class DrawnTests(TestCase):
         for k, a in enumerate(boxes):
             self.assertFalse(any(a.meets(b) for b in boxes[k + 1 :]), texts(items)[k])
 
+    @given(st.lists(st.integers(0, 90), min_size=2, max_size=8, unique=True), st.booleans())
+    def test_from_a_base_every_length_begins_at_the_first_point(self, places, left):
+        points = [(100 * at, 0) for at in places]
+        offset = 12.0 if left else -12.0
+        items = piece_items(placed(chain(*points, measures="horizontal", arrangement="base", offset=offset)))
+        wanted = sorted(abs(100 * (at - places[0])) for at in places[1:])
+        self.assertEqual(texts(items), [str(length) for length in wanted])
+        # Each on a line of its own, the longest furthest out.
+        heights = [item.at[1] for item in items if isinstance(item, Text)]
+        steps = np.diff(heights)
+        np.testing.assert_allclose(steps, np.full(len(steps), 8.0 if left else -8.0), atol=1e-9)
+
+    def test_the_whole_stands_outside_of_its_parts(self):
+        whole = chain((0, 0), (3000, 0), (4000, 0), measures="horizontal", arrangement="overall", offset=12.0)
+        items = piece_items(placed(whole))
+        self.assertEqual(texts(items), ["3000", "1000", "4000"])
+        low, high = (
+            next(i.at[1] for i in items if isinstance(i, Text) and i.text == t) for t in ("3000", "4000")
+        )
+        self.assertAlmostEqual(high - low, 8.0)
+        typed = replace(whole, overrides=("", "", "as built"))
+        self.assertEqual(texts(piece_items(placed(typed)))[-1], "as built")
+
     def test_it_is_taken_hold_of_by_its_line_and_not_by_what_it_measures(self):
         piece = placed(chain((4000, 3000), (7000, 3000), measures="horizontal", offset=30.0))
         (box,) = piece_boxes([(piece, piece_items(piece))])
@@ -167,7 +185,7 @@ class DrawnTests(TestCase):
 class RefusedTests(TestCase):
     def refused(self, piece, view, **given):
         with self.assertRaises(SheetError) as caught:
-            check_piece(piece, view, **given)
+            piece.check(view, **given)
         return str(caught.exception)
 
     def test_nothing_is_measured_where_lengths_are_foreshortened(self):
@@ -175,11 +193,11 @@ class RefusedTests(TestCase):
         perspective = Perspective((0.0, 0.0, 1500.0), (9000.0, 0.0, 0.0))
         for view in (Axonometric("ne"), perspective):
             self.assertIn("foreshortened", self.refused(two, view))
-        check_piece(two, Plan("Ground"))
+        two.check(Plan("Ground"))
         part = Rectangle((0.0, 0.0), (1000.0, 1000.0))
         self.assertIn("foreshortened", self.refused(two, Detail(Axonometric("ne"), part)))
-        check_piece(two, Detail(Plan("Ground"), part))
-        check_piece(two, Elevation("south"))
+        two.check(Detail(Plan("Ground"), part))
+        two.check(Elevation("south"))
 
     def test_nothing_is_measured_on_the_bare_sheet(self):
         self.assertIn("viewport", self.refused(chain((0, 0), (1000, 0)), None))

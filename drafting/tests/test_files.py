@@ -17,7 +17,7 @@ from PIL import Image
 
 from drafting.annotation.anchors import Anchor
 from drafting.annotation.dimensions import Dimension
-from drafting.annotation.pieces import PlacedPiece, stand
+from drafting.annotation.pieces import PlacedPiece
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
 from drafting.plotting.files import write_file
@@ -91,9 +91,15 @@ class DxfTests(TestCase):
 
     def test_dimensions_are_dimensions_and_measure_the_building_at_any_scale_and_turn(self):
         chain = Dimension(tuple(Anchor(at) for at in ((0.0, 0.0), (1234.56, 80.0), (4000.0, 0.0))))
-        for scale, turn in (("1:50", 0.0), ("1:200", 30.0)):
+        parts = [1234.56, 4000 - 1234.56]
+        for scale, turn, arrangement, wanted in (
+            ("1:50", 0.0, "chain", parts),
+            ("1:200", 30.0, "base", [1234.56, 4000.0]),
+            ("1:100", 0.0, "overall", [*parts, 4000.0]),
+        ):
             viewport = replace(SHEET.viewports[0], scale=Scale.parse(scale), turn=turn)
-            piece = PlacedPiece("p", chain, stand(chain, lambda element: None), viewport)
+            dimension = replace(chain, arrangement=arrangement)
+            piece = PlacedPiece("p", dimension, dimension.stand(lambda element: None), viewport)
             sheet = replace(SHEET, viewports=(viewport,))
             page = whole_page(compose(sheet, pieces=[piece]), "Wall", "A-01")
             doc = opened(write_dxf([page], linework))
@@ -101,8 +107,8 @@ class DxfTests(TestCase):
             lengths = [
                 each.get_measurement() * doc.dimstyles.get(each.dxf.dimstyle).dxf.dimlfac for each in found
             ]
-            np.testing.assert_allclose(lengths, [1234.56, 4000 - 1234.56], atol=0.01)
-            self.assertEqual([each.dxf.text for each in found], ["1235", "2765"])
+            np.testing.assert_allclose(lengths, wanted, atol=0.01)
+            self.assertEqual([each.dxf.text for each in found], [f"{length:.0f}" for length in wanted])
             self.assertEqual({each.dxf.layer for each in found}, {"Dimensions"})
 
     def test_layers_have_widths_and_patterns_and_text_is_text(self):

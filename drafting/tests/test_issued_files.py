@@ -9,7 +9,7 @@ import openpyxl
 
 from drafting.annotation.anchors import Anchor
 from drafting.annotation.notes import Note
-from drafting.annotation.pieces import PlacedPiece, stand
+from drafting.annotation.pieces import PlacedPiece
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
 from drafting.issuing.file_names import check_pattern, named, names_for
@@ -43,7 +43,7 @@ SHEET = Sheet(
     plot_date="2026-05-04",
 )
 NOTE = Note(Anchor((4500.0, 400.0)), "Oak boards")
-WITH_NOTE = PlacedPiece("n", NOTE, stand(NOTE, lambda element: None), PLAN)
+WITH_NOTE = PlacedPiece("n", NOTE, NOTE.stand(lambda element: None), PLAN)
 SOURCES = Sources(lambda key: CUT)
 ANNA = Recipient("Anna")
 

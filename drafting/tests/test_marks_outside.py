@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from drafting.geometry.boxes import Box
 from drafting.render.backends.extents import bounds_of
-from drafting.render.items import Text
+from drafting.render.items import Path, Text
 from drafting.render.mark_items import level_items
 from drafting.sheets.grid_marks import GRID_BUBBLE, grid_in
 from drafting.sheets.level_marks import levels_in
@@ -93,6 +93,15 @@ class LevelTests(TestCase):
             self.assertGreaterEqual(level.right - level.reach, HOUSE.right + AROUND - 1e-9)
         for box in self.boxes(levels):
             self.assertFalse(box.meets(HOUSE))
+
+    def test_each_line_has_its_height_beside_it(self):
+        levels = levels_in(SOUTH, [(f"Level {k}", 190.0 * k) for k in range(5)])
+        items = list(level_items(levels, "v"))
+        lines = [item.points for item in items if isinstance(item, Path) and not item.closed]
+        heights = [bounds_of(item) for item in items if isinstance(item, Text)]
+        self.assertEqual(len(lines), len(levels))
+        for (left, y), (right, _) in lines:
+            self.assertTrue(any(left <= box.x and box.right <= right and box.y > y for box in heights))
 
     def test_no_name_is_cut_short(self):
         name = "Mezzanine over the boat store and its workshop"

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from drafting.annotation.anchors import Anchor
 from drafting.annotation.notes import CLEAR, MAX_LETTERS, Note, leader_line, note_box, note_lines
-from drafting.annotation.pieces import PlacedPiece, check_piece, parse_piece, stand
+from drafting.annotation.pieces import PlacedPiece, parse_piece
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
 from drafting.render.annotation_items import piece_boxes, piece_items
@@ -25,7 +25,7 @@ def note(text="Oak boards, oiled", **given):
 
 def placed(piece):
     viewport = Viewport("v", "", Box(100, 100, 200, 150), Scale.parse("1:50"), (0.0, 0.0), turn=90.0)
-    return PlacedPiece("p", piece, stand(piece, lambda element: None), viewport)
+    return PlacedPiece("p", piece, piece.stand(lambda element: None), viewport)
 
 
 class LineTests(TestCase):
@@ -87,7 +87,7 @@ class LeaderTests(TestCase):
 class RefusedTests(TestCase):
     def test_a_note_without_words_is_refused(self):
         with self.assertRaises(SheetError):
-            check_piece(note(" \n "), None)
+            note(" \n ").check(None)
 
     def test_what_is_too_long_or_no_note_is_refused_by_its_field(self):
         for wrong in ({"text": "m" * (MAX_LETTERS + 1)}, {"width": 0}, {"align": "justified"}):

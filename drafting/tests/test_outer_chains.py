@@ -8,8 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from drafting.annotation.corners import Corners
-from drafting.annotation.dimensions import measured
-from drafting.annotation.outer_chains import FIRST, NEXT, SIDES, outer_chains
+from drafting.annotation.dimensions import LINES_APART, measured
+from drafting.annotation.outer_chains import FIRST, SIDES, outer_chains
 from drafting.errors import SheetError
 from drafting.tests.scenes import box, drawn
 
@@ -79,7 +79,7 @@ class PlacedTests(TestCase):
                 dimension = found[f"bottom {k}"]
                 _, v = dimension.points[0].at
                 below = v * ratio + dimension.offset
-                self.assertAlmostEqual(below, -1500 * ratio - FIRST - (k - 1) * NEXT, delta=0.06)
+                self.assertAlmostEqual(below, -1500 * ratio - FIRST - (k - 1) * LINES_APART, delta=0.06)
 
     def test_on_the_other_sides_likewise(self):
         found = chains()

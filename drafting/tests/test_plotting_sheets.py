@@ -8,11 +8,14 @@ from xml.etree import ElementTree
 import numpy as np
 import pikepdf
 
+from drafting.annotation.anchors import Anchor
+from drafting.annotation.notes import Note
+from drafting.annotation.pieces import PlacedPiece
 from drafting.geometry.boxes import Box
 from drafting.render.backend import Sources
 from drafting.render.backends.recorder import Recorder
 from drafting.render.compose import compose
-from drafting.render.items import Drawing
+from drafting.render.items import Drawing, Text, Worded
 from drafting.render.page import whole_page
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale
@@ -167,6 +170,18 @@ class DisplayListTests(TestCase):
         self.assertEqual(
             (ground.name, colour, rings[0].tolist()), ("fill", "#ffffff", [list(p) for p in over.outline])
         )
+
+    def test_it_hides_the_title_and_the_annotation_of_what_is_below_as_well(self):
+        one, two = SHEET.viewports
+        note = Note(Anchor((0.0, 0.0)), "Below", (4.0, 4.0))
+        placed = PlacedPiece("n", note, note.stand(lambda element: None), one)
+        for opaque in (False, True):
+            sheet = replace(SHEET, viewports=(one, replace(two, opaque=opaque)))
+            items = compose(sheet, pieces=[placed]).items
+            over = next(k for k, i in enumerate(items) if isinstance(i, Drawing) and i.viewport == two.id)
+            title = next(k for k, i in enumerate(items) if isinstance(i, Text) and i.text == one.name)
+            words = next(k for k, i in enumerate(items) if isinstance(i, Worded))
+            self.assertEqual((title < over, words < over), (opaque, opaque))
 
     def test_what_was_recorded_and_is_replayed_gives_the_very_file(self):
         recorder = Recorder(Sources(linework))

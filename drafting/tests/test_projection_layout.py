@@ -54,6 +54,27 @@ class ArrangingTests(TestCase):
         )
         self.assertEqual(arrange((PLAN, UPPER), A1).notes, ())
 
+    def test_the_rear_and_further_plans_stand_in_corners_where_the_set_is_larger_so(self):
+        views = (PLAN, UPPER, SOUTH, NORTH, EAST, WEST)
+        for paper, scale in (("A3", "1:100"), ("A4", "1:250")):
+            blank = Blank(Paper.of(paper), STANDARD)
+            made = arrange(views, blank)
+            set_ = dict(zip((v.id for v in views), made.viewports, strict=True))
+            plan, upper, south, east = (set_[n].box.middle for n in ("plan", "upper", "south", "east"))
+            self.assertEqual({str(v.scale) for v in made.viewports}, {scale})
+            self.assertGreater(plan[1], south[1])
+            self.assertLess(south[0], east[0])
+            # Both plans lie at one height, by the building.
+            at = [set_[n].to_paper(0.0, 0.0)[1] for n in ("plan", "upper")]
+            self.assertAlmostEqual(*at)
+            self.assertNotAlmostEqual(upper[0], plan[0], places=0)
+            self.assertEqual(
+                made.notes, ("“Upper” and “North” stand in a corner, where the set can be larger.",)
+            )
+
+    def test_where_the_projection_itself_is_as_large_it_is_kept(self):
+        self.assertEqual(arrange((PLAN, SOUTH, EAST), A1).notes, ())
+
     def test_first_angle_puts_them_on_the_other_side(self):
         set_ = laid_out(SOUTH, EAST, WEST, PLAN, projection="first-angle")
         south, east, west, plan = (set_[n].box.middle for n in ("south", "east", "west", "plan"))

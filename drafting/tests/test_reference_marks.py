@@ -10,6 +10,7 @@ from shapely import Polygon
 
 from drafting.geometry.boxes import Box
 from drafting.geometry.regions import Circle, Rectangle
+from drafting.render.mark_items import mark_items
 from drafting.sheets.level_marks import level_text, levels_in
 from drafting.sheets.marked_view import MarkedView, north_on_paper
 from drafting.sheets.reference_marks import BUBBLE, Reference, Subject, marks_in
@@ -71,6 +72,31 @@ class SectionMarkTests(TestCase):
         self.assertEqual(len(mark.line), 4)
         self.assertAlmostEqual(mark.line[2][1] - mark.line[1][1], 20.0)
 
+    def test_a_jogged_line_that_leaves_the_crop_is_cut_off_at_its_edge(self):
+        # The crop shows 6 to 18 m of a line whose ends lie beyond it on both sides.
+        jogged = replace(ALONG, spec=parse_view("section:-40000,4000,6000,4000,6000,6000,60000,6000"))
+        near = replace(PLAN, viewport=replace(PLAN.viewport, scale=Scale.parse("1:50")))
+        (mark,) = marks_in(near, [jogged])
+        self.assertEqual(len(mark.line), 4)
+        ways = [(b[0] - a[0], b[1] - a[1]) for a, b in zip(mark.line, mark.line[1:], strict=False)]
+        self.assertEqual([abs(dx) > abs(dy) for dx, dy in ways], [True, False, True])
+        self.assertTrue(all(BOX.x < x < BOX.right for x, _ in mark.bubbles))
+
+    def test_a_line_near_the_edge_of_the_crop_is_marked(self):
+        for inside in (12.0, 6.0, 2.0):
+            top = 4000 + (BOX.top - BOX.middle[1] - inside) * 100
+            (mark,) = marks_in(PLAN, [replace(ALONG, spec=parse_view(f"section:-9000,{top},21000,{top}"))])
+            self.assertEqual({round(BOX.top - y, 6) for _, y in mark.line}, {inside})
+
+    def test_the_jog_of_a_section_is_marked_in_the_section(self):
+        line = "section:-9000,4000,6000,4000,6000,6000,21000,6000"
+        seen = replace(SOUTH, view="j", spec=parse_view(line))
+        marks = marks_in(seen, [])
+        self.assertEqual([(mark.kind, mark.bubbles) for mark in marks], [("jog", ())])
+        self.assertEqual({round(x, 6) for x, _ in marks[0].line}, {200.0})
+        self.assertEqual(marks_in(replace(SOUTH, view="a", spec=ALONG.spec), []), [])
+        self.assertEqual(len(list(mark_items(marks, "v"))), 2)
+
     def test_it_turns_with_the_drawing(self):
         (mark,) = marks_in(replace(PLAN, viewport=replace(PLAN.viewport, turn=90.0)), [ALONG])
         self.assertEqual({round(x, 6) for x, _ in mark.line}, {200.0})
@@ -83,7 +109,7 @@ class SectionMarkTests(TestCase):
         self.assertAlmostEqual(mark.sight[0], -1)
 
     @given(st.floats(-20_000, 20_000), st.floats(0, 360), st.floats(0, 360), st.sampled_from((50, 100, 500)))
-    def test_however_a_line_lies_its_bubbles_are_seen_whole_and_its_arrows_look_across_it(
+    def test_however_a_line_lies_its_bubbles_are_seen_and_its_arrows_look_across_it(
         self, off, way, turn, over
     ):
         cos, sin = math.cos(math.radians(way)), math.sin(math.radians(way))
@@ -93,9 +119,7 @@ class SectionMarkTests(TestCase):
         viewport = replace(PLAN.viewport, turn=turn, scale=Scale.parse(f"1:{over}"))
         for mark in marks_in(replace(PLAN, viewport=viewport), [subject]):
             for x, y in mark.bubbles:
-                self.assertTrue(
-                    BOX.x + BUBBLE <= x <= BOX.right - BUBBLE and BOX.y + BUBBLE <= y <= BOX.top - BUBBLE
-                )
+                self.assertTrue(BOX.x <= x <= BOX.right and BOX.y <= y <= BOX.top)
             (ax, ay), (bx, by) = mark.line[0], mark.line[-1]
             length = math.dist(mark.line[0], mark.line[-1])
             self.assertAlmostEqual(

@@ -10,8 +10,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from drafting.annotation.anchors import Anchor
-from drafting.annotation.pieces import PlacedPiece, check_piece, stand
-from drafting.annotation.schedules import Schedule, Table, schedule_table
+from drafting.annotation.pieces import PlacedPiece
+from drafting.annotation.schedules import (
+    Column,
+    Condition,
+    Schedule,
+    element_entry,
+    opening_entries,
+    room_entries,
+    schedule_table,
+)
+from drafting.annotation.tables import Table
+from drafting.building.element_data import ElementData
 from drafting.building.openings import Opening, openings_of
 from drafting.building.rooms import Room
 from drafting.errors import SheetError
@@ -32,10 +42,24 @@ OPENINGS = [
     Opening("2", "W01", False, "Ground", 1500.0, 1250.0),
     Opening("3", "D11", True, "Upper", 826.0, 2100.0),
 ]
+ELEMENTS = [
+    ElementData("a", "Wall 1", "IfcWall", "Ground", "Walls", "Brick", "0.1", (4000.0, 300.0, 2600.0),
+                {"Pset_WallCommon.FireRating": "REI 60", "Qto_WallBaseQuantities.NetVolume": 2.5e9}),
+    ElementData("b", "Wall 2", "IfcWall", "Upper", "Walls", "Brick", "1.1", (3000.0, 300.0, 2600.0),
+                {"Pset_WallCommon.FireRating": "REI 30", "Qto_WallBaseQuantities.NetVolume": 1.25e9}),
+    ElementData("c", "Slab", "IfcSlab", "Ground", "Slabs", "Concrete", "", (9000.0, 6000.0, 200.0), {}),
+]  # fmt: skip
 
 
 def table(**given):
-    return schedule_table(Schedule(Anchor((0.0, 0.0)), **given), ROOMS, OPENINGS, STOREYS)
+    entries = {
+        "rooms": room_entries(ROOMS, STOREYS),
+        "doors": opening_entries(OPENINGS, True),
+        "windows": opening_entries(OPENINGS, False),
+        "elements": [element_entry(element) for element in ELEMENTS],
+    }
+    schedule = Schedule(Anchor((0.0, 0.0)), **given)
+    return schedule_table(schedule, entries[schedule.of])
 
 
 class ListedTests(TestCase):
@@ -57,9 +81,50 @@ class ListedTests(TestCase):
         self.assertEqual(table(of="doors", storey="Cellar").rows, ())
 
     def test_it_stands_on_the_sheet_and_in_no_drawing(self):
-        check_piece(Schedule(Anchor((0.0, 0.0))), None)
+        Schedule(Anchor((0.0, 0.0))).check(None)
         with self.assertRaises(SheetError):
-            check_piece(Schedule(Anchor((0.0, 0.0))), Plan("Ground"))
+            Schedule(Anchor((0.0, 0.0))).check(Plan("Ground"))
+
+
+class ElementTests(TestCase):
+    def test_columns_come_from_attributes_properties_and_quantities(self):
+        columns = (
+            Column("Name"),
+            Column("Pset_WallCommon.FireRating", "Fire"),
+            Column("Qto_WallBaseQuantities.NetVolume", total=True),
+            Column("Length"),
+        )
+        found = table(of="elements", classes=("IfcWall",), columns=columns)
+        self.assertEqual(found.captions, ("Name", "Fire", "NetVolume", "Length"))
+        self.assertEqual(
+            found.rows, (("Wall 1", "REI 60", "2.5 m³", "4000"), ("Wall 2", "REI 30", "1.25 m³", "3000"))
+        )
+        self.assertEqual(found.total, ("2 in all", "", "3.75 m³", ""))
+        self.assertEqual(found.figures, frozenset((2, 3)))
+
+    def test_rows_are_filtered_grouped_sorted_and_counted(self):
+        over = Condition("Length", "over", "3500")
+        self.assertEqual([row[1] for row in table(of="elements", where=(over,)).rows], ["Wall 1", "Slab"])
+        given = Condition("Pset_WallCommon.FireRating", "given")
+        self.assertEqual(len(table(of="elements", where=(given,)).rows), 2)
+        no_brick = Condition("Material", "is not", "brick")
+        self.assertEqual([row[1] for row in table(of="elements", where=(no_brick,)).rows], ["Slab"])
+        grouped = table(of="elements", group="Material", columns=(Column("Name"), Column("Storey")))
+        self.assertEqual(
+            [row[0] for row in grouped.rows], ["Brick (2)", "Wall 1", "Wall 2", "Concrete (1)", "Slab"]
+        )
+        self.assertEqual(grouped.groups, frozenset((0, 3)))
+        by_length = table(of="elements", sort=("Length",), columns=(Column("Name"),))
+        self.assertEqual([row[0] for row in by_length.rows], ["Wall 2", "Wall 1", "Slab"])
+        counted = table(of="elements", counted=True, columns=(Column("Material"),))
+        self.assertEqual(
+            (counted.captions, counted.rows), (("Material", "Count"), (("Brick", "2"), ("Concrete", "1")))
+        )
+
+    def test_a_long_one_goes_on_in_another_and_the_last_has_the_total(self):
+        first, second = table(of="elements", most=2), table(of="elements", first=3)
+        self.assertEqual((len(first.rows), first.total), (2, ()))
+        self.assertEqual((len(second.rows), second.total[0]), (1, "3 in all"))
 
 
 class OpeningTests(TestCase):
@@ -98,7 +163,7 @@ class DrawnTests(TestCase):
     def test_it_is_taken_hold_of_whole_and_known_by_its_heading(self):
         piece = Schedule(Anchor((50.0, 150.0)), "doors", title="Doors of the house")
         placed = PlacedPiece(
-            "t", piece, stand(piece, lambda e: None), table=table(of="doors", title=piece.title)
+            "t", piece, piece.stand(lambda e: None), table=table(of="doors", title=piece.title)
         )
         (found,) = piece_boxes([(placed, piece_items(placed))])
         self.assertEqual((found.text, found.kind, found.box.x), ("Doors of the house", "schedule", 50.0))
