@@ -12,6 +12,7 @@ from rest_framework.response import Response
 from rest_framework.views import exception_handler, set_rollback
 
 from drafting.errors import DraftingError
+from server.common.requests import current_request
 from server.common.space import DISK_FULL, INSUFFICIENT_STORAGE, is_busy, is_out_of_space
 
 log = logging.getLogger(__name__)
@@ -45,7 +46,7 @@ class Conflict(APIException):
 
 def logged(what: str, *arguments: Any) -> str:
     """Log the exception being handled under a reference, and a sentence for people that has it."""
-    reference = uuid.uuid4().hex[:8]
+    reference = current_request() or uuid.uuid4().hex[:8]
     log.exception(f"{what} failed, reference {reference}", *arguments)
     return (
         f"Something went wrong on the server. Try again; if it happens again, give the reference {reference} "

@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+import threading
+from collections.abc import AsyncIterator, Callable, Iterator
 
+from asgiref.sync import sync_to_async
+from django.core.handlers.asgi import ASGIRequest
 from django.http import FileResponse, HttpRequest, HttpResponse, HttpResponseNotModified
-from django.http.response import HttpResponseBase
+from django.http.response import HttpResponseBase, StreamingHttpResponse
 from django.utils.cache import patch_cache_control
 from rest_framework.request import Request
 
 from server.common import storage
 
+#: Requests that are answered at once; others wait their turn. More would only be in each other's way.
+AT_ONCE = 8
 YEAR = 365 * 24 * 3600
 #: The media type of a workbook.
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
@@ -41,6 +46,46 @@ def api_is_not_stored(
         return response
 
     return middleware
+
+
+def few_at_once(
+    get_response: Callable[[HttpRequest], HttpResponse],
+) -> Callable[[HttpRequest], HttpResponse]:
+    """Middleware: a few requests are answered at once. What comes in or is fetched slowly has no part in
+    that."""
+    turn = threading.BoundedSemaphore(AT_ONCE)
+
+    def middleware(request: HttpRequest) -> HttpResponse:
+        with turn:
+            return get_response(request)
+
+    return middleware
+
+
+def files_in_pieces(
+    get_response: Callable[[HttpRequest], HttpResponseBase],
+) -> Callable[[HttpRequest], HttpResponseBase]:
+    """Middleware: a file is read piece by piece as it is fetched, and never held as a whole."""
+
+    def middleware(request: HttpRequest) -> HttpResponseBase:
+        response = get_response(request)
+        if (
+            isinstance(request, ASGIRequest)
+            and isinstance(response, StreamingHttpResponse)
+            and not response.is_async
+        ):
+            response.streaming_content = _pieces(iter(response))
+        return response
+
+    return middleware
+
+
+async def _pieces(content: Iterator[bytes]) -> AsyncIterator[bytes]:
+    def read() -> bytes:
+        return next(content, b"")
+
+    while piece := await sync_to_async(read)():
+        yield piece
 
 
 def stored_file(file: str, content_type: str, name: str = "") -> FileResponse:

@@ -1,6 +1,7 @@
 """Django's settings. What differs between places comes from the environment; data lives in one folder."""
 
 import os
+from contextlib import suppress
 from datetime import timedelta
 from pathlib import Path
 
@@ -27,7 +28,7 @@ SECRET_KEY = os.environ.get("DUNEFOLD_SECRET_KEY") or _secret()
 DEBUG = os.environ.get("DUNEFOLD_DEBUG") == "1"
 ALLOWED_HOSTS = os.environ.get("DUNEFOLD_HOSTS", "localhost,127.0.0.1,[::1],testserver").split(",")
 ROOT_URLCONF = "server.config.urls"
-WSGI_APPLICATION = "server.config.wsgi.application"
+ASGI_APPLICATION = "server.config.asgi.application"
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True
 TIME_ZONE = "UTC"
@@ -42,6 +43,7 @@ INSTALLED_APPS = [
     "axes",
     "rest_framework",
     "drf_spectacular",
+    "drf_spectacular_sidecar",
     "django_tasks",
     "django_tasks_db",
     "server.common",
@@ -57,15 +59,22 @@ INSTALLED_APPS = [
     "server.checks",
     "server.issues",
     "server.changes",
+    "server.events",
+    "server.operations",
 ]
 
 MIDDLEWARE = [
+    "django_prometheus.middleware.PrometheusBeforeMiddleware",
+    "server.common.responses.files_in_pieces",
+    "server.common.requests.with_request_id",
+    "server.common.responses.few_at_once",
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",
     "server.common.responses.api_is_not_stored",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.gzip.GZipMiddleware",
     "server.common.space.room_to_write",
+    "server.events.telling.with_tab",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
@@ -73,12 +82,13 @@ MIDDLEWARE = [
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "axes.middleware.AxesMiddleware",
+    "django_prometheus.middleware.PrometheusAfterMiddleware",
 ]
 
 TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
-        "DIRS": [ROOT / "web" / "dist"],
+        "DIRS": [ROOT / "web" / "dist", ROOT / "server" / "config" / "templates"],
         "APP_DIRS": True,
         "OPTIONS": {
             "context_processors": [
@@ -141,6 +151,8 @@ CONTENT_SECURITY_POLICY = {
 
 # Behind a proxy that speaks TLS: `DUNEFOLD_ORIGINS` are its addresses, such as https://drawings.example.
 CSRF_TRUSTED_ORIGINS = [origin for origin in os.environ.get("DUNEFOLD_ORIGINS", "").split(",") if origin]
+# Which names are served is said by `DUNEFOLD_HOSTS`, whoever forwards them.
+USE_X_FORWARDED_HOST = bool(os.environ.get("DUNEFOLD_PROXY"))
 if CSRF_TRUSTED_ORIGINS:
     SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
     SECURE_SSL_REDIRECT = True
@@ -162,9 +174,12 @@ REST_FRAMEWORK = {
     ],
     "DEFAULT_AUTHENTICATION_CLASSES": [
         "rest_framework.authentication.SessionAuthentication",
-        "rest_framework.authentication.BasicAuthentication",
+        "server.accounts.tokens.TokenAuthentication",
     ],
-    "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
+    "DEFAULT_PERMISSION_CLASSES": [
+        "rest_framework.permissions.IsAuthenticated",
+        "server.accounts.tokens.WithinScope",
+    ],
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "server.common.problems.problem_response",
@@ -179,15 +194,22 @@ SPECTACULAR_SETTINGS = {
     "SERVE_INCLUDE_SCHEMA": False,
     "SERVE_PERMISSIONS": ["rest_framework.permissions.IsAuthenticated"],
     "COMPONENT_SPLIT_REQUEST": True,
+    # The page that shows it is shipped, and its requests go out as whoever is signed in.
+    "SWAGGER_UI_DIST": "SIDECAR",
+    "SWAGGER_UI_FAVICON_HREF": "SIDECAR",
+    "SWAGGER_UI_SETTINGS": {"persistAuthorization": False, "docExpansion": "none", "filter": True},
     "ENUM_NAME_OVERRIDES": {
         "JobKind": "server.jobs.models.Job.Kind",
         "JobState": "server.jobs.models.Job.State",
         "Screening": [(share, share) for share in (100, 80, 60, 50, 40, 30, 20, 10)],
+        "FileUnit": [(unit, unit) for unit in ("mm", "cm", "m", "in", "ft")],
         "Orientation": "drafting.sheets.paper.ORIENTATIONS",
         "PrintState": "server.plots.models.Print.State",
         "DrawingState": "server.views.models.STATES",
         "SentState": "server.issues.models.SentIssue.State",
         "Figures": "drafting.annotation.dimensions.STYLE_NAMES",
+        "LevelColumnSide": "drafting.annotation.own_levels.BESIDE",
+        "ShapeForm": "drafting.annotation.shapes.FORMS",
     },
 }
 
@@ -212,9 +234,41 @@ DISK_RESERVE = int(os.environ.get("DUNEFOLD_DISK_RESERVE", 200 * 1024**2))  # by
 FILE_UPLOAD_HANDLERS = ["django.core.files.uploadhandler.TemporaryFileUploadHandler"]
 FILE_UPLOAD_TEMP_DIR = DATA
 
+#: Which process this is, by which its log is called.
+PART = os.environ.get("DUNEFOLD_PART", "command")
+LOGS = DATA / "logs"
+with suppress(OSError):  # a read-only disk is read all the same
+    LOGS.mkdir(exist_ok=True)
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
-    "root": {"handlers": ["console"], "level": "WARNING"},
+    "filters": {"request": {"()": "server.common.requests.RequestFilter"}},
+    "formatters": {
+        "lines": {
+            "()": "pythonjsonlogger.json.JsonFormatter",
+            "format": "{asctime}{levelname}{name}{message}{request_id}",
+            "style": "{",
+            "rename_fields": {"asctime": "time", "levelname": "level", "name": "logger"},
+        },
+    },
+    "handlers": {
+        "console": {"class": "logging.StreamHandler", "level": "WARNING"},
+        # A line of JSON for each event; each process has a file of its own, for no two can turn over one.
+        "file": {
+            "class": "logging.handlers.RotatingFileHandler",
+            "filename": LOGS / f"{PART}.log",
+            "maxBytes": 10 * 1024**2,
+            "backupCount": 5,
+            "delay": True,
+            "encoding": "utf-8",
+            "formatter": "lines",
+            "filters": ["request"],
+        },
+    },
+    "root": {"handlers": ["console", "file"] if PART != "command" else ["console"], "level": "WARNING"},
+    "loggers": {
+        # Who signed in and out, and who was refused; and every request to the API.
+        "server.security": {"level": "INFO"},
+        "server.requests": {"level": "INFO"},
+    },
 }

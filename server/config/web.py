@@ -1,0 +1,102 @@
+"""The web process: `python -m server.config.web --port 8000 [--proxy ADDRESS]`."""
+
+from __future__ import annotations
+
+import argparse
+import asyncio
+from types import FrameType
+from typing import Any
+
+import h11
+import uvicorn
+from uvicorn.protocols.http.h11_impl import H11Protocol
+
+from server.config.asgi import application
+
+#: Connections that ask for nothing cost little; there may be many, and each is closed soon.
+MAX_CONNECTIONS = 1000
+#: How long a connection may be silent within a request, or take to say what it asks for; seconds.
+PATIENCE = 30.0
+#: How long a connection is kept for the next request: longer than browsers and proxies keep theirs, so that
+#: none is closed just as it is used again; seconds.
+KEPT = 75
+#: How long answers under way may take once the process is to end; seconds.
+GRACE = 3
+
+
+class PatientProtocol(H11Protocol):
+    """HTTP over a connection that is closed when its request does not come."""
+
+    _waiting: asyncio.TimerHandle | None = None
+
+    def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
+        super().connection_made(transport)
+        self._wait()
+
+    def data_received(self, data: bytes) -> None:
+        super().data_received(data)
+        # A request's headers have to be whole in time; of its body, some has to come in time.
+        if self.conn.their_state is h11.SEND_BODY:
+            self._end_waiting()
+            self._wait()
+        elif self.conn.their_state is not h11.IDLE:
+            self._end_waiting()
+        elif self._waiting is None:
+            self._wait()
+
+    def connection_lost(self, exc: Exception | None) -> None:
+        self._end_waiting()
+        super().connection_lost(exc)
+
+    def _wait(self) -> None:
+        self._waiting = self.loop.call_later(PATIENCE, self.transport.close)
+
+    def _end_waiting(self) -> None:
+        if self._waiting is not None:
+            self._waiting.cancel()
+            self._waiting = None
+
+
+class WebServer(uvicorn.Server):
+    """A server that says goodbye to those who are told of changes before it waits for the others."""
+
+    def handle_exit(self, sig: int, frame: FrameType | None) -> None:
+        from server.events.hub import hub
+
+        hub.end()
+        super().handle_exit(sig, frame)
+
+
+def web_server(app: Any = application, port: int = 0, proxy: str = "") -> WebServer:
+    """A server on this machine's own address. What the proxy at an address says of a request is believed, and
+    nobody else."""
+    config = uvicorn.Config(
+        app,
+        host="127.0.0.1",
+        port=port,
+        http=PatientProtocol,
+        ws="none",
+        lifespan="off",
+        log_config=None,
+        access_log=False,
+        server_header=False,
+        proxy_headers=bool(proxy),
+        forwarded_allow_ips=proxy,
+        limit_concurrency=MAX_CONNECTIONS,
+        backlog=MAX_CONNECTIONS,
+        timeout_keep_alive=KEPT,
+        timeout_graceful_shutdown=GRACE,
+    )
+    return WebServer(config)
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--port", type=int, required=True)
+    parser.add_argument("--proxy", default="")
+    given = parser.parse_args()
+    web_server(port=given.port, proxy=given.proxy).run()
+
+
+if __name__ == "__main__":
+    main()

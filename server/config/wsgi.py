@@ -1,8 +1,0 @@
-"""The web process."""
-
-import os
-
-from django.core.wsgi import get_wsgi_application
-
-os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.config.settings")
-application = get_wsgi_application()
