@@ -1,7 +1,22 @@
-"""Where signing in is."""
+"""Where signing in is, and one's account."""
 
 from django.urls import path
+from rest_framework.routers import SimpleRouter
 
-from server.accounts.viewsets import SessionView
+from server.accounts.viewsets import (
+    AccessTokenViewSet,
+    PasswordView,
+    PreferencesView,
+    SessionView,
+    SignedInViewSet,
+)
 
-urlpatterns = [path("session/", SessionView.as_view())]
+router = SimpleRouter()
+router.register("account/signed-in", SignedInViewSet)
+router.register("account/tokens", AccessTokenViewSet)
+urlpatterns = [
+    path("session/", SessionView.as_view()),
+    path("account/password/", PasswordView.as_view()),
+    path("account/preferences/", PreferencesView.as_view()),
+    *router.urls,
+]

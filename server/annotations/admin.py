@@ -2,6 +2,6 @@
 
 from django.contrib import admin
 
-from server.annotations.models import Annotation
+from server.annotations.models import Annotation, AnnotationStyle, LibrarySymbol, NoteOfList, TableFile
 
-admin.site.register(Annotation)
+admin.site.register([Annotation, AnnotationStyle, LibrarySymbol, NoteOfList, TableFile])

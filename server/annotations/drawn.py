@@ -4,16 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from functools import lru_cache
-from typing import Any
-
-import numpy as np
 
 from drafting.annotation.anchors import ElementCorners
 from drafting.annotation.corners import Corners
-from drafting.annotation.outer_chains import GridLine
-from drafting.annotation.pieces import CornersOf
+from drafting.annotation.piece import CornersOf
+from drafting.annotation.reference_lines import GRID, LEVEL, GridLine, line_corners, reference_lines
 from drafting.linework.codec import decode
 from drafting.linework.model import Linework as CoreLinework
+from server.buildings.models import ModelVersion
 from server.common import storage
 from server.views.models import Linework
 
@@ -33,26 +31,32 @@ def drawn_linework(drawing: Linework) -> tuple[CoreLinework, Corners]:
     return _read(drawing.file)
 
 
-def corners_of(drawing: Linework | None) -> CornersOf:
-    """What finds the corners of an element in a drawing; the file is read when the first is asked for."""
+def corners_of(
+    drawing: Linework | None,
+    grid: Sequence[GridLine] = (),
+    storeys: Sequence[tuple[str, float]] = (),
+) -> CornersOf:
+    """What finds the corners of an element in a drawing, or the ends of a grid line or a storey level; the
+    file is read when the first element is asked for."""
+    lines = reference_lines(grid, storeys, drawing.axes) if drawing is not None and drawing.axes else {}
 
     def found(element: str) -> ElementCorners | None:
-        return _read(drawing.file)[1].of(element) if drawing is not None else None
+        if drawing is None:
+            return None
+        if element.startswith((GRID, LEVEL)):
+            return line_corners(lines[element]) if element in lines else None
+        return _read(drawing.file)[1].of(element)
 
     return found
+
+
+def lines_of(version: ModelVersion | None) -> tuple[list[GridLine], list[tuple[str, float]]]:
+    """The grid lines and the storeys of a building, as its version tells them."""
+    facts = version.facts if version else {}
+    grid = [(line["name"], tuple(line["ends"][0]), tuple(line["ends"][1])) for line in facts.get("grid", ())]
+    return grid, [(storey["name"], storey["elevation"]) for storey in facts.get("storeys", ())]
 
 
 def is_upright(drawing: Linework | None) -> bool:
     """Whether heights are seen in a drawing; in one that is not there yet they may be."""
     return drawing is None or not drawing.axes or bool(drawing.axes["up"][2] > 1 - 1e-6)
-
-
-def grid_seen(grid: Sequence[Any], drawing: Linework) -> list[GridLine]:
-    """The lines of a building's grid, as its version tells them, in u and v of a drawing from above."""
-    axes = {name: np.array(value) for name, value in drawing.axes.items()}
-
-    def seen(x: float, y: float) -> tuple[float, float]:
-        away = np.array([x, y, 0.0]) - axes["origin"]
-        return float(away @ axes["right"]), float(away @ axes["up"])
-
-    return [(line["name"], seen(*line["ends"][0]), seen(*line["ends"][1])) for line in grid]

@@ -22,6 +22,8 @@ class ModelVersion(models.Model):
     building = models.CharField(max_length=64)
     #: The hash of what is sent to be looked at in 3D.
     solid = models.CharField(max_length=64)
+    #: The hash of what the file says of its elements, for schedules and tags.
+    data = models.CharField(max_length=64)
     facts = models.JSONField()
     #: What changed since the version before, as the core's `compare_models` tells it; null for the first.
     changes = models.JSONField(null=True)
@@ -63,6 +65,10 @@ class ImportJob(models.Model):
     #: The core's Axes of the building; null to find them.
     axes = models.JSONField(null=True)
     imported_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
+    #: What is to be answered before it becomes a version, as the core's SizeQuestion; null for nothing.
+    asks = models.JSONField(null=True)
+    #: Whether its size is right, whatever it is.
+    sure = models.BooleanField(default=False)
 
 
 def newest_version(project: Project) -> ModelVersion | None:

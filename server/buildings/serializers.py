@@ -8,7 +8,7 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from drafting.building.units import UNITS
-from server.buildings.models import ModelVersion
+from server.buildings.models import ImportJob, ModelVersion
 from server.projects.serializers import OwnProjectField
 
 
@@ -31,6 +31,15 @@ class GivenSerializer(serializers.Serializer[Any]):
     up = serializers.CharField(allow_blank=True, help_text="Which of its axes points up.")
 
 
+class GridLineSerializer(serializers.Serializer[Any]):
+    """A line of the building's grid: its name, and its ends in x and y, mm."""
+
+    name = serializers.CharField()
+    ends = serializers.ListField(
+        child=serializers.ListField(child=serializers.FloatField()), min_length=2, max_length=2
+    )
+
+
 class FactsSerializer(serializers.Serializer[Any]):
     """What was found in a building file."""
 
@@ -50,6 +59,7 @@ class FactsSerializer(serializers.Serializer[Any]):
     )
     given = GivenSerializer()
     storeys = StoreySerializer(many=True)
+    grid = GridLineSerializer(many=True)
     layers = serializers.DictField(child=serializers.IntegerField())
     classes = serializers.DictField(child=serializers.IntegerField())
     left_out = serializers.DictField(child=serializers.IntegerField())
@@ -110,6 +120,50 @@ class UploadSerializer(serializers.Serializer[Any]):
         required=False,
         allow_blank=True,
         help_text="Of the file's figures; blank for what it says.",
+    )
+
+
+class OtherUnitSerializer(serializers.Serializer[Any]):
+    """Another unit that the figures of a file may be in, and the size that it gives."""
+
+    unit = serializers.CharField()
+    size = serializers.ListField(child=serializers.FloatField(), help_text="x, y and z, mm.")
+
+
+class SizeQuestionSerializer(serializers.ModelSerializer[ImportJob]):
+    """A file of an unlikely size, which waits for an answer before it becomes a version."""
+
+    size = serializers.ListField(
+        source="asks.size", child=serializers.FloatField(), help_text="x, y and z as read, mm."
+    )
+    before = serializers.ListField(
+        source="asks.before",
+        child=serializers.FloatField(),
+        help_text="Of the version before.",
+        allow_null=True,
+    )
+    units = serializers.SerializerMethodField()
+
+    class Meta:
+        model = ImportJob
+        fields = ["job", "file_name", "size", "before", "units"]
+        read_only_fields = fields
+
+    @extend_schema_field(OtherUnitSerializer(many=True))
+    def get_units(self, asked: ImportJob) -> list[dict[str, Any]]:
+        return [{"unit": unit, "size": size} for unit, size in (asked.asks or {})["units"]]
+
+
+class SizeAnswerSerializer(serializers.Serializer[Any]):
+    """Whether a file of an unlikely size is used, and in which unit."""
+
+    use = serializers.BooleanField()
+    unit = serializers.ChoiceField(
+        choices=list(UNITS),
+        required=False,
+        allow_blank=True,
+        default="",
+        help_text="Of the file's figures; blank for the one that it was read in.",
     )
 
 

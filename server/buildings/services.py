@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
 from django.conf import settings
 from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
+from django.db.models import QuerySet
 
+from drafting.building.likely import unlikely_size
 from drafting.errors import BuildingFileError
 from server.buildings.models import ImportJob, ModelVersion, newest_version
 from server.buildings.signals import version_added
@@ -42,6 +45,8 @@ def import_model(project: Project, upload: UploadedFile[Any], user: Any, unit: s
     # The reader knows the format of a file by the ending of its own name, which the job keeps.
     waiting = storage.write_chunks(upload.chunks(), ".model")
     with transaction.atomic():
+        for asked in asked_in(project):
+            drop(asked)
         if unit is not None and unit != project.model_unit:
             project.model_unit = unit
             project.save(update_fields=["model_unit"])
@@ -100,17 +105,26 @@ def read_again(
 
 
 def read(job: Job, work: Work) -> None:
-    """Read the file of a job and make it the newest version."""
+    """Read the file of a job and make it the newest version, unless its size has to be asked about first."""
     order = job.import_job
     waiting = storage.path_of(order.again.source) if order.again else _waiting(order)
     made, solid_made = storage.temporary_path(".npz"), storage.temporary_path(".solid.gz")
+    data_made = storage.temporary_path(".data.gz")
     try:
-        facts = work.run("read_model", waiting, made, order.file_name, order.unit, order.up, order.axes)
+        facts = work.run(
+            "read_model", waiting, made, data_made, order.file_name, order.unit, order.up, order.axes
+        )
+        before = newest_version(job.project)
+        if not order.sure and not order.again:
+            question = unlikely_size(facts["size"], facts["unit"], before.facts["size"] if before else None)
+            if question:
+                order.asks = asdict(question)
+                order.save(update_fields=["asks"])
+                return
         building = storage.store(made)
         source = order.again.source if order.again else storage.store(waiting)
         work.run("write_solid", storage.path_of(building), solid_made)
         solid = storage.store(solid_made)
-        before = newest_version(job.project)
         changes = before and work.run(
             "compare_models", storage.path_of(before.building), storage.path_of(building)
         )
@@ -121,6 +135,7 @@ def read(job: Job, work: Work) -> None:
             source=source,
             building=building,
             solid=solid,
+            data=storage.store(data_made),
             facts=facts,
             changes=changes,
             created_by=order.imported_by,
@@ -128,6 +143,51 @@ def read(job: Job, work: Work) -> None:
     finally:
         made.unlink(missing_ok=True)
         solid_made.unlink(missing_ok=True)
+        data_made.unlink(missing_ok=True)
+
+
+def asked_in(project: Project) -> QuerySet[ImportJob]:
+    """Files of a project whose size has to be answered for before they become a version."""
+    return ImportJob.objects.filter(job__project=project, asks__isnull=False)
+
+
+def drop(asked: ImportJob) -> None:
+    """Forget a file that was asked about."""
+    asked.asks = None
+    asked.save(update_fields=["asks"])
+    transaction.on_commit(lambda: _waiting(asked).unlink(missing_ok=True))
+
+
+def use(asked: ImportJob, user: Any, unit: str = "") -> Job:
+    """Read a file that was asked about once more, now for good; `unit` is blank for the one that it was read
+    in.
+
+    Raises:
+        BuildingFileError: it is not there any more.
+    """
+    if not _waiting(asked).exists():
+        drop(asked)
+        raise BuildingFileError(f"“{asked.file_name}” was not kept for so long. Import it again.")
+    with transaction.atomic():
+        asked.asks = None
+        asked.save(update_fields=["asks"])
+        project = asked.job.project
+        if unit and unit != project.model_unit:
+            project.model_unit = unit
+            project.save(update_fields=["model_unit"])
+        job = jobs.start(project, Job.Kind.READ, asked.file_name, long=True)
+        ImportJob.objects.create(
+            job=job,
+            file_name=asked.file_name,
+            file_size=asked.file_size,
+            waiting=asked.waiting,
+            unit=unit or asked.unit,
+            up=asked.up,
+            axes=asked.axes,
+            imported_by=user,
+            sure=True,
+        )
+    return job
 
 
 def restore_version(version: ModelVersion, user: Any) -> ModelVersion:
@@ -148,6 +208,7 @@ def restore_version(version: ModelVersion, user: Any) -> ModelVersion:
             source=version.source,
             building=version.building,
             solid=version.solid,
+            data=version.data,
             facts=version.facts,
             changes=_turned(newest.changes) if newest.number == version.number + 1 else None,
             restored_from=version.number,

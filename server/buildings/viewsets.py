@@ -13,8 +13,14 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 
 from server.buildings import services
-from server.buildings.models import ModelVersion
-from server.buildings.serializers import ModelVersionSerializer, PlaceSerializer, UploadSerializer
+from server.buildings.models import ImportJob, ModelVersion
+from server.buildings.serializers import (
+    ModelVersionSerializer,
+    PlaceSerializer,
+    SizeAnswerSerializer,
+    SizeQuestionSerializer,
+    UploadSerializer,
+)
 from server.common.responses import stored_gzip
 from server.jobs.serializers import JobSerializer
 from server.projects.rows import ProjectRows, listed_by_project
@@ -68,3 +74,26 @@ class ModelVersionViewSet(
         """The building as it is looked at in 3D; a version's never changes."""
         version = self.get_object()
         return stored_gzip(request, version.solid, version.solid, "application/octet-stream")
+
+
+@listed_by_project
+class SizeQuestionViewSet(ProjectRows, mixins.ListModelMixin, viewsets.GenericViewSet[ImportJob]):
+    """Files of an unlikely size, which become a version when that is answered for."""
+
+    serializer_class = SizeQuestionSerializer
+    queryset = ImportJob.objects.none()
+    rows = staticmethod(lambda: ImportJob.objects.filter(asks__isnull=False))
+    to_project = "job__project"
+
+    @extend_schema(request=SizeAnswerSerializer, responses={202: JobSerializer, 204: None})
+    @action(detail=True, methods=["post"])
+    def answer(self, request: Request, pk: str) -> Response:
+        """Use the file, in this unit or another, or forget it."""
+        given = SizeAnswerSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        asked = self.get_object()
+        if not given.validated_data["use"]:
+            services.drop(asked)
+            return Response(status=status.HTTP_204_NO_CONTENT)
+        job = services.use(asked, request.user, given.validated_data["unit"])
+        return Response(JobSerializer(job).data, status=status.HTTP_202_ACCEPTED)

@@ -77,11 +77,12 @@ def _written(name: str, kind: RowKind, before: Row | None, after: Row | None) ->
         "before": None if before is None else {key: before.get(key) for key in fields},
         "after": None if after is None else {key: after.get(key) for key in fields},
         "of": sorted(belongs),
-        "project": _project_of(whole),
+        "project": project_of(whole),
     }
 
 
-def _project_of(row: Row) -> Any:
+def project_of(row: Row) -> Any:
+    """The id of the project that a row belongs to, None where there is none any more."""
     if row.get("project"):
         return row["project"]
     found = Project.objects.filter(sheets=row["sheet"]).values_list("pk", flat=True) if "sheet" in row else ()

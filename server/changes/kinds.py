@@ -1,6 +1,6 @@
 """The kinds of rows that can be changed in a batch."""
 
-from server.annotations.viewsets import ANNOTATIONS
+from server.annotations.viewsets import ANNOTATION_STYLES, ANNOTATIONS, LISTED_NOTES, SYMBOLS
 from server.checks.viewsets import CHECK_RULES, WAIVERS
 from server.issues.viewsets import RECIPIENTS
 from server.plots.viewsets import SHEET_LISTS
@@ -13,6 +13,9 @@ KINDS: dict[str, RowKind] = {
     "sheets": SHEETS,
     "viewports": VIEWPORTS,
     "annotations": ANNOTATIONS,
+    "listed_notes": LISTED_NOTES,
+    "annotation_styles": ANNOTATION_STYLES,
+    "symbols": SYMBOLS,
     "views": VIEWS,
     "subsets": SUBSETS,
     "templates": TEMPLATES,

@@ -23,7 +23,7 @@ from drafting.plotting.devices import BY_KEY
 from drafting.plotting.pages import page_for
 from drafting.render.backend import Sources
 from drafting.schema import dump
-from server.annotations.models import Annotation
+from server.annotations.models import Annotation, AnnotationStyle, LibrarySymbol, NoteOfList, TableFile
 from server.buildings.models import ModelVersion, newest_version
 from server.checks.models import CheckRules, CheckRun, Waiver
 from server.common import storage
@@ -116,6 +116,8 @@ def state_of_set(project: Project) -> str:
         newest.number if newest else 0,
         list(CheckRules.objects.filter(project=project).values_list("version")),
         *(rows(model) for model in (Register, Sheet, Annotation, Template, PenTable, PlotSettings)),
+        *(rows(model) for model in (NoteOfList, AnnotationStyle, LibrarySymbol)),
+        list(TableFile.objects.filter(project=project).order_by("pk").values_list("pk", "file")),
         rows(View, "linework", "wanted", "held"),
         rows(Viewport, "linework", "wanted", to_project="sheet__project"),
         _issued_of(project),

@@ -40,6 +40,7 @@ class Job(UuidModel):
         ISSUE = "issue"
         REMAKE = "remake"
         COMPARE = "compare"
+        RECEIVE = "receive"
 
     class State(models.TextChoices):
         WAITING = "waiting"

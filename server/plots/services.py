@@ -188,9 +188,7 @@ def _pages(
 
 def unplaced_marks(sheet: core.Sheet, names: Mapping[str, str]) -> list[str]:
     """Marks on a sheet that point to nowhere; `names` are those of views, by their ids."""
-    nowhere = {
-        mark.subject for about in sheet.marks.values() for mark in about.marks if not mark.reference.sheet
-    }
+    nowhere = {mark.subject for about in sheet.marks.values() for mark in about.marks if mark.points_nowhere}
     found = sorted(names.get(view, "") for view in nowhere)
     return [f"“{name}” is marked here but is placed nowhere." for name in found]
 

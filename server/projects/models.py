@@ -8,7 +8,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
-from server.common.models import VersionedModel
+from server.common.models import UuidModel, VersionedModel
 
 
 class Project(VersionedModel):
@@ -43,6 +43,24 @@ class Project(VersionedModel):
     def of(cls, user: Any) -> models.QuerySet[Project]:
         """The projects that somebody works in: their own, and those that are shared with them."""
         return cls.objects.filter(Q(owner=user) | Q(members=user)).distinct()
+
+
+class Invitation(UuidModel):
+    """A link by which one person comes into a project. What is kept is the hash of its secret."""
+
+    project = models.ForeignKey(Project, models.CASCADE, related_name="invitations")
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="+")
+    digest = models.CharField(max_length=64, unique=True)
+    made = models.DateTimeField(auto_now_add=True)
+    until = models.DateTimeField()
+    used_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
+    used = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-made"]
+
+    def __str__(self) -> str:
+        return f"to {self.project} until {self.until:%Y-%m-%d}"
 
 
 class NamedRow(VersionedModel):

@@ -10,7 +10,7 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from server.common.serializers import RowSerializer
-from server.projects.models import Project
+from server.projects.models import Invitation, Project
 
 
 class ProjectSerializer(RowSerializer):
@@ -34,6 +34,45 @@ class ProjectSerializer(RowSerializer):
 
 class MemberSerializer(serializers.Serializer[Any]):
     username = serializers.CharField(max_length=150)
+
+
+class InvitationSerializer(serializers.ModelSerializer[Invitation]):
+    """An invitation that can still be used."""
+
+    by = serializers.CharField(source="by.username")
+
+    class Meta:
+        model = Invitation
+        fields = ["id", "by", "made", "until"]
+        read_only_fields = fields
+
+
+class NewInvitationSerializer(InvitationSerializer):
+    secret = serializers.CharField(read_only=True, help_text="The last part of its link; told only now.")
+
+    class Meta(InvitationSerializer.Meta):
+        fields = [*InvitationSerializer.Meta.fields, "secret"]
+        read_only_fields = fields
+
+
+class InvitedSerializer(serializers.Serializer[Any]):
+    """What whoever has the link is told."""
+
+    project = serializers.CharField(source="project.name")
+    by = serializers.CharField(source="by.username")
+
+
+class AcceptSerializer(serializers.Serializer[Any]):
+    """Of somebody new; who is signed in needs neither."""
+
+    username = serializers.CharField(max_length=150, required=False, allow_blank=True, default="")
+    password = serializers.CharField(
+        max_length=500, required=False, allow_blank=True, default="", trim_whitespace=False
+    )
+
+
+class AcceptedSerializer(serializers.Serializer[Any]):
+    project = serializers.UUIDField(source="pk")
 
 
 @extend_schema_field(OpenApiTypes.UUID)

@@ -1,9 +1,11 @@
 """Where projects are."""
 
+from django.urls import path
 from rest_framework.routers import SimpleRouter
 
-from server.projects.viewsets import ProjectViewSet
+from server.projects.viewsets import InvitationViewSet, InvitedView, ProjectViewSet
 
 router = SimpleRouter()
 router.register("projects", ProjectViewSet, "project")
-urlpatterns = router.urls
+router.register("invitations", InvitationViewSet, "invitation")
+urlpatterns = [*router.urls, path("invited/<str:secret>/", InvitedView.as_view())]

@@ -4,17 +4,30 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.contrib.auth import login
+from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from drf_spectacular.utils import extend_schema
-from rest_framework import status
+from rest_framework import mixins, status, viewsets
 from rest_framework.decorators import action
+from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
 from rest_framework.response import Response
+from rest_framework.throttling import ScopedRateThrottle
+from rest_framework.views import APIView
 
-from server.projects import services
-from server.projects.models import Project
+from server.projects import invitations, services
+from server.projects.models import Invitation, Project
 from server.projects.rows import RowKind, RowViewSet
-from server.projects.serializers import MemberSerializer, ProjectSerializer
+from server.projects.serializers import (
+    AcceptedSerializer,
+    AcceptSerializer,
+    InvitationSerializer,
+    InvitedSerializer,
+    MemberSerializer,
+    NewInvitationSerializer,
+    ProjectSerializer,
+)
 
 PROJECTS = RowKind(
     ProjectSerializer, services.project_service, lambda: Project.objects.prefetch_related("members")
@@ -59,8 +72,57 @@ class ProjectViewSet(RowViewSet):
         services.unshare(project, self._username(request))
         return Response(PROJECTS.data(project, self.get_serializer_context()))
 
+    @extend_schema(request=None, responses={201: NewInvitationSerializer})
+    @action(detail=True, methods=["post"])
+    def invite(self, request: Request, pk: str) -> Response:
+        """Make a link by which one person comes into this project."""
+        project = services.owned(self.get_object(), request.user)
+        row, secret = invitations.invite(project, request.user)
+        told = {**InvitationSerializer(row).data, "secret": secret}
+        return Response(told, status=status.HTTP_201_CREATED)
+
+    @extend_schema(responses=InvitationSerializer(many=True))
+    @action(detail=True, pagination_class=None)
+    def invitations(self, request: Request, pk: str) -> Response:
+        """Links that can still be used."""
+        project = services.owned(self.get_object(), request.user)
+        return Response(InvitationSerializer(invitations.open_ones(project), many=True).data)
+
     def _username(self, request: Request) -> str:
         given = MemberSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         name: str = given.validated_data["username"]
         return name
+
+
+class InvitationViewSet(mixins.DestroyModelMixin, viewsets.GenericViewSet[Invitation]):
+    """Invitations to one's own projects; deleted, they are withdrawn."""
+
+    serializer_class = InvitationSerializer
+    queryset = Invitation.objects.none()
+
+    def get_queryset(self) -> QuerySet[Invitation]:
+        return Invitation.objects.filter(project__owner=self.request.user.pk)
+
+
+class InvitedView(APIView):
+    """What is behind the link of an invitation. Guessing is slowed down like guessing a password."""
+
+    permission_classes = [AllowAny]
+    throttle_classes = [ScopedRateThrottle]
+    throttle_scope = "sign-in"
+
+    @extend_schema(responses=InvitedSerializer)
+    def get(self, request: Request, secret: str) -> Response:
+        return Response(InvitedSerializer(invitations.found(secret)).data)
+
+    @extend_schema(request=AcceptSerializer, responses=AcceptedSerializer)
+    def post(self, request: Request, secret: str) -> Response:
+        """Come into the project: as who is signed in, or with a new account that is signed in then."""
+        given = AcceptSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        here = request.user if isinstance(request.user, User) else None
+        project, who = invitations.accept(secret, here, **given.validated_data)
+        if here is None:
+            login(request._request, who, backend="django.contrib.auth.backends.ModelBackend")
+        return Response(AcceptedSerializer(project).data)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from itertools import groupby
 from typing import Any
 
@@ -65,6 +65,7 @@ class WholeSet:
         templates: by their ids.
         pictures: by what templates call them.
         pens: pen tables, by their ids.
+        memo: what sources of pieces look up once for the whole set, each by a name of its own.
     """
 
     order: tuple[Any, ...]
@@ -79,6 +80,7 @@ class WholeSet:
     templates: Mapping[Any, TemplateSpec]
     pictures: Mapping[str, Picture]
     pens: Mapping[str, PenTableSpec]
+    memo: dict[str, Any] = field(default_factory=dict, compare=False)
 
     @classmethod
     def of(cls, project: Project) -> WholeSet:
@@ -133,14 +135,14 @@ def composed(sheet: Sheet, whole: WholeSet) -> tuple[core.Sheet, DisplayList]:
     rows = viewports_of(sheet)
     made = as_core_sheet(sheet, rows, whole)
     pieces = [piece for source in _pieces for piece in source(sheet, rows, made, whole)]
+    drawn = [(piece, piece_items(piece)) for piece in pieces]
     # Marks keep clear of what is dimensioned.
-    dimensions = [piece for piece in pieces if piece.piece.kind == "dimension"]
     taken: dict[str, list[Box]] = defaultdict(list)
-    for box in piece_boxes((piece, piece_items(piece)) for piece in dimensions):
+    for box in piece_boxes((piece, items) for piece, items in drawn if piece.piece.kind == "dimension"):
         taken[box.viewport].append(box.box)
     made = replace(made, marks=marks_of(rows, made.viewports, whole, taken))
     table = whole.pens[str(sheet.pen_table_id or whole.register.pen_table_id)]
-    return made, compose(made, table, whole.pens, pieces)
+    return made, compose(made, table, whole.pens, drawn_pieces=drawn)
 
 
 def viewports_of(sheet: Sheet) -> list[Viewport]:
@@ -196,7 +198,7 @@ def marks_of(
     found = {}
     for row, viewport in zip(rows, viewports, strict=True):
         drawing = row.drawn.linework
-        if drawing is None or not drawing.axes:
+        if drawing is None or not drawing.axes or row.view.is_received:
             continue
         axes = drawing.axes
         seen = MarkedView(

@@ -5,7 +5,9 @@ from __future__ import annotations
 from typing import Any
 
 from django.db.models import QuerySet
-from django.http import FileResponse, Http404
+from django.http import FileResponse, Http404, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import mixins, status, viewsets
@@ -19,6 +21,7 @@ from rest_framework.views import APIView
 from drafting.sheets.fields import FIELDS
 from drafting.sheets.placing import free_spaces
 from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
+from server.common.made_once import json_made_once
 from server.common.problems import Unreadable
 from server.common.responses import stored_file
 from server.jobs.child import ChildProcessFailed
@@ -88,9 +91,15 @@ class SheetViewSet(RowViewSet):
 
     @extend_schema(responses=DisplayListSerializer)
     @action(detail=True, methods=["get"])
-    def display(self, request: Request, pk: str) -> Response:
+    def display(self, request: Request, pk: str) -> HttpResponse:
         """The display list of a sheet: what the board and every output draw from."""
-        return Response(composing.display_of(self.get_object()).as_dict())
+        found = self.get_object().pk
+
+        def made() -> dict[str, Any]:
+            # Looked up again: it may have been changed since it was found.
+            return composing.display_of(get_object_or_404(Sheet, pk=found)).as_dict()
+
+        return json_made_once(request._request, ("display", found, timezone.localdate()), made)
 
     @extend_schema(responses=SpaceSerializer(many=True))
     @action(detail=True, methods=["get"])

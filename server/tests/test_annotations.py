@@ -63,6 +63,46 @@ class AnnotationTests(AnnotationCase):
         (piece,) = self.pieces()
         self.assertEqual((piece["text"], piece["standing"]), ("5000", "followed"))
 
+    def test_levels_stand_beside_an_elevation_and_are_refused_on_a_plan(self):
+        elevation = self.view_named(self.project, "South elevation")
+        viewport = self.place(view=elevation["id"], scale="1:50", at=[120, 100])
+        body = {"viewport": viewport, "wanted": ["openings", "slabs", "whole"], "side": "left"}
+        made = self.call("post", "annotations/levels/", body, 200)
+        self.assertEqual([level["series"] for level in made], [f"left {k + 1}" for k in range(len(made))])
+        for level in made:
+            self.add(level, sheet=self.sheet, viewport=viewport)
+        pieces = self.pieces()
+        self.assertEqual({piece["standing"] for piece in pieces}, {"followed"})
+        # Those of an earlier run are not what later ones keep clear of.
+        self.assertEqual(self.call("post", "annotations/levels/", body, 200), made)
+        # Those of a neighbour are: a drawing beside it has its own elsewhere.
+        beside = self.place(view=elevation["id"], scale="1:50", at=[121, 100])
+        right = {**body, "side": "right"}
+        own = self.call("post", "annotations/levels/", right, 200)
+        for level in own:
+            self.add(level, sheet=self.sheet, viewport=viewport)
+        others = self.call("post", "annotations/levels/", {**right, "viewport": beside}, 200)
+        for level, other in zip(own, others, strict=True):
+            self.assertGreater(other["offset"], level["offset"] + 15)
+        refused = self.call("post", "annotations/levels/", {**body, "viewport": self.viewport}, 400)
+        self.assertIn("Heights are not seen", refused["detail"])
+
+    def test_a_level_of_the_building_is_what_a_dimension_can_be_attached_to(self):
+        elevation = self.view_named(self.project, "South elevation")
+        viewport = self.place(view=elevation["id"], scale="1:50", at=[120, 100])
+        u0, v0, _, v1 = elevation["extents"]
+        level = {"at": [u0 - 900, v0], "element": "level:Deck"}
+        points = [level, {"at": [u0, v1], "element": WALL}]
+        made = self.add({"kind": "dimension", "points": points, "measures": "vertical"},
+                        sheet=self.sheet, viewport=viewport)  # fmt: skip
+        self.assertEqual([len(point["ends"]) for point in made["spec"]["points"]], [2, 1])
+        (piece,) = self.pieces()
+        self.assertEqual((piece["text"], piece["standing"]), ("2500", "followed"))
+        gone = {**level, "element": "level:Cellar"}
+        self.add({"kind": "dimension", "points": [gone, points[1]], "measures": "vertical"},
+                 sheet=self.sheet, viewport=viewport)  # fmt: skip
+        self.assertEqual(self.pieces()[1]["standing"], "followed")
+
     def test_a_longer_wall_changes_it_and_the_change_is_told_until_it_is_accepted(self):
         made = self.add(self.dimension())
         self.import_model(self.project, self.ifc(length=5600.0))
@@ -251,7 +291,7 @@ class TagTests(AnnotationCase):
         self.viewport = self.place(scale="1:100", at=[200, 180])
 
     def tags(self, status=200, **given):
-        body = {"viewport": self.viewport, "of": ["doors", "windows"], **given}
+        body = {"viewport": self.viewport, "classes": ["IfcDoor", "IfcWindow"], **given}
         return self.call("post", "annotations/tags/", body, status)
 
     def keep(self, spec, status=201):
@@ -274,7 +314,7 @@ class TagTests(AnnotationCase):
         self.assertEqual(self.shown(), [("–", "lost")])
 
     def test_what_is_no_door_or_window_has_no_tag(self):
-        self.assertIn("shows no windows", self.tags(400, of=["windows"])["detail"])
+        self.assertIn("shows none of these", self.tags(400, classes=["IfcWindow"])["detail"])
         wall = {"kind": "tag", "at": {"at": [0, 0], "element": WALL}}
         self.assertIn("Click one", self.keep(wall, 400)["detail"])
-        self.tags(400, of=[])
+        self.tags(400, classes=[])

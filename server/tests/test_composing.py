@@ -68,6 +68,15 @@ class ComposingTests(ApiCase):
         back = self.change(two, shown={})
         self.assertEqual((back["linework"], back["state"]), (one["linework"], "up_to_date"))
 
+    def test_what_is_hidden_in_a_viewport_stays_hidden_when_it_shows_another_view(self):
+        placed = self.place(scale="1:50")
+        self.change(placed, shown={"without_storeys": ["Deck"]})
+        south = self.view_named(self.project, "South elevation")
+        self.change(placed, view=south["id"])
+        now = self.call("get", f"viewports/{placed['id']}/")
+        self.assertEqual((now["shown"]["without_storeys"], now["state"]), (["Deck"], "up_to_date"))
+        self.assertNotEqual(now["linework"], south["linework"])
+
     def test_a_drawing_of_its_own_falls_behind_and_follows_its_view(self):
         placed = self.place(scale="1:50")
         self.change(placed, shown={"without_storeys": ["Deck"]})

@@ -7,6 +7,7 @@ from django.test import override_settings
 from drafting.linework.codec import decode
 from drafting.tests.ifc_files import write_ifc
 from server.buildings.models import ModelVersion
+from server.common import storage
 from server.jobs.child import Cancelled
 from server.jobs.models import Job
 from server.tests.api_case import ApiCase
@@ -42,6 +43,46 @@ class ImportTests(ApiCase):
         now = self.view_named(project, "South elevation")
         self.assertEqual(now["state"], "up_to_date")
         self.assertNotEqual(now["linework"], view["linework"])
+
+    def test_an_unlikely_size_is_asked_about_before_it_becomes_a_version(self):
+        project = self.make_project()
+        cube = b"".join(
+            b"v %d %d %d\n" % (x * 9, y * 6, z * 3) for x in (0, 1) for y in (0, 1) for z in (0, 1)
+        )
+        cube += b"f 1 2 4 3\nf 5 7 8 6\nf 1 5 6 2\nf 3 4 8 7\nf 1 3 7 5\nf 2 6 8 4\n"
+        path = f"size-questions/?project={project}"
+        self.assertEqual(self.import_model(project, cube, name="hut.obj", unit="mm")["state"], "done")
+        self.assertEqual(self.call("get", f"model-versions/?project={project}"), [])
+        (question,) = self.call("get", path)
+        self.assertEqual(question["file_name"], "hut.obj")
+        self.assertEqual(max(question["size"]), 9.0)
+        self.assertEqual(question["units"][0]["unit"], "m")
+
+        # As metres it is a hut; and a later file that is as small again, by the same figures, is asked about.
+        self.call("post", f"size-questions/{question['job']}/answer/", {"use": True, "unit": "m"}, 202)
+        (version,) = self.call("get", f"model-versions/?project={project}")
+        self.assertEqual(max(version["facts"]["size"]), 9000.0)
+        self.assertEqual(self.call("get", path), [])
+        self.import_model(project, cube, name="hut.obj", unit="ft")
+        (question,) = self.call("get", path)
+        self.assertEqual([u["unit"] for u in question["units"]], ["m"])
+
+        # Whoever is sure has it as it is; who is not has nothing changed, and no file left behind.
+        self.call("post", f"size-questions/{question['job']}/answer/", {"use": True}, 202)
+        self.assertEqual(len(self.call("get", f"model-versions/?project={project}")), 2)
+        self.import_model(project, cube, name="hut.obj", unit="mm")
+        (question,) = self.call("get", path)
+        self.call("post", f"size-questions/{question['job']}/answer/", {"use": False}, 204)
+        self.assertEqual(len(self.call("get", f"model-versions/?project={project}")), 2)
+        self.assertEqual(list(storage.temporary_folder().iterdir()), [])
+        self.call("post", f"size-questions/{question['job']}/answer/", {"use": True}, 404)
+
+    def test_a_question_goes_when_another_file_is_imported(self):
+        project = self.project_with_model()
+        self.import_model(project, self.ifc(unit="metre"), unit="in")
+        self.assertEqual(len(self.call("get", f"size-questions/?project={project}")), 1)
+        self.import_model(project, self.ifc(), unit="")
+        self.assertEqual(self.call("get", f"size-questions/?project={project}"), [])
 
     def test_a_file_that_cannot_be_used_leaves_the_project_as_it_was(self):
         project = self.project_with_model()
@@ -96,7 +137,10 @@ class ImportTests(ApiCase):
         self.import_model(project, self.ifc(unit="metre"))
         sizes = [v["facts"]["size"][0] for v in self.call("get", f"model-versions/?project={project}")]
         self.assertEqual(sizes, [1524, 1524])
+        # All sides as large as metres are in feet: that one of the two is wrong is noticed.
         self.import_model(project, self.ifc(unit="metre"), unit="")
+        (question,) = self.call("get", f"size-questions/?project={project}")
+        self.call("post", f"size-questions/{question['job']}/answer/", {"use": True}, 202)
         self.assertEqual(self.call("get", f"model-versions/?project={project}")[0]["facts"]["size"][0], 5000)
 
 

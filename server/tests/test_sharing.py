@@ -1,8 +1,11 @@
 """Two people in one project."""
 
 from django.contrib.auth import get_user_model
+from django.utils import timezone
 from rest_framework.test import APIClient
 
+from server.projects.invitations import MAX_OPEN
+from server.projects.models import Invitation
 from server.tests.api_case import ApiCase
 
 
@@ -55,3 +58,69 @@ class SharingTests(ApiCase):
         for name in ("nobody", "ines"):
             sentence = self.call("post", f"projects/{self.project}/share/", {"username": name}, 400)["detail"]
             self.assertIn(f"“{name}”", sentence)
+
+
+class InvitationTests(ApiCase):
+    def setUp(self):
+        super().setUp()
+        self.project = self.make_project()
+        self.ines_client = self.client
+
+    def invited(self):
+        self.client = self.ines_client
+        return self.call("post", f"projects/{self.project}/invite/", status=201)["secret"]
+
+    def test_somebody_new_comes_in_by_a_link_once(self):
+        secret = self.invited()
+        self.client = APIClient()
+        told = self.call("get", f"invited/{secret}/")
+        self.assertEqual((told["project"], told["by"]), ("Quay house", "ines"))
+        taken = self.call(
+            "post", f"invited/{secret}/", {"username": "ines", "password": "marram-grass-41"}, 400
+        )
+        self.assertIn("already exists", str(taken))
+        self.call("post", f"invited/{secret}/", {"username": "mira", "password": "password"}, 400)
+        self.assertFalse(get_user_model().objects.filter(username="mira").exists())
+        said = {"username": "mira", "password": "marram-grass-41"}
+        self.assertEqual(self.call("post", f"invited/{secret}/", said)["project"], self.project)
+        self.assertEqual(self.call("get", "session/")["username"], "mira")
+        self.assertEqual([p["name"] for p in self.call("get", "projects/")], ["Quay house"])
+        self.client = APIClient()
+        self.call("get", f"invited/{secret}/", status=404)
+        self.call("post", f"invited/{secret}/", {**said, "username": "other"}, 404)
+
+    def test_who_is_signed_in_joins_and_the_owner_stays_the_owner(self):
+        odd = get_user_model().objects.create_user("odd", password="samphire-89")
+        secret = self.invited()
+        self.client = APIClient()
+        self.client.force_login(odd)
+        self.call("post", f"invited/{secret}/")
+        self.assertFalse(self.call("get", f"projects/{self.project}/")["own"])
+        secret = self.invited()
+        self.call("post", f"invited/{secret}/")
+        self.assertEqual(self.call("get", f"projects/{self.project}/")["members"], ["odd"])
+
+    def test_an_invitation_is_withdrawn_and_ends_and_only_the_owner_invites(self):
+        secret = self.invited()
+        (row,) = self.call("get", f"projects/{self.project}/invitations/")
+        self.assertNotIn("secret", row)
+        self.call("delete", f"invitations/{row['id']}/", status=204)
+        self.call("get", f"invited/{secret}/", status=404)
+        secret = self.invited()
+        Invitation.objects.update(until=timezone.now())
+        self.call("get", f"invited/{secret}/", status=404)
+        self.assertEqual(self.call("get", f"projects/{self.project}/invitations/"), [])
+
+        odd = get_user_model().objects.create_user("odd", password="samphire-89")
+        self.call("post", f"projects/{self.project}/share/", {"username": "odd"})
+        secret = self.invited()
+        (row,) = self.call("get", f"projects/{self.project}/invitations/")
+        self.client = APIClient()
+        self.client.force_login(odd)
+        self.call("post", f"projects/{self.project}/invite/", status=403)
+        self.call("delete", f"invitations/{row['id']}/", status=404)
+
+    def test_open_invitations_are_bounded(self):
+        for _ in range(MAX_OPEN):
+            self.invited()
+        self.call("post", f"projects/{self.project}/invite/", status=400)

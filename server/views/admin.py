@@ -2,7 +2,7 @@
 
 from django.contrib import admin
 
-from server.views.models import NamedLineSettings, Subset, View
+from server.views.models import NamedLineSettings, ReceivedFile, Subset, View
 
 
 @admin.register(View)
@@ -11,4 +11,4 @@ class ViewAdmin(admin.ModelAdmin[View]):
     list_filter = ["held"]
 
 
-admin.site.register([Subset, NamedLineSettings])
+admin.site.register([Subset, NamedLineSettings, ReceivedFile])

@@ -13,12 +13,14 @@ class ViewsConfig(AppConfig):
         from server.common.pruning import register_files, register_task
         from server.jobs.models import Job
         from server.jobs.runner import register
-        from server.views import drawings
-        from server.views.models import Linework
+        from server.views import drawings, received
+        from server.views.models import Linework, ReceivedFile
 
         register(Job.Kind.DRAW, drawings.draw)
+        register(Job.Kind.RECEIVE, received.look, received.clean_up)
         register_task(drawings.prune_linework)
         register_files(Linework, "file")
+        register_files(ReceivedFile, "file")
         version_added.connect(_on_version, dispatch_uid="views")
 
 

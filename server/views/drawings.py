@@ -10,6 +10,7 @@ from django.db.models import ProtectedError, QuerySet
 
 from drafting.errors import ViewError
 from drafting.linework.model import linework_key
+from drafting.views.received import Received
 from drafting.views.spec import AnyView, dump_view, parse_view_spec
 from server.buildings.models import ModelVersion, newest_version
 from server.common import storage
@@ -23,7 +24,10 @@ from server.views.signals import linework_ready, view_changed
 
 
 def version_for(view: View) -> ModelVersion | None:
-    """The model version that a view is drawn from: the newest, or its own while it is held."""
+    """The model version that a view is drawn from: the newest, or its own while it is held; of a drawing from
+    others none."""
+    if view.is_received:
+        return None
     return view.drawn_from if view.held and view.drawn_from else newest_version(view.project)
 
 
@@ -59,7 +63,7 @@ def order_drawing(view: View) -> Job | None:
 def order(drawn: Drawn, view: View, spec: AnyView) -> Job | None:
     """Ask for a drawing. The job that makes it; None where it is there already, or there is no model."""
     version = version_for(view)
-    if not ask_for(drawn, version, spec) or version is None:
+    if not ask_for(drawn, version, spec):
         return None
     running = jobs.active(Job.Kind.DRAW, drawn.wanted)
     if running:
@@ -73,7 +77,7 @@ def order(drawn: Drawn, view: View, spec: AnyView) -> Job | None:
 def ask_for(drawn: Drawn, version: ModelVersion | None, spec: AnyView) -> bool:
     """Write down which drawing is asked for; it is taken where it is there already. Whether it is still to be
     made."""
-    wanted = linework_key(version.building, spec) if version else ""
+    wanted = _key(version, spec)
     there = Linework.objects.filter(pk=wanted).first() if wanted else None
     rows = type(drawn)._default_manager.filter(pk=drawn.pk)
     drawn.wanted = wanted
@@ -83,6 +87,13 @@ def ask_for(drawn: Drawn, version: ModelVersion | None, spec: AnyView) -> bool:
     drawn.linework, drawn.drawn_from = there, version
     rows.update(wanted=wanted, linework=there, drawn_from=version)
     return False
+
+
+def _key(version: ModelVersion | None, spec: AnyView) -> str:
+    """The key of a drawing; blank where there is nothing to draw from."""
+    if isinstance(spec, Received):
+        return linework_key(spec.file, spec)
+    return linework_key(version.building, spec) if version else ""
 
 
 def order_all_out_of_date(project: Project) -> list[Job]:
@@ -115,7 +126,9 @@ def draw(job: Job, work: Work) -> None:
     try:
         if linework is None:
             spec = dump_view(parse_view_spec(order_row.spec))
-            facts = work.run("draw_view", storage.path_of(version.building), spec, made)
+            task = "draw_view" if version else "draw_received"
+            source = storage.path_of(version.building if version else spec["file"])
+            facts = work.run(task, source, spec, made)
             linework = Linework(key=job.subject, file=storage.store(made), **facts)
         with transaction.atomic():
             linework.save()

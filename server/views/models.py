@@ -104,6 +104,11 @@ class View(Drawn, VersionedModel):
         """Its own description."""
         return parse_view_spec(self.spec)
 
+    @property
+    def is_received(self) -> bool:
+        """Whether it is a drawing from others, and not drawn from the building."""
+        return bool(self.spec["kind"] == "received")
+
     def shown_with(self, shown: dict[str, Any]) -> AnyView:
         """What is drawn: its description, limited to the elements of its subset, and with what `shown` names
         in place of its own.
@@ -116,8 +121,37 @@ class View(Drawn, VersionedModel):
 
 
 class DrawJob(models.Model):
-    """A drawing that is to be made of a model version; the job's subject is its key."""
+    """A drawing that is to be made of a model version, or of the file of a drawing from others; the job's
+    subject is its key."""
 
     job = models.OneToOneField(Job, models.CASCADE, primary_key=True, related_name="draw_job")
-    model_version = models.ForeignKey(ModelVersion, models.CASCADE, related_name="+")
+    model_version = models.ForeignKey(ModelVersion, models.CASCADE, null=True, related_name="+")
     spec = models.JSONField()
+
+
+class ReceivedFile(models.Model):
+    """The file of a drawing from others."""
+
+    project = models.ForeignKey(Project, models.CASCADE, related_name="received_files")
+    name = models.CharField(max_length=250)
+    #: Its hash.
+    file = models.CharField(max_length=64)
+    #: The core's ReceivedFacts.
+    facts = models.JSONField()
+    #: The job that looked at it, by which whoever brought it in knows it again.
+    job = models.UUIDField()
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-created"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class ReceiveJob(models.Model):
+    """A file that is to be looked at. `waiting` is the name of the temporary file that holds it."""
+
+    job = models.OneToOneField(Job, models.CASCADE, primary_key=True, related_name="receive_job")
+    name = models.CharField(max_length=250)
+    waiting = models.CharField(max_length=80)

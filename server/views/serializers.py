@@ -8,6 +8,7 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from drafting.errors import ViewError
+from drafting.received.facts import ReceivedFacts
 from drafting.views.line_settings import LineSettings
 from drafting.views.shown import Shown
 from drafting.views.spec import AnyView
@@ -15,7 +16,7 @@ from server.common.serializers import RowSerializer
 from server.common.shapes import ShapeField
 from server.projects.serializers import OwnProjectField
 from server.views.drawings import state_of
-from server.views.models import STATES, NamedLineSettings, Subset, View
+from server.views.models import STATES, NamedLineSettings, ReceivedFile, Subset, View
 
 
 def shown_field(**given: Any) -> Any:
@@ -111,3 +112,21 @@ class SettingsForViewsSerializer(serializers.Serializer[Any]):
     views = serializers.ListField(child=serializers.UUIDField(), min_length=1, max_length=500)
     line_settings = PartialField(LineSettings, "set of line settings", ViewError, required=False)
     shown = shown_field()
+
+
+class ReceivedFileSerializer(serializers.ModelSerializer[ReceivedFile]):
+    """The file of a drawing from others."""
+
+    facts = ShapeField(ReceivedFacts, "drawing from others", read_only=True)
+
+    class Meta:
+        model = ReceivedFile
+        fields = ["id", "project", "name", "file", "facts", "job", "created"]
+        read_only_fields = fields
+
+
+class ReceivedUploadSerializer(serializers.Serializer[Any]):
+    """A drawing from others that is to be brought in."""
+
+    project = OwnProjectField()
+    upload = serializers.FileField()

@@ -11,13 +11,14 @@ from django.db.models import Max
 
 from drafting.building.axes import between
 from drafting.building.model import Axes
+from drafting.errors import ViewError
 from drafting.views.moved import in_new_axes, on_paper
 from drafting.views.spec import AnyView, dump_view, parse_view_spec
 from drafting.views.standard import missing_from, plain_set, standard_set
 from server.buildings.models import ModelVersion, newest_version
 from server.common.rows import Memo, RowService
 from server.projects.models import Project
-from server.views import drawings
+from server.views import drawings, received
 from server.views.models import NamedLineSettings, Subset, View
 from server.views.signals import axes_changed
 
@@ -34,6 +35,14 @@ class ViewService(RowService[View]):
         if values.get("held"):
             # A held view that is restored stays with its version.
             values["drawn_from"] = ModelVersion.objects.filter(project=project, number=number).first()
+
+    def check(self, row: View, changed: set[str], memo: Memo) -> None:
+        if "spec" in changed:
+            received.check_file(row.project, row.as_core)
+        if row.is_received and (row.held or row.subset_id):
+            raise ViewError(
+                "A drawing from others follows no model: it is neither held nor limited to a subset."
+            )
 
     def created(self, row: View, memo: Memo) -> None:
         drawings.order_drawing(row)
@@ -79,7 +88,8 @@ def follow_axes(version: ModelVersion) -> None:
     before = version.project.model_versions.get(number=version.number - 1)
     axes = between(before.axes, version.axes)
     for view in View.objects.filter(project=version.project, held=False):
-        _tell_in_axes(view, axes)
+        if not view.is_received:
+            _tell_in_axes(view, axes)
 
 
 def _tell_in_axes(view: View, axes: Axes) -> None:

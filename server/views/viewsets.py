@@ -10,8 +10,9 @@ from django.http import Http404
 from django.http.response import HttpResponseBase
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
-from rest_framework import serializers, status
+from rest_framework import mixins, serializers, status, viewsets
 from rest_framework.decorators import action
+from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
@@ -19,13 +20,15 @@ from rest_framework.views import APIView
 from server.common.responses import stored_gzip
 from server.jobs.serializers import JobSerializer
 from server.projects.models import Project
-from server.projects.rows import RowKind, RowViewSet, listed_by_project, row_viewset
+from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project, row_viewset
 from server.projects.serializers import OfOneProjectSerializer
-from server.views import drawings, services
+from server.views import drawings, received, services
 from server.views.access import may_read_linework
-from server.views.models import Linework, NamedLineSettings, Subset, View
+from server.views.models import Linework, NamedLineSettings, ReceivedFile, Subset, View
 from server.views.serializers import (
     NamedLineSettingsSerializer,
+    ReceivedFileSerializer,
+    ReceivedUploadSerializer,
     SettingsForViewsSerializer,
     SubsetSerializer,
     ViewSerializer,
@@ -60,7 +63,8 @@ class ViewViewSet(RowViewSet):
         """Bring this view up to date with the newest model version; nothing to do where its drawing is
         there."""
         view = self.get_object()
-        drawings.newest_or_refuse(view.project)
+        if not view.is_received:
+            drawings.newest_or_refuse(view.project)
         job = drawings.order_drawing(view)
         if job is None:
             return Response(status=status.HTTP_204_NO_CONTENT)
@@ -100,6 +104,28 @@ class ViewViewSet(RowViewSet):
     def _data(self, views: Sequence[View]) -> Any:
         rows = self.get_queryset().filter(pk__in=[view.pk for view in views])
         return ViewSerializer(rows, many=True, context=self.get_serializer_context()).data
+
+
+@listed_by_project
+class ReceivedFileViewSet(
+    ProjectRows, mixins.RetrieveModelMixin, mixins.ListModelMixin, viewsets.GenericViewSet[ReceivedFile]
+):
+    """The files of drawings from others, the newest first. A view of kind “received” shows one."""
+
+    serializer_class = ReceivedFileSerializer
+    queryset = ReceivedFile.objects.none()
+    parser_classes = [MultiPartParser]
+    rows = ReceivedFile.objects.all
+
+    @extend_schema(request={"multipart/form-data": ReceivedUploadSerializer}, responses={202: JobSerializer})
+    def create(self, request: Request) -> Response:
+        """Bring in a DXF, an SVG or a PDF. It is looked at in the background; what comes of it has the id of
+        the job."""
+        given = ReceivedUploadSerializer(data=request.data, context=self.get_serializer_context())
+        given.is_valid(raise_exception=True)
+        job = received.receive(given.validated_data["project"], given.validated_data["upload"])
+        job.refresh_from_db()
+        return Response(JobSerializer(job).data, status=status.HTTP_202_ACCEPTED)
 
 
 class LineworkView(APIView):

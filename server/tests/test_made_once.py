@@ -1,0 +1,74 @@
+"""Answers that are made once for everybody."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+import threading
+from unittest import mock
+
+from django.contrib.auth import get_user_model
+from django.db import connection
+from django.test import RequestFactory, TransactionTestCase
+
+from server.common.made_once import json_made_once
+from server.projects.models import Project
+
+
+class MadeOnceTests(TransactionTestCase):
+    def setUp(self) -> None:
+        self.made = 0
+        user = get_user_model().objects.create_user("ines")
+        self.project = Project.objects.create(owner=user, name="Kiln")
+
+    def make(self) -> dict[str, str]:
+        self.made += 1
+        return {"name": Project.objects.get(pk=self.project.pk).name}
+
+    def ask(self, **headers: str) -> dict[str, str]:
+        request = RequestFactory().get("/", headers=headers)
+        return dict(json.loads(json_made_once(request, self.project.pk, self.make).content))
+
+    def test_it_is_made_again_once_anything_was_written(self):
+        self.assertEqual([self.ask()["name"] for _ in range(3)], ["Kiln"] * 3)
+        self.assertEqual(self.made, 1)
+        Project.objects.update(name="Kiln house")
+        self.assertEqual([self.ask()["name"] for _ in range(3)], ["Kiln house"] * 3)
+        self.assertEqual(self.made, 2)
+
+    def test_who_ask_at_once_are_given_one_and_the_same(self):
+        gate, slow = threading.Event(), self.make
+
+        def make() -> dict[str, str]:
+            gate.wait(10)
+            return slow()
+
+        self.make = make  # type: ignore[method-assign]
+        names: list[str] = []
+
+        def ask() -> None:
+            names.append(self.ask()["name"])
+            connection.close()
+
+        threads = [threading.Thread(target=ask) for _ in range(6)]
+        for thread in threads:
+            thread.start()
+        gate.set()
+        for thread in threads:
+            thread.join(10)
+        self.assertEqual((names, self.made), (["Kiln"] * 6, 1))
+
+    def test_where_it_is_not_told_what_was_written_it_is_made_each_time(self):
+        fault = sqlite3.OperationalError("unable to open database file")
+        request = RequestFactory().get("/")
+        with mock.patch("server.common.made_once._States.now", side_effect=fault):
+            for _ in range(2):
+                answer = json_made_once(request, self.project.pk, self.make)
+                self.assertEqual(answer.data, {"name": "Kiln"})  # type: ignore[attr-defined]
+        self.assertEqual(self.made, 2)
+
+    def test_it_is_packed_for_who_can_unpack_it(self):
+        request = RequestFactory().get("/", headers={"Accept-Encoding": "gzip, br"})
+        packed = json_made_once(request, self.project.pk, self.make)
+        self.assertEqual(packed.headers["Content-Encoding"], "gzip")
+        self.assertEqual(packed.content[:2], b"\x1f\x8b")
