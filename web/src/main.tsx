@@ -17,7 +17,8 @@ if (root)
       <ThemeProvider theme={theme}>
         <CssBaseline />
         <QueryClientProvider client={queryClient}>
-          <BrowserRouter>
+          {/* What is clicked to be opened is there for the very next key: nothing waits for idle time. */}
+          <BrowserRouter useTransitions={false}>
             <App />
           </BrowserRouter>
         </QueryClientProvider>

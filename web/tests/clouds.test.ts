@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { CloudSpec, Difference, Viewport } from "../src/api/client";
 import { onPaper } from "../src/canvas/geometry";
 import { clouded } from "../src/features/issue/issueCommands";
-import { anchorAt, anchorsOf, shiftedCloud, withAnchors } from "../src/features/sheets/annotationCommands";
+import { anchorAt, anchorsOf, shifted, withAnchors } from "../src/features/sheets/annotate/pieces";
 
 const cloud: CloudSpec = {
   kind: "cloud",
@@ -28,7 +28,7 @@ const viewport = {
 
 describe("a cloud", () => {
   it("moves by paper millimetres, whatever the scale and the turn of what it is seen through", () => {
-    const moved = shiftedCloud(cloud, viewport, [10, -5]);
+    const moved = shifted(cloud, viewport, [10, -5]);
     for (const side of ["first", "last"] as const) {
       const [x, y] = onPaper(viewport, cloud[side].at);
       const [nx, ny] = onPaper(viewport, moved[side].at);
@@ -38,7 +38,7 @@ describe("a cloud", () => {
   });
 
   it("moves by the same on the bare sheet", () => {
-    expect(shiftedCloud(cloud, undefined, [1, 2]).last.at).toEqual([2001, 1002]);
+    expect(shifted(cloud, undefined, [1, 2]).last.at).toEqual([2001, 1002]);
   });
 
   it("has two corners, which can be chosen anew", () => {

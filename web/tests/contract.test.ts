@@ -4,16 +4,22 @@ import materials from "../../contract/materials.json";
 import patterns from "../../contract/patterns.json";
 import pens from "../../contract/pens.json";
 import placement from "../../contract/placement.json";
+import centreCases from "../../contract/centres.json";
+import references from "../../contract/reference-lines.json";
 import roles from "../../contract/roles.json";
 import screening from "../../contract/screening.json";
 import stretchCases from "../../contract/stretches.json";
 import layouts from "../../contract/template-layout.json";
-import type { Part } from "../src/api/client";
+import usual from "../../contract/usual-columns.json";
+import type { Part, ScheduleSpec } from "../src/api/client";
 import { placementOf, type Geometry } from "../src/canvas/geometry";
 import { cutOf, type Cut } from "../src/canvas/hatching";
 import { fittedTo, stretches } from "../src/canvas/patterns";
 import { ROLES, stated, screened } from "../src/canvas/penColours";
+import { referenceLines } from "../src/canvas/referenceLines";
+import { centresOf } from "../src/canvas/roundLines";
 import { endsOf } from "../src/canvas/templateParts";
+import { usualColumns } from "../src/features/sheets/annotate/pieceChoices";
 
 const close = (found: readonly number[], wanted: readonly number[]) => {
   expect(found.length).toBe(wanted.length);
@@ -28,6 +34,17 @@ describe("the board agrees with the core", () => {
     close(found.place, place);
     corners.forEach((corner, k) => close(found.clip[k] ?? [], corner));
   });
+
+  it.each(references)("on the grid lines and levels seen along $axes", ({ axes, grid, storeys, lines }) => {
+    const found = referenceLines(axes, { grid: grid as never, storeys });
+    expect(found.map(({ id }) => id).sort()).toEqual(Object.keys(lines).sort());
+    for (const { id, ends } of found)
+      ends.forEach((end, k) => close(end, (lines as Record<string, number[][]>)[id]?.[k] ?? []));
+  });
+
+  it.each(usual)("on the usual columns of $of", ({ of, columns }) =>
+    expect(usualColumns(of as ScheduleSpec["of"])).toEqual(columns),
+  );
 
   it.each(patterns)("on $pattern fitted to $length", ({ pattern, length, fitted }) =>
     close(fittedTo(pattern, length), fitted),
@@ -59,4 +76,12 @@ describe("the board agrees with the core", () => {
       );
     },
   );
+});
+
+it("the centres of circles and arcs are found as the core finds them", () => {
+  for (const { line, centres } of centreCases) {
+    const found = centresOf(line as unknown as [number, number][]);
+    expect(found.length).toBe(centres.length);
+    found.forEach((at, k) => at.forEach((v, axis) => expect(v).toBeCloseTo(centres[k]?.[axis] ?? NaN, 2)));
+  }
 });

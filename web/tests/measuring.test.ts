@@ -1,7 +1,7 @@
 /** What a click on the building measures from: corners before edges, edges before faces. */
 import { describe, expect, it } from "vitest";
 import { measuredFrom, type Place } from "../src/features/model/measuring";
-import { joined, largestFirst, type Solid } from "../src/features/model/solid";
+import { joined, largestFirst, sidesOf, type Solid, type SolidElement } from "../src/features/model/solid";
 
 /** A beam along x from 0 to 1000 with one edge, and a bolt; looked at from above at a pixel for each 10 mm. */
 const solid = {
@@ -35,6 +35,14 @@ describe("a click", () => {
 describe("elements", () => {
   it("are drawn from the largest on", () => {
     expect(largestFirst(solid)).toEqual([0, 1]);
+  });
+
+  it("have the sides of their boxes", () => {
+    const [beam, bolt] = solid.elements as [SolidElement, SolidElement];
+    expect([sidesOf(solid, beam), sidesOf(solid, bolt)]).toEqual([
+      [1000, 0, 0],
+      [10, 10, 0],
+    ]);
   });
 
   it("give their indices one after the other", () => {

@@ -1,5 +1,6 @@
 /** What the pointer snaps to: corners before crossings, middles and edges; within reach, and the nearest. */
-import { expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
+import { snapToLines, type ReferenceLine } from "../src/canvas/referenceLines";
 import { SnapIndex } from "../src/canvas/snapPoints";
 
 type Line = readonly (readonly [number, number])[];
@@ -31,6 +32,16 @@ it("an edge gives the foot of the pointer on it, its middle where that is near",
   const index = indexOf(WALL);
   expect(index.nearest([1000, -40], 100)).toMatchObject({ kind: "edge", at: [1000, 0] });
   expect(index.nearest([2030, -20], 100)).toMatchObject({ kind: "middle", at: [2000, 0] });
+});
+
+it("what is round has its centre, also where nothing is drawn there", () => {
+  const ring = Array.from({ length: 41 }, (_, k): [number, number] => [
+    500 * Math.cos((k * Math.PI) / 20),
+    500 * Math.sin((k * Math.PI) / 20),
+  ]);
+  const found = indexOf(ring).nearest([20, -30], 100);
+  expect(found?.kind).toBe("centre");
+  expect(Math.hypot(...(found?.at ?? [9, 9]))).toBeLessThan(0.01);
 });
 
 it("lines that cross are snapped to where they do", () => {
@@ -88,4 +99,17 @@ it("the answer is that of looking at every line, wherever the pointer is", () =>
       expect(Math.hypot((found?.at[0] ?? 0) - at[0], (found?.at[1] ?? 0) - at[1])).toBeCloseTo(nearest);
     } else expect(found?.kind).not.toBe("corner");
   }
+});
+
+describe("grid lines and levels", () => {
+  const lines = [
+    { id: "grid:A", ends: [[0, 0], [0, 9000]] },
+    { id: "grid:1", ends: [[-500, 300], [4000, 300]] },
+  ] as unknown as ReferenceLine[]; // prettier-ignore
+
+  it("are snapped to where two cross, before a place on one", () => {
+    expect(snapToLines(lines, [20, 280], 50)).toEqual({ at: [0, 300], element: "grid:A", kind: "crossing" });
+    expect(snapToLines(lines, [20, 5000], 50)).toEqual({ at: [0, 5000], element: "grid:A", kind: "edge" });
+    expect(snapToLines(lines, [900, 900], 50)).toBeNull();
+  });
 });

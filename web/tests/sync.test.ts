@@ -19,7 +19,7 @@ import { queryClient } from "../src/api/queries";
 import { useNotices } from "../src/stores/notices";
 import { commit, step } from "../src/sync/commands";
 import { openHistory, useHistory } from "../src/sync/history";
-import { changing, deleting, discardFirst, rows } from "../src/sync/rows";
+import { changing, deleting, discardFirst, receive, rows } from "../src/sync/rows";
 
 const PROJECT = "project";
 const viewport = (x: number, version = 1) => ({ id: "v1", sheet: "s1", view: "w1", x, version }) as Viewport;
@@ -146,5 +146,44 @@ describe("a command", () => {
     useHistory.setState({ project: "", past: [], future: [] });
     openHistory(PROJECT);
     expect(useHistory.getState().past.map((c) => c.what)).toEqual(["move"]);
+  });
+});
+
+describe("what somebody else has done", () => {
+  it("is shown, and the next change is made from it", async () => {
+    receive(PROJECT, "viewports", "v1", { ...viewport(50, 5) });
+    expect(shown()?.x).toBe(50);
+    answered(viewport(60, 6));
+    await commit(PROJECT, "move", [changing("viewports", viewport(50, 5), { x: 60 } as Partial<Viewport>)]);
+    expect(sent(0).steps[0].version).toBe(5);
+  });
+
+  it("appears and goes as rows do", () => {
+    receive(PROJECT, "viewports", "v2", { ...viewport(10), id: "v2" });
+    expect(rows("viewports", PROJECT).map((v) => v.id)).toEqual(["v1", "v2"]);
+    receive(PROJECT, "viewports", "v1", null);
+    expect(rows("viewports", PROJECT).map((v) => v.id)).toEqual(["v2"]);
+  });
+
+  it("does not bring back what was deleted, but has the server asked", () => {
+    const asked = vi.spyOn(queryClient, "invalidateQueries");
+    receive(PROJECT, "viewports", "v1", null);
+    asked.mockClear();
+    receive(PROJECT, "viewports", "v1", { ...viewport(50, 5) });
+    expect(rows("viewports", PROJECT)).toEqual([]);
+    expect(asked).toHaveBeenCalledWith({ queryKey: ["viewports", PROJECT] });
+    asked.mockRestore();
+  });
+
+  it("is nothing where it is older than what is shown, or one's own change is on its way", async () => {
+    answered(viewport(70, 9));
+    const done = commit(PROJECT, "move", [
+      changing("viewports", viewport(30), { x: 70 } as Partial<Viewport>),
+    ]);
+    receive(PROJECT, "viewports", "v1", { ...viewport(50, 8) });
+    expect(shown()?.x).toBe(70);
+    await done;
+    receive(PROJECT, "viewports", "v1", { ...viewport(50, 8) });
+    expect(shown()?.x).toBe(70);
   });
 });

@@ -16,7 +16,7 @@ export interface ViewSpec {
   storey?: string;
   cut?: number;
   depth?: number | null;
-  side?: Schemas["SideEnum"] | null;
+  side?: Schemas["Elevation"]["side"] | null;
   corner?: Schemas["CornerEnum"] | null;
   bearing?: number | null;
   altitude?: number | null;
@@ -27,6 +27,11 @@ export interface ViewSpec {
   angle?: number;
   of?: ViewSpec;
   region?: Schemas["Detail"]["region"];
+  file?: string;
+  name?: string;
+  mm?: number;
+  origin?: [number, number];
+  page?: number;
   line_settings?: LineSettings;
   shown?: Shown;
 }
@@ -51,7 +56,7 @@ export type PenParts = components["schemas"]["PenParts"];
 export type PlotSpec = Schemas["PlotSettingsSpec"];
 export type PlotSettings = Required<Omit<components["schemas"]["PlotSettings"], "spec">> & { spec: PlotSpec };
 export type Plot = Schemas["Plot"];
-export type PlotForm = Schemas["FormEnum"];
+export type PlotForm = Schemas["PlotRequestFormEnum"];
 export type Register = Required<Schemas["Register"]>;
 export type DeviceKind = Schemas["DeviceKind"];
 export type SheetList = Required<components["schemas"]["SheetList"]>;
@@ -68,7 +73,36 @@ export type SpotLevelSpec = Schemas["SpotLevel"];
 export type ScheduleSpec = Schemas["Schedule"];
 export type CloudSpec = Schemas["Cloud"];
 export type TagSpec = Schemas["Tag"];
-export type AnnotationSpec = NoteSpec | DimensionSpec | SpotLevelSpec | ScheduleSpec | CloudSpec | TagSpec;
+export type NumberedNoteSpec = Schemas["NumberedNote"];
+export type MeasureSpec = Schemas["Measure"];
+export type ShapeSpec = Schemas["Shape"];
+export type SymbolPieceSpec = Schemas["Symbol"];
+export type ImageSpec = Schemas["ImagePiece"];
+export type TableSpec = Schemas["FreeTable"];
+export type AnnotationSpec =
+  | NoteSpec
+  | NumberedNoteSpec
+  | DimensionSpec
+  | MeasureSpec
+  | SpotLevelSpec
+  | ScheduleSpec
+  | TableSpec
+  | CloudSpec
+  | TagSpec
+  | ShapeSpec
+  | SymbolPieceSpec
+  | ImageSpec;
+/** What of a list of notes stands on drawings as numbers. */
+export type ListedNote = Required<Schemas["NoteOfList"]>;
+export type TextStyleSpec = Schemas["TextStyle"];
+export type DimensionStyleSpec = Schemas["DimensionStyle"];
+export type AnnotationStyle = Required<Omit<Schemas["AnnotationStyle"], "spec">> & {
+  spec: TextStyleSpec | DimensionStyleSpec;
+};
+export type LibrarySymbol = Required<Schemas["LibrarySymbol"]>;
+export type SymbolDrawing = Schemas["SymbolSpec"];
+export type TableFile = Required<Schemas["TableFile"]>;
+export type ReceivedFile = Required<Schemas["ReceivedFile"]>;
 export type Annotation = Required<Omit<Schemas["Annotation"], "spec">> & { spec: AnnotationSpec };
 export type PieceBox = Schemas["PieceBox"];
 export type Finding = Schemas["Finding"];
@@ -91,6 +125,11 @@ export type DisplayList = components["schemas"]["DisplayList"];
 export type DisplayItem = DisplayList["items"][number];
 export type DrawingItem = Extract<DisplayItem, { type: "drawing" }>;
 
+export type Preferences = Required<Schemas["Preferences"]>;
+export type SizeQuestion = Required<Schemas["SizeQuestion"]>;
+export type Unit = Schemas["FileUnit"];
+export type Person = Required<Schemas["Person"]>;
+
 export class ApiError extends Error {
   constructor(
     readonly status: number,
@@ -105,9 +144,14 @@ export function csrfToken(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
 }
 
+/** This page's name, by which the server knows which changes are its own. */
+export const TAB = crypto.randomUUID();
+
 const errors: Middleware = {
   onRequest({ request }) {
-    if (request.method !== "GET") request.headers.set("X-CSRFToken", csrfToken());
+    if (request.method === "GET") return;
+    request.headers.set("X-CSRFToken", csrfToken());
+    request.headers.set("X-Dunefold-Tab", TAB);
   },
   async onResponse({ response }) {
     if (!response.ok) throw await errorOf(response);

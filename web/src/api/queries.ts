@@ -1,22 +1,28 @@
 /** What the server knows, cached here; the server owns it. */
 import { QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef } from "react";
-import { isWriting, consistent } from "./writing";
+import { watched, watchedJob } from "./pace";
+import { consistent } from "./writing";
 import {
   ApiError,
   api,
   data,
   type Annotation,
+  type AnnotationStyle,
   type Checks,
   type Comparison,
   type DisplayList,
   type Issue,
   type Job,
+  type LibrarySymbol,
+  type ListedNote,
   type NamedLineSettings,
   type PenTable,
   type PlotSettings,
+  type ReceivedFile,
   type Recipient,
   type Register,
+  type TableFile,
   type Template,
   type View,
 } from "./client";
@@ -30,8 +36,6 @@ export const queryClient = new QueryClient({
   },
 });
 
-/** What others change appears by itself; not in the middle of one's own writing. */
-const watched = () => (isWriting() ? false : 8_000);
 const ofProject = (project: string) => ({ params: { query: { project } } });
 
 export const useSession = () =>
@@ -47,6 +51,12 @@ export const useModelVersions = (project: string) =>
   useQuery({
     queryKey: ["model-versions", project],
     queryFn: () => data(api.GET("/api/model-versions/", ofProject(project))),
+  });
+/** Files that wait for an answer before they become a version. */
+export const useSizeQuestions = (project: string) =>
+  useQuery({
+    queryKey: ["size-questions", project],
+    queryFn: () => data(api.GET("/api/size-questions/", ofProject(project))),
   });
 export const useViews = (project: string) =>
   useQuery({
@@ -83,6 +93,49 @@ export const useAnnotations = (project: string) =>
     queryFn: () =>
       consistent(() => data(api.GET("/api/annotations/", ofProject(project))) as Promise<Annotation[]>),
     refetchInterval: watched,
+  });
+/** The notes of a project's list, by their numbers. */
+export const useListedNotes = (project: string) =>
+  useQuery({
+    queryKey: ["listed_notes", project],
+    queryFn: () =>
+      consistent(() => data(api.GET("/api/listed-notes/", ofProject(project))) as Promise<ListedNote[]>),
+    refetchInterval: watched,
+  });
+export const useAnnotationStyles = (project: string) =>
+  useQuery({
+    queryKey: ["annotation_styles", project],
+    queryFn: () =>
+      consistent(
+        () => data(api.GET("/api/annotation-styles/", ofProject(project))) as Promise<AnnotationStyle[]>,
+      ),
+    refetchInterval: watched,
+  });
+/** The symbols that are built in, and the project's own. */
+export const useSymbols = (project: string) =>
+  useQuery({
+    queryKey: ["symbols", project],
+    queryFn: () =>
+      consistent(() => data(api.GET("/api/symbols/", ofProject(project))) as Promise<LibrarySymbol[]>),
+    refetchInterval: watched,
+  });
+export const useTableFiles = (project: string) =>
+  useQuery({
+    queryKey: ["table-files", project],
+    queryFn: () => data(api.GET("/api/table-files/", ofProject(project))) as Promise<TableFile[]>,
+  });
+export const useReceivedFiles = (project: string) =>
+  useQuery({
+    queryKey: ["received-files", project],
+    queryFn: () => data(api.GET("/api/received-files/", ofProject(project))) as Promise<ReceivedFile[]>,
+    enabled: Boolean(project),
+  });
+/** What elements of the building say of themselves, beside what all have: by names for schedules and tags. */
+export const useElementSources = (project: string) =>
+  useQuery({
+    queryKey: ["sources", project],
+    queryFn: async () =>
+      (await data(api.GET("/api/annotations/sources/", { params: { query: { project } } }))).names,
   });
 export const useTemplates = (project: string) =>
   useQuery({
@@ -134,7 +187,7 @@ export const useChecks = (project: string) =>
     queryKey: ["checks", project],
     queryFn: () =>
       consistent(() => data(api.GET("/api/checks/", ofProject(project))) as unknown as Promise<Checks>),
-    refetchInterval: (query) => (query.state.data?.job ? 300 : 4_000),
+    refetchInterval: (query) => watchedJob(Boolean(query.state.data?.job), 300, 4_000),
   });
 /** What there is to check; it never changes. */
 export const useRules = () =>
@@ -311,10 +364,7 @@ export function useJobs(project: string) {
   const jobs = useQuery({
     queryKey: ["jobs", project],
     queryFn: () => data(api.GET("/api/jobs/", ofProject(project))),
-    refetchInterval: (query) => {
-      const now = query.state.data?.filter(isActive) ?? [];
-      return now.length ? 400 : 6_000;
-    },
+    refetchInterval: (query) => watchedJob(query.state.data?.some(isActive) ?? false, 400, 6_000),
   });
   // A job may begin and end between two looks; so it is the ended ones that are remembered.
   const known = useRef<ReadonlySet<string> | null>(null);
@@ -327,7 +377,7 @@ export function useJobs(project: string) {
     const news = known.current !== null && ended.some((id) => !known.current?.has(id));
     known.current = new Set(ended);
     if (news)
-      for (const key of ["views", "viewports", "display", "model-versions"])
+      for (const key of ["views", "viewports", "display", "model-versions", "size-questions"])
         void client.invalidateQueries({ queryKey: [key] });
   }, [client, jobs.data]);
   return jobs;

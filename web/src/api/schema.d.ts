@@ -4,6 +4,147 @@
  */
 
 export interface paths {
+    "/api/account/password/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Changing one's password. */
+        post: operations["account_password_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/preferences/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How one likes the interface to be. */
+        get: operations["account_preferences_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** @description How one likes the interface to be. */
+        patch: operations["account_preferences_partial_update"];
+        trace?: never;
+    };
+    "/api/account/signed-in/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Where one is signed in; deleted, it is signed out. */
+        get: operations["account_signed_in_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/signed-in/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Where one is signed in; deleted, it is signed out. */
+        delete: operations["account_signed_in_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/tokens/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description One's tokens; deleted, they are revoked. With a token no other is made. */
+        get: operations["account_tokens_list"];
+        put?: never;
+        /** @description One's tokens; deleted, they are revoked. With a token no other is made. */
+        post: operations["account_tokens_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/tokens/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description One's tokens; deleted, they are revoked. With a token no other is made. */
+        delete: operations["account_tokens_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotation-styles/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Named styles of annotation of one's own projects. */
+        get: operations["annotation_styles_list"];
+        put?: never;
+        /** @description Named styles of annotation of one's own projects. */
+        post: operations["annotation_styles_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotation-styles/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Named styles of annotation of one's own projects. */
+        get: operations["annotation_styles_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Named styles of annotation of one's own projects. */
+        delete: operations["annotation_styles_destroy"];
+        options?: never;
+        head?: never;
+        /** @description Named styles of annotation of one's own projects. */
+        patch: operations["annotation_styles_partial_update"];
+        trace?: never;
+    };
     "/api/annotations/": {
         parameters: {
             query?: never;
@@ -48,7 +189,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description What a schedule lists, as a file of values with commas. */
+        /** @description What a table holds, as a file of values with commas. */
         get: operations["annotations_csv_retrieve"];
         put?: never;
         post?: never;
@@ -65,10 +206,78 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description What a schedule lists, as a workbook. */
+        /** @description What a table holds, as a workbook. */
         get: operations["annotations_xlsx_retrieve"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotations/classes/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The classes of which a viewport shows elements. */
+        get: operations["annotations_classes_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotations/edit-shapes/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Shapes mirrored, turned, offset, joined, broken, extended or repeated; whoever asks keeps them. */
+        post: operations["annotations_edit_shapes_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotations/inner-chain/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The chain along a line across a plan or a section; whoever asks keeps it if it is wanted. */
+        post: operations["annotations_inner_chain_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/annotations/levels/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The levels beside an elevation or a section; whoever asks keeps those that are wanted. */
+        post: operations["annotations_levels_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -92,6 +301,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/annotations/sources/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The attributes, properties and quantities that a project's building has of its elements. */
+        get: operations["annotations_sources_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/annotations/tags/": {
         parameters: {
             query?: never;
@@ -101,7 +327,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Tags of the doors or windows in a viewport; whoever asks keeps those that are wanted. */
+        /** @description Tags of the elements of some classes in a viewport; whoever asks keeps those that are wanted. */
         post: operations["annotations_tags_create"];
         delete?: never;
         options?: never;
@@ -303,6 +529,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * @description Server-sent events: `rows` has rows that others have changed, `changed` names kinds of which others
+         *     have changed some that are not told, `people` says who else is there. A page's own changes, which it
+         *     sends with its name in X-Dunefold-Tab, are not told to it.
+         */
+        get: operations["events_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fields/": {
         parameters: {
             query?: never;
@@ -348,6 +595,41 @@ export interface paths {
         get: operations["history_back_list"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Invitations to one's own projects; deleted, they are withdrawn. */
+        delete: operations["invitations_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invited/{secret}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What is behind the link of an invitation. Guessing is slowed down like guessing a password. */
+        get: operations["invited_retrieve"];
+        put?: never;
+        /** @description Come into the project: as who is signed in, or with a new account that is signed in then. */
+        post: operations["invited_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -664,6 +946,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/listed-notes/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The lists of notes of one's own projects. */
+        get: operations["listed_notes_list"];
+        put?: never;
+        /** @description The lists of notes of one's own projects. */
+        post: operations["listed_notes_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/listed-notes/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The lists of notes of one's own projects. */
+        get: operations["listed_notes_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description The lists of notes of one's own projects. */
+        delete: operations["listed_notes_destroy"];
+        options?: never;
+        head?: never;
+        /** @description The lists of notes of one's own projects. */
+        patch: operations["listed_notes_partial_update"];
+        trace?: never;
+    };
     "/api/model-versions/": {
         parameters: {
             query?: never;
@@ -850,6 +1169,23 @@ export interface paths {
         get: operations["pictures_pixels_retrieve"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Tell others in the project where one is and what one holds. It is kept as long as one listens. */
+        post: operations["places_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1068,6 +1404,40 @@ export interface paths {
         patch: operations["projects_partial_update"];
         trace?: never;
     };
+    "/api/projects/{id}/invitations/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Links that can still be used. */
+        get: operations["projects_invitations_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/invite/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make a link by which one person comes into this project. */
+        post: operations["projects_invite_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/share/": {
         parameters: {
             query?: never;
@@ -1096,6 +1466,44 @@ export interface paths {
         put?: never;
         /** @description No longer let somebody work in this project. */
         post: operations["projects_unshare_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/received-files/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The files of drawings from others, the newest first. A view of kind “received” shows one. */
+        get: operations["received_files_list"];
+        put?: never;
+        /**
+         * @description Bring in a DXF, an SVG or a PDF. It is looked at in the background; what comes of it has the id of
+         *     the job.
+         */
+        post: operations["received_files_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/received-files/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The files of drawings from others, the newest first. A view of kind “received” shows one. */
+        get: operations["received_files_retrieve"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1420,6 +1828,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/size-questions/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Files of an unlikely size, which become a version when that is answered for. */
+        get: operations["size_questions_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/size-questions/{job}/answer/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Use the file, in this unit or another, or forget it. */
+        post: operations["size_questions_answer_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/subsets/": {
         parameters: {
             query?: never;
@@ -1455,6 +1897,112 @@ export interface paths {
         head?: never;
         /** @description Subsets of one's own projects. */
         patch: operations["subsets_partial_update"];
+        trace?: never;
+    };
+    "/api/symbols/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The symbols that are built in, and those of one's projects. */
+        get: operations["symbols_list"];
+        put?: never;
+        /** @description The symbols that are built in, and those of one's projects. */
+        post: operations["symbols_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/symbols/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The symbols that are built in, and those of one's projects. */
+        get: operations["symbols_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description The symbols that are built in, and those of one's projects. */
+        delete: operations["symbols_destroy"];
+        options?: never;
+        head?: never;
+        /** @description The symbols that are built in, and those of one's projects. */
+        patch: operations["symbols_partial_update"];
+        trace?: never;
+    };
+    "/api/symbols/from-shapes/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A symbol drawn like some shapes; whoever asks keeps it. */
+        post: operations["symbols_from_shapes_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/symbols/read/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The symbols in an SVG or a DXF; whoever asks keeps those that are wanted. */
+        post: operations["symbols_read_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/table-files/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Files that tables take their cells from. One that comes again takes the place of that of its name. */
+        get: operations["table_files_list"];
+        put?: never;
+        /** @description Bring in a CSV or the first sheet of an XLSX. */
+        post: operations["table_files_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/table-files/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Files that tables take their cells from. One that comes again takes the place of that of its name. */
+        get: operations["table_files_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/templates/": {
@@ -1680,6 +2228,32 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Of somebody new; who is signed in needs neither. */
+        AcceptRequest: {
+            /** @default  */
+            username: string;
+            /** @default  */
+            password: string;
+        };
+        Accepted: {
+            /** Format: uuid */
+            project: string;
+        };
+        /** @description A token by which a program comes in. What it says is told once, when it is made. */
+        AccessToken: {
+            readonly id: number;
+            name: string;
+            scope: components["schemas"]["ScopeEnum"];
+            /** Format: date-time */
+            readonly made: string;
+            /** Format: date */
+            readonly last_used: string | null;
+        };
+        /** @description A token by which a program comes in. What it says is told once, when it is made. */
+        AccessTokenRequest: {
+            name: string;
+            scope: components["schemas"]["ScopeEnum"];
+        };
         /** @enum {string} */
         AcrossEnum: "left" | "middle" | "right" | "both";
         /** @enum {string} */
@@ -1707,10 +2281,10 @@ export interface components {
             share: number;
         };
         /**
-         * @description A corner of an element as it is drawn.
+         * @description A corner of an element as it is drawn, or a centre of it.
          *
          *     Attributes:
-         *         ways: where the lines leave it, degrees anticlockwise from u, rising.
+         *         ways: where the lines leave it, degrees anticlockwise from u, rising; none leaves a centre.
          *         reach: how far from it the left, lower, right and upper side of what is drawn of its element are, mm.
          *         rank: its number among the element's corners with the same ways, from the left, then upward.
          *         count: how many of these there are.
@@ -1727,10 +2301,10 @@ export interface components {
             count: number;
         };
         /**
-         * @description A corner of an element as it is drawn.
+         * @description A corner of an element as it is drawn, or a centre of it.
          *
          *     Attributes:
-         *         ways: where the lines leave it, degrees anticlockwise from u, rising.
+         *         ways: where the lines leave it, degrees anticlockwise from u, rising; none leaves a centre.
          *         reach: how far from it the left, lower, right and upper side of what is drawn of its element are, mm.
          *         rank: its number among the element's corners with the same ways, from the left, then upward.
          *         count: how many of these there are.
@@ -1783,6 +2357,7 @@ export interface components {
             /** Format: uuid */
             viewport?: string | null;
             position?: number;
+            group?: string;
             spec: components["schemas"]["AnnotationSpec"];
             /** @description The version that this change is made from. */
             version?: number;
@@ -1800,12 +2375,37 @@ export interface components {
             /** Format: uuid */
             viewport?: string | null;
             position?: number;
+            group?: string;
             spec: components["schemas"]["AnnotationSpecRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
-        AnnotationSpec: components["schemas"]["Note"] | components["schemas"]["Dimension"] | components["schemas"]["SpotLevel"] | components["schemas"]["Schedule"] | components["schemas"]["Cloud"] | components["schemas"]["Tag"];
-        AnnotationSpecRequest: components["schemas"]["NoteRequest"] | components["schemas"]["DimensionRequest"] | components["schemas"]["SpotLevelRequest"] | components["schemas"]["ScheduleRequest"] | components["schemas"]["CloudRequest"] | components["schemas"]["TagRequest"];
+        AnnotationSpec: components["schemas"]["Note"] | components["schemas"]["NumberedNote"] | components["schemas"]["Dimension"] | components["schemas"]["Measure"] | components["schemas"]["SpotLevel"] | components["schemas"]["Schedule"] | components["schemas"]["FreeTable"] | components["schemas"]["Cloud"] | components["schemas"]["Tag"] | components["schemas"]["Shape"] | components["schemas"]["Symbol"] | components["schemas"]["ImagePiece"];
+        AnnotationSpecRequest: components["schemas"]["NoteRequest"] | components["schemas"]["NumberedNoteRequest"] | components["schemas"]["DimensionRequest"] | components["schemas"]["MeasureRequest"] | components["schemas"]["SpotLevelRequest"] | components["schemas"]["ScheduleRequest"] | components["schemas"]["FreeTableRequest"] | components["schemas"]["CloudRequest"] | components["schemas"]["TagRequest"] | components["schemas"]["ShapeRequest"] | components["schemas"]["SymbolRequest"] | components["schemas"]["ImagePieceRequest"];
+        /** @description A named style of words or of dimensions. */
+        AnnotationStyle: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            spec: components["schemas"]["AnnotationStyleSpec"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A named style of words or of dimensions. */
+        AnnotationStyleRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            name: string;
+            spec: components["schemas"]["AnnotationStyleSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        AnnotationStyleSpec: components["schemas"]["TextStyle"] | components["schemas"]["DimensionStyle"];
+        AnnotationStyleSpecRequest: components["schemas"]["TextStyleRequest"] | components["schemas"]["DimensionStyleRequest"];
         /** @enum {string} */
         AreaEnum: "sheet" | "drawings" | "window" | "board";
         ArrangeRequest: {
@@ -1819,6 +2419,8 @@ export interface components {
             /** @description About views that the projection has no place for. */
             notes: string[];
         };
+        /** @enum {string} */
+        ArrangementEnum: "chain" | "base" | "overall";
         /** @description The axes that a drawing is measured along, in the model's; the origin in mm. */
         Axes: {
             right: number[];
@@ -1940,6 +2542,8 @@ export interface components {
         };
         /** @enum {unknown} */
         BlankEnum: "";
+        /** @enum {string} */
+        BordersEnum: "all" | "rows" | "none";
         /** @description A rectangle: its lower left corner and its size, mm. */
         Box: {
             x: number;
@@ -1956,6 +2560,26 @@ export interface components {
             id: string;
             name: string;
             class: string;
+        };
+        /** @description A row as it is now; null where it is deleted. */
+        ChangedRow: {
+            /** @description The kind of row, as batches of changes call it. */
+            topic: string;
+            /** Format: uuid */
+            id: string;
+            row: {
+                [key: string]: unknown;
+            } | null;
+        };
+        /** @description Shapes, and what is to be done to them. */
+        ChangedShapesRequest: {
+            shapes: components["schemas"]["ShapeRequest"][];
+            edit: components["schemas"]["EditEnum"];
+            at?: number[];
+            to?: number[];
+            /** Format: double */
+            by?: number;
+            count?: number;
         };
         ChangesRequest: {
             /**
@@ -2089,6 +2713,32 @@ export interface components {
         };
         /** @enum {string} */
         ColoursEnum: "full" | "grey" | "black" | "chosen";
+        /**
+         * @description A column: where its cells come from, its caption (blank for that), whether it is summed up, and its
+         *     width (paper mm, 0 for as wide as its words).
+         */
+        Column: {
+            source: string;
+            /** @default  */
+            caption: string;
+            /** @default false */
+            total: boolean;
+            /** @default 0 */
+            width: number;
+        };
+        /**
+         * @description A column: where its cells come from, its caption (blank for that), whether it is summed up, and its
+         *     width (paper mm, 0 for as wide as its words).
+         */
+        ColumnRequest: {
+            source: string;
+            /** @default  */
+            caption: string;
+            /** @default false */
+            total: boolean;
+            /** @default 0 */
+            width: number;
+        };
         /** @description What two states differ in, once it is known. */
         Comparison: {
             /** Format: uuid */
@@ -2115,6 +2765,28 @@ export interface components {
             new_sheet?: string | null;
             /** @default true */
             ignore_moves: boolean;
+        };
+        /**
+         * @description What a row is to have: a value that is, is not, or contains something, is over or under a figure, or is
+         *     given at all.
+         */
+        Condition: {
+            source: string;
+            /** @default is */
+            test: components["schemas"]["TestEnum"];
+            /** @default  */
+            value: string;
+        };
+        /**
+         * @description What a row is to have: a value that is, is not, or contains something, is over or under a figure, or is
+         *     given at all.
+         */
+        ConditionRequest: {
+            source: string;
+            /** @default is */
+            test: components["schemas"]["TestEnum"];
+            /** @default  */
+            value: string;
         };
         /** @description The upper left corner of the list of drawings, paper mm, and of how many issues it has a column. */
         Corner: {
@@ -2258,6 +2930,13 @@ export interface components {
              */
             screen: components["schemas"]["Screening"];
         };
+        /**
+         * @description * `iso` - Iso
+         *     * `day first` - Day First
+         *     * `month first` - Month First
+         * @enum {string}
+         */
+        DatesEnum: "iso" | "day first" | "month first";
         /** @description A sheet as it was on a day. */
         DayState: {
             readonly id: number;
@@ -2417,11 +3096,15 @@ export interface components {
          *         offset: how far the dimension line lies from the first point, paper mm; to the left of the way that is
          *             measured.
          *         extension: how long its extension lines are at most, paper mm; None for as long as from the points.
-         *         style: one of STYLES.
+         *         style: the unit of its figures.
+         *         named: the id of a style of the project that it is lettered in; blank for the usual one of its unit.
          *         overrides: what is typed over the true figure of each length; blank for the figure.
+         *         shifts: by how much the figure of each length is moved by hand, along its line and upward, paper mm.
          *         series: by what it is found again where it was made for a whole side of a plan; blank for one that was
          *             drawn.
          *         together: whether equal lengths that follow each other are lettered as one, such as 4 × 600 = 2400.
+         *         arrangement: whether its lengths follow each other on one line, are all measured from the first point,
+         *             on a line each (ISO 129-1: parallel dimensioning), or have the whole outside of them.
          */
         Dimension: {
             points: components["schemas"]["Anchor"][];
@@ -2432,10 +3115,19 @@ export interface components {
             extension?: number;
             /** @default millimetres */
             style: components["schemas"]["Figures"];
+            /** @default  */
+            named: string;
             /** @default [] */
             overrides: string[];
+            /** @default [] */
+            shifts: [
+                number,
+                number
+            ][];
             /** @default false */
             together: boolean;
+            /** @default chain */
+            arrangement: components["schemas"]["ArrangementEnum"];
             /** @default  */
             series: string;
             /**
@@ -2453,11 +3145,15 @@ export interface components {
          *         offset: how far the dimension line lies from the first point, paper mm; to the left of the way that is
          *             measured.
          *         extension: how long its extension lines are at most, paper mm; None for as long as from the points.
-         *         style: one of STYLES.
+         *         style: the unit of its figures.
+         *         named: the id of a style of the project that it is lettered in; blank for the usual one of its unit.
          *         overrides: what is typed over the true figure of each length; blank for the figure.
+         *         shifts: by how much the figure of each length is moved by hand, along its line and upward, paper mm.
          *         series: by what it is found again where it was made for a whole side of a plan; blank for one that was
          *             drawn.
          *         together: whether equal lengths that follow each other are lettered as one, such as 4 × 600 = 2400.
+         *         arrangement: whether its lengths follow each other on one line, are all measured from the first point,
+         *             on a line each (ISO 129-1: parallel dimensioning), or have the whole outside of them.
          */
         DimensionRequest: {
             points: components["schemas"]["AnchorRequest"][];
@@ -2468,10 +3164,19 @@ export interface components {
             extension?: number | null;
             /** @default millimetres */
             style: components["schemas"]["Figures"];
+            /** @default  */
+            named: string;
             /** @default [] */
             overrides: string[];
+            /** @default [] */
+            shifts: [
+                number,
+                number
+            ][];
             /** @default false */
             together: boolean;
+            /** @default chain */
+            arrangement: components["schemas"]["ArrangementEnum"];
             /** @default  */
             series: string;
             /**
@@ -2481,23 +3186,96 @@ export interface components {
             kind: "dimension";
         };
         /**
+         * @description How dimensions are lettered and ended.
+         *
+         *     Attributes:
+         *         unit: of their figures.
+         *         decimals: as many at most; of feet and inches the parts of an inch, as a power of two.
+         *         fixed: whether zeros at the end are written.
+         *         text: height of capitals, paper mm.
+         *         terminator: what ends the dimension lines.
+         *         place: figures above the dimension line, or in it.
+         *         gap: from what is measured to where extension lines begin, paper mm.
+         *         plus, minus: the tolerance that is written behind figures, mm; 0 for none.
+         */
+        DimensionStyle: {
+            /** @default millimetres */
+            unit: components["schemas"]["Figures"];
+            /** @default 0 */
+            decimals: number;
+            /** @default false */
+            fixed: boolean;
+            /** @default 2.5 */
+            text: number;
+            /** @default stroke */
+            terminator: components["schemas"]["TerminatorEnum"];
+            /** @default above */
+            place: components["schemas"]["DimensionStylePlaceEnum"];
+            /** @default 1.5 */
+            gap: number;
+            /** @default 0 */
+            plus: number;
+            /** @default 0 */
+            minus: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            of: "dimension";
+        };
+        /** @enum {string} */
+        DimensionStylePlaceEnum: "above" | "inside";
+        /**
+         * @description How dimensions are lettered and ended.
+         *
+         *     Attributes:
+         *         unit: of their figures.
+         *         decimals: as many at most; of feet and inches the parts of an inch, as a power of two.
+         *         fixed: whether zeros at the end are written.
+         *         text: height of capitals, paper mm.
+         *         terminator: what ends the dimension lines.
+         *         place: figures above the dimension line, or in it.
+         *         gap: from what is measured to where extension lines begin, paper mm.
+         *         plus, minus: the tolerance that is written behind figures, mm; 0 for none.
+         */
+        DimensionStyleRequest: {
+            /** @default millimetres */
+            unit: components["schemas"]["Figures"];
+            /** @default 0 */
+            decimals: number;
+            /** @default false */
+            fixed: boolean;
+            /** @default 2.5 */
+            text: number;
+            /** @default stroke */
+            terminator: components["schemas"]["TerminatorEnum"];
+            /** @default above */
+            place: components["schemas"]["DimensionStylePlaceEnum"];
+            /** @default 1.5 */
+            gap: number;
+            /** @default 0 */
+            plus: number;
+            /** @default 0 */
+            minus: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            of: "dimension";
+        };
+        /**
          * @description A dimension: drawn as its parts, by outputs that have no dimensions of their own.
          *
          *     Attributes:
          *         parts: its lines and figures.
          *         stretches: its lengths.
-         *         base: a point of the dimension line, paper mm.
-         *         turn: how the line runs, degrees anticlockwise.
+         *         turn: how its lines run, degrees anticlockwise.
          *         ratio: paper mm for one real mm.
          *         size: height of its figures, paper mm.
          */
         Dimensioned: {
             parts: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"])[];
             stretches: components["schemas"]["Stretch"][];
-            base: [
-                number,
-                number
-            ];
             /** @description Degrees anticlockwise. */
             turn: number;
             /** @description Paper mm for one real mm. */
@@ -2510,6 +3288,13 @@ export interface components {
              * @default
              */
             viewport: string;
+            /**
+             * @description Where extension lines begin, paper mm.
+             * @default 1.5
+             */
+            gap: number;
+            /** @default stroke */
+            terminator: components["schemas"]["TerminatorEnum"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2529,7 +3314,7 @@ export interface components {
             width: number;
             /** @description Paper mm. */
             height: number;
-            items: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"] | components["schemas"]["Dimensioned"] | components["schemas"]["Image"] | components["schemas"]["Drawing"])[];
+            items: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"] | components["schemas"]["Dimensioned"] | components["schemas"]["Inserted"] | components["schemas"]["Worded"] | components["schemas"]["Hatched"] | components["schemas"]["Image"] | components["schemas"]["Drawing"])[];
             /** @default [] */
             links: components["schemas"]["Link"][];
             /** @default [] */
@@ -2619,6 +3404,18 @@ export interface components {
          */
         DrawingState: "undrawn" | "up_to_date" | "out_of_date" | "held";
         /**
+         * @description * `mirror` - mirror
+         *     * `turn` - turn
+         *     * `offset` - offset
+         *     * `join` - join
+         *     * `break` - break
+         *     * `trim` - trim
+         *     * `extend` - extend
+         *     * `array` - array
+         * @enum {string}
+         */
+        EditEnum: "mirror" | "turn" | "offset" | "join" | "break" | "trim" | "extend" | "array";
+        /**
          * @description An elevation.
          *
          *     Attributes:
@@ -2629,7 +3426,7 @@ export interface components {
          *         depth: how far is seen from there, or from the building's nearest point, mm; None for all.
          */
         Elevation: {
-            side?: components["schemas"]["SideEnum"];
+            side?: components["schemas"]["ElevationSideEnum"];
             /** @description Where the viewer stands: degrees clockwise from north. */
             bearing?: number;
             /** @description How far towards the viewer it begins; mm. */
@@ -2720,6 +3517,18 @@ export interface components {
              */
             shown: components["schemas"]["ShownRequest"];
         };
+        /** @enum {string} */
+        ElevationSideEnum: "north" | "south" | "east" | "west";
+        /**
+         * @description What one event says, as JSON in its data: `rows` has `rows`, `changed` has `topics`, `people` has
+         *     `others`.
+         */
+        Event: {
+            rows?: components["schemas"]["ChangedRow"][];
+            /** @description Kinds of rows, or jobs, that have changed. */
+            topics?: string[];
+            others?: components["schemas"]["Person"][];
+        };
         /** @description What was found in a building file. */
         Facts: {
             schema: string;
@@ -2740,6 +3549,7 @@ export interface components {
             on_grid: components["schemas"]["OwnAxes"] | null;
             given: components["schemas"]["Given"];
             storeys: components["schemas"]["Storey"][];
+            grid: components["schemas"]["GridLine"][];
             layers: {
                 [key: string]: number;
             };
@@ -2786,6 +3596,15 @@ export interface components {
         };
         /** @enum {string} */
         Figures: "millimetres" | "centimetres" | "metres" | "feet";
+        /**
+         * @description * `mm` - mm
+         *     * `cm` - cm
+         *     * `m` - m
+         *     * `in` - in
+         *     * `ft` - ft
+         * @enum {string}
+         */
+        FileUnit: "mm" | "cm" | "m" | "in" | "ft";
         /** @description A filled area, even-odd. Of `opacity` 1 it hides what lies under it. */
         Fill: {
             rings: [
@@ -2834,21 +3653,104 @@ export interface components {
         };
         /** @enum {string} */
         FixEnum: "draw" | "release" | "restore";
-        /**
-         * @description * `pdf` - pdf
-         *     * `dxf` - dxf
-         *     * `svg` - svg
-         *     * `png` - png
-         * @enum {string}
-         */
-        FormEnum: "pdf" | "dxf" | "svg" | "png";
         /** @enum {string} */
         FormsEnum: "pdf" | "dxf" | "svg" | "png" | "model";
+        /**
+         * @description A table whose cells are typed, or come from a file.
+         *
+         *     Attributes:
+         *         at: its upper left corner, on the bare sheet.
+         *         cells: row by row, each as long as the first; one that says “=sum” gives the sum of those above it.
+         *         title: its heading; blank for none.
+         *         header: whether the first row holds the captions of the columns.
+         *         widths: of its columns, paper mm; 0 for as wide as the words are.
+         *         merged: cells that are one.
+         *         borders: whether all cells, only rows, or nothing is ruled.
+         *         split: how many rows stand below each other before it goes on beside itself; 0 for all.
+         *         named: the id of a text style of the project that it is lettered in; blank for the usual.
+         *         file: the id of the file that its cells come from; blank for one that is typed.
+         *         file_hash: what that file was when they were taken.
+         */
+        FreeTable: {
+            at: components["schemas"]["Anchor"];
+            cells: string[][];
+            /** @default  */
+            title: string;
+            /** @default true */
+            header: boolean;
+            /** @default [] */
+            widths: number[];
+            /** @default [] */
+            merged: components["schemas"]["Merged"][];
+            /** @default all */
+            borders: components["schemas"]["BordersEnum"];
+            /** @default 0 */
+            split: number;
+            /** @default  */
+            named: string;
+            /** @default  */
+            file: string;
+            /** @default  */
+            file_hash: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "table";
+        };
+        /**
+         * @description A table whose cells are typed, or come from a file.
+         *
+         *     Attributes:
+         *         at: its upper left corner, on the bare sheet.
+         *         cells: row by row, each as long as the first; one that says “=sum” gives the sum of those above it.
+         *         title: its heading; blank for none.
+         *         header: whether the first row holds the captions of the columns.
+         *         widths: of its columns, paper mm; 0 for as wide as the words are.
+         *         merged: cells that are one.
+         *         borders: whether all cells, only rows, or nothing is ruled.
+         *         split: how many rows stand below each other before it goes on beside itself; 0 for all.
+         *         named: the id of a text style of the project that it is lettered in; blank for the usual.
+         *         file: the id of the file that its cells come from; blank for one that is typed.
+         *         file_hash: what that file was when they were taken.
+         */
+        FreeTableRequest: {
+            at: components["schemas"]["AnchorRequest"];
+            cells: string[][];
+            /** @default  */
+            title: string;
+            /** @default true */
+            header: boolean;
+            /** @default [] */
+            widths: number[];
+            /** @default [] */
+            merged: components["schemas"]["MergedRequest"][];
+            /** @default all */
+            borders: components["schemas"]["BordersEnum"];
+            /** @default 0 */
+            split: number;
+            /** @default  */
+            named: string;
+            /** @default  */
+            file: string;
+            /** @default  */
+            file_hash: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "table";
+        };
         /** @description What was said of a file when it was imported; blank for what it says itself. */
         Given: {
             unit: string;
             /** @description Which of its axes points up. */
             up: string;
+        };
+        /** @description A line of the building's grid: its name, and its ends in x and y, mm. */
+        GridLine: {
+            name: string;
+            ends: number[][];
         };
         /** @description Lines that viewports are aligned to, and that are never plotted; paper mm. */
         Guides: {
@@ -2887,6 +3789,38 @@ export interface components {
             /** @default 0 */
             slide: number;
         };
+        /**
+         * @description A hatched area: drawn line by line, by outputs that have no hatches of their own.
+         *
+         *     Attributes:
+         *         parts: the lines of its hatch.
+         *         ring: its outline, paper mm.
+         *         hatch: which (`HATCHES`); its lines go by the first point of the outline.
+         *         spacing: of the hatch, paper mm.
+         */
+        Hatched: {
+            parts: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"])[];
+            /** @description Paper mm. */
+            ring: [
+                number,
+                number
+            ][];
+            hatch: components["schemas"]["HatchEnum"] | components["schemas"]["BlankEnum"];
+            spacing: number;
+            pen: components["schemas"]["Pen"];
+            /** @default  */
+            layer: string;
+            /**
+             * @description The viewport that it belongs to; blank for none.
+             * @default
+             */
+            viewport: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "hatch";
+        };
         /** @description Something that was done to a sheet or a view. */
         HistoryEntry: {
             readonly id: number;
@@ -2895,7 +3829,10 @@ export interface components {
             /** Format: date-time */
             readonly at: string;
         };
-        /** @description A picture of pixels by its key, and the box that it fills; in grey where a plot has no colours. */
+        /**
+         * @description A picture of pixels by its key, the box that it fills, and what is seen of that; in grey where a plot
+         *     has no colours.
+         */
         Image: {
             /** @description Its id, or `logo`. */
             picture: string;
@@ -2904,11 +3841,148 @@ export interface components {
             layer: string;
             /** @default false */
             grey: boolean;
+            /** @description What is seen of it; all where there is none. */
+            window?: components["schemas"]["Box"];
+            /**
+             * @description The viewport that it belongs to; blank for none.
+             * @default
+             */
+            viewport: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "image";
+        };
+        /**
+         * @description A picture of the project where it stands.
+         *
+         *     Attributes:
+         *         at: its upper left corner, as it is seen.
+         *         picture: the id of the picture.
+         *         width: of the whole picture on paper, mm; its height follows.
+         *         crop: what is cut off at the left, the foot, the right and the top, as shares of the whole.
+         */
+        ImagePiece: {
+            at: components["schemas"]["Anchor"];
+            picture: string;
+            /** @default 80 */
+            width: number;
+            /**
+             * @default [
+             *       0,
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            crop: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "image";
+        };
+        /**
+         * @description A picture of the project where it stands.
+         *
+         *     Attributes:
+         *         at: its upper left corner, as it is seen.
+         *         picture: the id of the picture.
+         *         width: of the whole picture on paper, mm; its height follows.
+         *         crop: what is cut off at the left, the foot, the right and the top, as shares of the whole.
+         */
+        ImagePieceRequest: {
+            at: components["schemas"]["AnchorRequest"];
+            picture: string;
+            /** @default 80 */
+            width: number;
+            /**
+             * @default [
+             *       0,
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            crop: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "image";
+        };
+        /** @description A line across what is seen through a viewport, along which walls are to be dimensioned. */
+        InnerChainRequest: {
+            /** Format: uuid */
+            viewport: string;
+            start: number[];
+            end: number[];
+            /** @default millimetres */
+            figures: components["schemas"]["Figures"];
+        };
+        /**
+         * @description A symbol of a library: drawn as its parts, by outputs that have no blocks of their own.
+         *
+         *     Attributes:
+         *         parts: its lines, fills and words where they lie on paper.
+         *         name: what the symbol is called.
+         *         symbol: its id: the parts of all that have it are the same but for where they lie, and their words.
+         *         at: its insertion point.
+         *         turn: degrees anticlockwise.
+         *         size: how many times as large as in the library, whose lengths are mm.
+         *         mirrored: whether left and right are exchanged, before it is turned.
+         */
+        Inserted: {
+            parts: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"])[];
+            name: string;
+            symbol: string;
+            at: [
+                number,
+                number
+            ];
+            /** @description Degrees anticlockwise. */
+            turn: number;
+            size: number;
+            /** @default false */
+            mirrored: boolean;
+            /** @default  */
+            layer: string;
+            /**
+             * @description The viewport that it belongs to; blank for none.
+             * @default
+             */
+            viewport: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "symbol";
+        };
+        /** @description An invitation that can still be used. */
+        Invitation: {
+            /** Format: uuid */
+            readonly id: string;
+            by: string;
+            /** Format: date-time */
+            readonly made: string;
+            /** Format: date-time */
+            readonly until: string;
+        };
+        /** @description What whoever has the link is told. */
+        Invited: {
+            project: string;
+            by: string;
         };
         /** @description What left the office. */
         Issue: {
@@ -3020,9 +4094,10 @@ export interface components {
          *     * `issue` - Issue
          *     * `remake` - Remake
          *     * `compare` - Compare
+         *     * `receive` - Receive
          * @enum {string}
          */
-        JobKind: "read" | "draw" | "plot" | "check" | "issue" | "remake" | "compare";
+        JobKind: "read" | "draw" | "plot" | "check" | "issue" | "remake" | "compare" | "receive";
         /**
          * @description * `waiting` - Waiting
          *     * `running` - Running
@@ -3041,6 +4116,43 @@ export interface components {
         LadderEnum: "custom" | "metric" | "feet";
         /** @enum {string} */
         LeaderEnum: "arrow" | "dot" | "plain" | "none";
+        /**
+         * @description * `metres` - Metres
+         *     * `millimetres` - Millimetres
+         *     * `feet` - Feet
+         * @enum {string}
+         */
+        LengthsEnum: "metres" | "millimetres" | "feet";
+        /**
+         * @description * `left` - left
+         *     * `right` - right
+         * @enum {string}
+         */
+        LevelColumnSide: "left" | "right";
+        /** @description A symbol that is built in, or of a project's library. */
+        LibrarySymbol: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string | null;
+            name: string;
+            spec: components["schemas"]["SymbolSpec"];
+            /** @description Whether it belongs to no project and stays as it is. */
+            readonly built_in: boolean;
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A symbol that is built in, or of a project's library. */
+        LibrarySymbolRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string | null;
+            name: string;
+            spec: components["schemas"]["SymbolSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
         /** @description A figure that a rule goes by. */
         Limit: {
             key: string;
@@ -3220,9 +4332,111 @@ export interface components {
             ];
         };
         /** @enum {string} */
+        MarkEnum: "circle" | "hexagon" | "box";
+        /**
+         * @description An angle, a radius, a diameter, an arc, a slope or an area, and its figure.
+         *
+         *     Attributes:
+         *         of: what it measures.
+         *         points: of an angle its corner, then a point on each side; of a radius, a diameter and an arc three on
+         *             the curve, those of an arc in their order; of a slope its two ends; of an area its outline.
+         *         offset: from `reference` on paper to the middle of the figure, paper mm.
+         *         style: the unit of its figure.
+         *         named: the id of a style of the project that it is lettered in; blank for the usual one of its unit.
+         *         slope_in: how a slope is given.
+         *         override: what is typed over the true figure; blank for the figure.
+         */
+        Measure: {
+            of: components["schemas"]["MeasureOfEnum"];
+            points: components["schemas"]["Anchor"][];
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number
+            ];
+            /** @default millimetres */
+            style: components["schemas"]["Figures"];
+            /** @default  */
+            named: string;
+            /** @default percent */
+            slope_in: components["schemas"]["SlopeInEnum"];
+            /** @default  */
+            override: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measure";
+        };
+        /** @enum {string} */
+        MeasureOfEnum: "angle" | "radius" | "diameter" | "arc" | "slope" | "area";
+        /**
+         * @description An angle, a radius, a diameter, an arc, a slope or an area, and its figure.
+         *
+         *     Attributes:
+         *         of: what it measures.
+         *         points: of an angle its corner, then a point on each side; of a radius, a diameter and an arc three on
+         *             the curve, those of an arc in their order; of a slope its two ends; of an area its outline.
+         *         offset: from `reference` on paper to the middle of the figure, paper mm.
+         *         style: the unit of its figure.
+         *         named: the id of a style of the project that it is lettered in; blank for the usual one of its unit.
+         *         slope_in: how a slope is given.
+         *         override: what is typed over the true figure; blank for the figure.
+         */
+        MeasureRequest: {
+            of: components["schemas"]["MeasureOfEnum"];
+            points: components["schemas"]["AnchorRequest"][];
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number
+            ];
+            /** @default millimetres */
+            style: components["schemas"]["Figures"];
+            /** @default  */
+            named: string;
+            /** @default percent */
+            slope_in: components["schemas"]["SlopeInEnum"];
+            /** @default  */
+            override: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measure";
+        };
+        /** @enum {string} */
         MeasuresEnum: "aligned" | "horizontal" | "vertical";
         MemberRequest: {
             username: string;
+        };
+        /** @description Cells that are one: the row and the column of the first, and how many each way. */
+        Merged: {
+            row: number;
+            column: number;
+            /** @default 1 */
+            rows: number;
+            /** @default 1 */
+            columns: number;
+        };
+        /** @description Cells that are one: the row and the column of the first, and how many each way. */
+        MergedRequest: {
+            row: number;
+            column: number;
+            /** @default 1 */
+            rows: number;
+            /** @default 1 */
+            columns: number;
         };
         /** @description What changed since the version before. */
         ModelChanges: {
@@ -3273,13 +4487,103 @@ export interface components {
             name: string;
             scheme: components["schemas"]["RevisionScheme"];
         };
+        /** @description Names, for a choice. */
+        Names: {
+            names: string[];
+        };
+        /** @description An invitation that can still be used. */
+        NewInvitation: {
+            /** Format: uuid */
+            readonly id: string;
+            by: string;
+            /** Format: date-time */
+            readonly made: string;
+            /** Format: date-time */
+            readonly until: string;
+            /** @description The last part of its link; told only now. */
+            readonly secret: string;
+        };
         /**
-         * @description A label of a door or a window.
+         * @description The height of a point above the building's zero, on a short line at that height.
+         *
+         *     Attributes:
+         *         offset: from the point to the tip of the triangle, paper mm; along the level, so its height is zero.
+         *         feet: whether it is in feet and inches, and not in metres.
+         *         override: what is typed over the true figure; blank for the figure.
+         *         extension: how far its line runs toward the point at most, paper mm; None for all the way.
+         *         series: by what it is found again where it was made for a whole drawing; blank for one that was set by
+         *             hand.
+         */
+        NewLevel: {
+            at: components["schemas"]["Anchor"];
+            /** @default 0 */
+            offset: number;
+            /** @default false */
+            feet: boolean;
+            /** @default  */
+            override: string;
+            extension?: number;
+            /** @default  */
+            series: string;
+            /**
+             * @default level
+             * @constant
+             */
+            kind: "level";
+        };
+        /**
+         * @description A shape that is drawn.
+         *
+         *     Attributes:
+         *         points: of a line and a curve those that it runs through; two opposite corners of a rectangle; the
+         *             centre of a circle and a point on it; three points of an arc, in their order; the centre of an
+         *             ellipse, an end of one axis, and a point as far out as the other.
+         *         closed: whether a line or a curve returns to where it began.
+         *         width: of its line, paper mm; 0 for none.
+         *         fill: the colour that it is filled with; blank for none. That of the paper hides what is under it.
+         *         opacity: of the fill, per cent.
+         *         hatch: the hatch over it; blank for none.
+         *         spacing: of the hatch, paper mm.
+         */
+        NewShape: {
+            form: components["schemas"]["ShapeForm"];
+            points: components["schemas"]["Anchor"][];
+            /** @default false */
+            closed: boolean;
+            /** @default 0.25 */
+            width: number | 0;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
+            colour: string;
+            /** @default solid */
+            pattern: components["schemas"]["PatternEnum"];
+            /** @default  */
+            fill: string | "";
+            /**
+             * @description Per cent.
+             * @default 100
+             */
+            opacity: number;
+            /** @default  */
+            hatch: components["schemas"]["HatchEnum"] | components["schemas"]["BlankEnum"];
+            /** @default 2 */
+            spacing: number;
+            /**
+             * @default shape
+             * @constant
+             */
+            kind: "shape";
+        };
+        /**
+         * @description A label of an element.
          *
          *     Attributes:
          *         at: a corner of it.
          *         offset: from there to the middle of the label, paper mm.
          *         shows: what it says.
+         *         source: of a value, which: “Name”, “Material”, an attribute, “Set.Property”.
          *         feet: whether sizes are in feet and inches, and not in millimetres.
          *         override: what is typed over its words; blank for these.
          */
@@ -3297,6 +4601,8 @@ export interface components {
             ];
             /** @default number */
             shows: components["schemas"]["ShowsEnum"];
+            /** @default Name */
+            source: string;
             /** @default false */
             feet: boolean;
             /** @default  */
@@ -3307,6 +4613,17 @@ export interface components {
              */
             kind: "tag";
         };
+        /** @description A token by which a program comes in. What it says is told once, when it is made. */
+        NewToken: {
+            readonly id: number;
+            name: string;
+            scope: components["schemas"]["ScopeEnum"];
+            /** Format: date-time */
+            readonly made: string;
+            /** Format: date */
+            readonly last_used: string | null;
+            readonly token: string;
+        };
         /**
          * @description Words in a box of a width, which grows downward.
          *
@@ -3316,6 +4633,9 @@ export interface components {
          *         offset: from there to the upper left corner of the words, paper mm.
          *         width: lines are broken at it, paper mm.
          *         size: height of capitals, paper mm.
+         *         colour: of its words.
+         *         named: the id of a style of the project, in place of its own height, weight and colour; blank for
+         *             none.
          *         leader: how its leaders end; “none” for a note without.
          *         arms: what further leaders point at.
          */
@@ -3338,6 +4658,13 @@ export interface components {
             size: number;
             /** @default false */
             bold: boolean;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
+            colour: string;
+            /** @default  */
+            named: string;
             /** @default left */
             align: components["schemas"]["AlignEnum"];
             /** @default none */
@@ -3350,6 +4677,28 @@ export interface components {
              */
             kind: "note";
         };
+        /** @description A note of a project's list. */
+        NoteOfList: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            number: string;
+            text?: string;
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A note of a project's list. */
+        NoteOfListRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            number: string;
+            text?: string;
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
         /**
          * @description Words in a box of a width, which grows downward.
          *
@@ -3359,6 +4708,9 @@ export interface components {
          *         offset: from there to the upper left corner of the words, paper mm.
          *         width: lines are broken at it, paper mm.
          *         size: height of capitals, paper mm.
+         *         colour: of its words.
+         *         named: the id of a style of the project, in place of its own height, weight and colour; blank for
+         *             none.
          *         leader: how its leaders end; “none” for a note without.
          *         arms: what further leaders point at.
          */
@@ -3381,6 +4733,13 @@ export interface components {
             size: number;
             /** @default false */
             bold: boolean;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
+            colour: string;
+            /** @default  */
+            named: string;
             /** @default left */
             align: components["schemas"]["AlignEnum"];
             /** @default none */
@@ -3405,6 +4764,78 @@ export interface components {
             sheet: string;
             message: string;
         };
+        /**
+         * @description A note of the project's list, shown as its number in a mark.
+         *
+         *     Attributes:
+         *         at: what it speaks of, and where its first leader points.
+         *         note: the id of the note in the list.
+         *         offset: from there to the middle of the mark, paper mm.
+         *         mark: the outline about the number.
+         *         leader: how its leaders end; “none” for a mark without.
+         *         arms: what further leaders point at.
+         */
+        NumberedNote: {
+            at: components["schemas"]["Anchor"];
+            note: string;
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number
+            ];
+            /** @default circle */
+            mark: components["schemas"]["MarkEnum"];
+            /** @default arrow */
+            leader: components["schemas"]["LeaderEnum"];
+            /** @default [] */
+            arms: components["schemas"]["Anchor"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "numbered";
+        };
+        /**
+         * @description A note of the project's list, shown as its number in a mark.
+         *
+         *     Attributes:
+         *         at: what it speaks of, and where its first leader points.
+         *         note: the id of the note in the list.
+         *         offset: from there to the middle of the mark, paper mm.
+         *         mark: the outline about the number.
+         *         leader: how its leaders end; “none” for a mark without.
+         *         arms: what further leaders point at.
+         */
+        NumberedNoteRequest: {
+            at: components["schemas"]["AnchorRequest"];
+            note: string;
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number
+            ];
+            /** @default circle */
+            mark: components["schemas"]["MarkEnum"];
+            /** @default arrow */
+            leader: components["schemas"]["LeaderEnum"];
+            /** @default [] */
+            arms: components["schemas"]["AnchorRequest"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "numbered";
+        };
         OfOneProjectRequest: {
             /** Format: uuid */
             project: string;
@@ -3415,6 +4846,12 @@ export interface components {
          * @enum {string}
          */
         Orientation: "landscape" | "portrait";
+        /** @description Another unit that the figures of a file may be in, and the size that it gives. */
+        OtherUnit: {
+            unit: string;
+            /** @description x, y and z, mm. */
+            size: number[];
+        };
         /**
          * @description A dimension of one length, or a chain of several.
          *
@@ -3424,11 +4861,15 @@ export interface components {
          *         offset: how far the dimension line lies from the first point, paper mm; to the left of the way that is
          *             measured.
          *         extension: how long its extension lines are at most, paper mm; None for as long as from the points.
-         *         style: one of STYLES.
+         *         style: the unit of its figures.
+         *         named: the id of a style of the project that it is lettered in; blank for the usual one of its unit.
          *         overrides: what is typed over the true figure of each length; blank for the figure.
+         *         shifts: by how much the figure of each length is moved by hand, along its line and upward, paper mm.
          *         series: by what it is found again where it was made for a whole side of a plan; blank for one that was
          *             drawn.
          *         together: whether equal lengths that follow each other are lettered as one, such as 4 × 600 = 2400.
+         *         arrangement: whether its lengths follow each other on one line, are all measured from the first point,
+         *             on a line each (ISO 129-1: parallel dimensioning), or have the whole outside of them.
          */
         OuterChain: {
             points: components["schemas"]["Anchor"][];
@@ -3439,10 +4880,19 @@ export interface components {
             extension?: number;
             /** @default millimetres */
             style: components["schemas"]["Figures"];
+            /** @default  */
+            named: string;
             /** @default [] */
             overrides: string[];
+            /** @default [] */
+            shifts: [
+                number,
+                number
+            ][];
             /** @default false */
             together: boolean;
+            /** @default chain */
+            arrangement: components["schemas"]["ArrangementEnum"];
             /** @default  */
             series: string;
             /**
@@ -3469,6 +4919,14 @@ export interface components {
              */
             turn: number;
         };
+        /** @description A viewport beside which levels are to be set, of what, and on which side. */
+        OwnLevelsRequest: {
+            /** Format: uuid */
+            viewport: string;
+            wanted: components["schemas"]["WantedEnum"][];
+            /** @default right */
+            side: components["schemas"]["LevelColumnSide"];
+        };
         /** @description What is to be known of a page that a plot made; mm. */
         Page: {
             number: string;
@@ -3488,6 +4946,16 @@ export interface components {
             /** @description Where the sheet's corner lies on the paper. */
             at: number[];
             cut_off: components["schemas"]["CutOff"][];
+        };
+        /** @description Where a page is: `tab` is the name that it gave itself when it began to listen. */
+        PagePlaceRequest: {
+            /** Format: uuid */
+            project: string;
+            tab: string;
+            station: string;
+            /** @description The sheet or view that is open; blank for none. */
+            subject: string;
+            holding: string[];
         };
         /**
          * @description One thing on a template. Figures in paper mm.
@@ -3631,6 +5099,11 @@ export interface components {
         };
         /** @enum {string} */
         PartUpEnum: "bottom" | "middle" | "top" | "both";
+        /** @description The password that somebody has, and the one that it is to be. */
+        PasswordRequest: {
+            old: string;
+            new: string;
+        };
         /** @description A piece of annotation: in a view, or on a sheet, there through a viewport or on the bare paper. */
         PatchedAnnotationRequest: {
             /** Format: uuid */
@@ -3644,7 +5117,19 @@ export interface components {
             /** Format: uuid */
             viewport?: string | null;
             position?: number;
+            group?: string;
             spec?: components["schemas"]["AnnotationSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A named style of words or of dimensions. */
+        PatchedAnnotationStyleRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            name?: string;
+            spec?: components["schemas"]["AnnotationStyleSpecRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -3665,6 +5150,17 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /** @description A symbol that is built in, or of a project's library. */
+        PatchedLibrarySymbolRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string | null;
+            name?: string;
+            spec?: components["schemas"]["SymbolSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
         /** @description Line settings that are kept by name. */
         PatchedNamedLineSettingsRequest: {
             /** Format: uuid */
@@ -3673,6 +5169,17 @@ export interface components {
             project?: string;
             name?: string;
             settings?: components["schemas"]["LineSettingsRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A note of a project's list. */
+        PatchedNoteOfListRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            number?: string;
+            text?: string;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -3697,6 +5204,12 @@ export interface components {
             spec?: components["schemas"]["PlotSettingsSpecRequest"];
             /** @description The version that this change is made from. */
             version?: number;
+        };
+        PatchedPreferencesRequest: {
+            dates?: components["schemas"]["DatesEnum"];
+            lengths?: components["schemas"]["LengthsEnum"];
+            register?: components["schemas"]["RegisterEnum"];
+            first_steps?: boolean;
         };
         /**
          * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
@@ -4104,6 +5617,14 @@ export interface components {
             /** @default [] */
             cuts: components["schemas"]["CutStyleRequest"][];
         };
+        /** @description Another page that is open in the project, and where it is. */
+        Person: {
+            tab: string;
+            user: string;
+            station: string;
+            subject: string;
+            holding: string[];
+        };
         /**
          * @description A perspective.
          *
@@ -4252,6 +5773,7 @@ export interface components {
          *             gone.
          *         words: the old and new figures, or what is gone.
          *         typed_over: whether a true figure of it is typed over.
+         *         figures: where each figure of a dimension lies, in the order of its lengths.
          */
         PieceBox: {
             piece: string;
@@ -4272,11 +5794,11 @@ export interface components {
             words: string;
             /** @default false */
             typed_over: boolean;
+            /** @default [] */
+            figures: components["schemas"]["Box"][];
         };
         /** @enum {string} */
-        PieceBoxKindEnum: "note" | "dimension" | "level" | "schedule" | "cloud" | "tag";
-        /** @enum {string} */
-        PlaceEnum: "centred" | "offset";
+        PieceBoxKindEnum: "note" | "numbered" | "dimension" | "measure" | "level" | "schedule" | "table" | "cloud" | "tag" | "shape" | "symbol" | "image";
         PlaceRequest: {
             /**
              * Format: double
@@ -4417,6 +5939,14 @@ export interface components {
             sheet: string;
             message: string;
         };
+        /**
+         * @description * `pdf` - pdf
+         *     * `dxf` - dxf
+         *     * `svg` - svg
+         *     * `png` - png
+         * @enum {string}
+         */
+        PlotRequestFormEnum: "pdf" | "dxf" | "svg" | "png";
         /** @description Which sheets are plotted, and with what. */
         PlotRequestRequest: {
             /** Format: uuid */
@@ -4429,7 +5959,7 @@ export interface components {
              */
             settings?: string | null;
             /** @default pdf */
-            form: components["schemas"]["FormEnum"];
+            form: components["schemas"]["PlotRequestFormEnum"];
         };
         /** @description Which sheets are plotted, and with what. */
         PlotSelectionRequest: {
@@ -4505,7 +6035,7 @@ export interface components {
                 number
             ];
             /** @default centred */
-            place: components["schemas"]["PlaceEnum"];
+            place: components["schemas"]["PlotSettingsSpecPlaceEnum"];
             /**
              * @default [
              *       0,
@@ -4537,6 +6067,8 @@ export interface components {
              */
             resolution: components["schemas"]["ResolutionEnum"];
         };
+        /** @enum {string} */
+        PlotSettingsSpecPlaceEnum: "centred" | "offset";
         /**
          * @description What sheets are plotted with.
          *
@@ -4575,7 +6107,7 @@ export interface components {
                 number
             ] | null;
             /** @default centred */
-            place: components["schemas"]["PlaceEnum"];
+            place: components["schemas"]["PlotSettingsSpecPlaceEnum"];
             /**
              * @default [
              *       0,
@@ -4630,6 +6162,12 @@ export interface components {
              * @enum {string}
              */
             shape: "polygon";
+        };
+        Preferences: {
+            dates?: components["schemas"]["DatesEnum"];
+            lengths?: components["schemas"]["LengthsEnum"];
+            register?: components["schemas"]["RegisterEnum"];
+            first_steps?: boolean;
         };
         Print: {
             /** Format: uuid */
@@ -4708,6 +6246,185 @@ export interface components {
          * @enum {string}
          */
         ProjectionEnum: "third-angle" | "first-angle";
+        /** @description A symbol that was found in a file, and is kept nowhere yet. */
+        ReadSymbol: {
+            name: string;
+            spec: components["schemas"]["SymbolSpec"];
+        };
+        /**
+         * @description A drawing that somebody else made.
+         *
+         *     Attributes:
+         *         file: the hash of its file.
+         *         name: of the file.
+         *         mm: real mm of one unit of the file.
+         *         origin: the point of the file that lies at u = v = 0, in its units.
+         *         page: of a PDF, from 1.
+         */
+        Received: {
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
+             *       "doors": true,
+             *       "stairs": true,
+             *       "contours": null,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettings"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["Shown"];
+            file: string;
+            name: string;
+            /** @default 1 */
+            mm: number;
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            origin: [
+                number,
+                number
+            ];
+            /** @default 1 */
+            page: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "received";
+        };
+        /**
+         * @description What there is to know of a drawing from others before it is placed.
+         *
+         *     Attributes:
+         *         form: dxf, svg or pdf.
+         *         mm: real mm of one unit of the file; None where it does not say it.
+         *         paper: whether its units are those of paper, so that its scale has to be told.
+         *         low: the lower left corner of all that is drawn, in units.
+         *         size: its width and height, in units.
+         *         layers: their names, with how many lines each has.
+         *         hidden: layers that the file has switched off.
+         */
+        ReceivedFacts: {
+            form: string;
+            mm?: number;
+            paper: boolean;
+            low: [
+                number,
+                number
+            ];
+            size: [
+                number,
+                number
+            ];
+            lines: number;
+            layers: {
+                [key: string]: number;
+            };
+            hidden: string[];
+            pages: number;
+            notes: string[];
+        };
+        /** @description The file of a drawing from others. */
+        ReceivedFile: {
+            readonly id: number;
+            /** Format: uuid */
+            readonly project: string;
+            readonly name: string;
+            readonly file: string;
+            readonly facts: components["schemas"]["ReceivedFacts"];
+            /** Format: uuid */
+            readonly job: string;
+            /** Format: date-time */
+            readonly created: string;
+        };
+        /**
+         * @description A drawing that somebody else made.
+         *
+         *     Attributes:
+         *         file: the hash of its file.
+         *         name: of the file.
+         *         mm: real mm of one unit of the file.
+         *         origin: the point of the file that lies at u = v = 0, in its units.
+         *         page: of a PDF, from 1.
+         */
+        ReceivedRequest: {
+            /**
+             * @default {
+             *       "crease": 20,
+             *       "seams": false,
+             *       "hidden": false,
+             *       "overhead": false,
+             *       "outline_above": false,
+             *       "beams_above": false,
+             *       "below": false,
+             *       "opening_windows": false,
+             *       "doors": true,
+             *       "stairs": true,
+             *       "contours": null,
+             *       "far": null,
+             *       "bands": []
+             *     }
+             */
+            line_settings: components["schemas"]["LineSettingsRequest"];
+            /**
+             * @default {
+             *       "without_layers": [],
+             *       "without_storeys": [],
+             *       "without_classes": [],
+             *       "without": [],
+             *       "only": []
+             *     }
+             */
+            shown: components["schemas"]["ShownRequest"];
+            file: string;
+            name: string;
+            /** @default 1 */
+            mm: number;
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            origin: [
+                number,
+                number
+            ];
+            /** @default 1 */
+            page: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "received";
+        };
+        /** @description A drawing from others that is to be brought in. */
+        ReceivedUploadRequest: {
+            /** Format: uuid */
+            project: string;
+            /** Format: binary */
+            upload: string;
+        };
         /** @description Somebody whom a project's sheets are sent to. */
         Recipient: {
             /** Format: uuid */
@@ -4884,6 +6601,12 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /**
+         * @description * `pictures` - Pictures
+         *     * `lines` - Lines
+         * @enum {string}
+         */
+        RegisterEnum: "pictures" | "lines";
         /** @description Files made again, and whether they are the same to the byte. */
         Remake: {
             /** Format: uuid */
@@ -5035,6 +6758,9 @@ export interface components {
          * @description * `sheets` - sheets
          *     * `viewports` - viewports
          *     * `annotations` - annotations
+         *     * `listed_notes` - listed_notes
+         *     * `annotation_styles` - annotation_styles
+         *     * `symbols` - symbols
          *     * `views` - views
          *     * `subsets` - subsets
          *     * `templates` - templates
@@ -5048,7 +6774,7 @@ export interface components {
          *     * `recipients` - recipients
          * @enum {string}
          */
-        RowsEnum: "sheets" | "viewports" | "annotations" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings" | "waivers" | "check_rules" | "recipients";
+        RowsEnum: "sheets" | "viewports" | "annotations" | "listed_notes" | "annotation_styles" | "symbols" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings" | "waivers" | "check_rules" | "recipients";
         /** @description A rule, and how much it matters by itself. */
         Rule: {
             key: string;
@@ -5066,25 +6792,58 @@ export interface components {
             ladder: components["schemas"]["LadderEnum"];
         };
         /**
-         * @description A table of what there is of one kind in the building, kept by itself.
+         * @description A table of what there is of one kind, kept by itself.
          *
          *     Attributes:
          *         at: its upper left corner, on the bare sheet.
-         *         of: what it lists.
+         *         of: what it lists: things of the building, notes of the sheet it is on, or symbols of the set.
+         *         classes: of elements, those classes alone; empty for all.
          *         storey: the name of the only storey that it lists; blank for all.
          *         title: its heading; blank for what it lists.
          *         feet: whether sizes are in feet and inches, and not in millimetres and square metres.
+         *         columns: what stands in it; empty for what is usual.
+         *         where: conditions that each row meets.
+         *         group: by the values of this source rows stand together below a heading; blank for none.
+         *         sort: the sources by which rows are in order; empty for what is usual.
+         *         pictures: whether each row of doors and windows has a picture of it.
+         *         counted: whether rows that would be alike are one, with their number.
+         *         split: how many rows stand below each other before it goes on beside itself; 0 for all.
+         *         first: the number of its first row, from 1, where the rows before stand in another schedule.
+         *         most: how many rows stand here at most, where the rest stands in another; 0 for all.
+         *         named: the id of a text style of the project that it is lettered in; blank for the usual.
          */
         Schedule: {
             at: components["schemas"]["Anchor"];
             /** @default rooms */
             of: components["schemas"]["ScheduleOfEnum"];
+            /** @default [] */
+            classes: string[];
             /** @default  */
             storey: string;
             /** @default  */
             title: string;
             /** @default false */
             feet: boolean;
+            /** @default [] */
+            columns: components["schemas"]["Column"][];
+            /** @default [] */
+            where: components["schemas"]["Condition"][];
+            /** @default  */
+            group: string;
+            /** @default [] */
+            sort: string[];
+            /** @default false */
+            pictures: boolean;
+            /** @default false */
+            counted: boolean;
+            /** @default 0 */
+            split: number;
+            /** @default 1 */
+            first: number;
+            /** @default 0 */
+            most: number;
+            /** @default  */
+            named: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5092,33 +6851,72 @@ export interface components {
             kind: "schedule";
         };
         /** @enum {string} */
-        ScheduleOfEnum: "rooms" | "doors" | "windows";
+        ScheduleOfEnum: "rooms" | "doors" | "windows" | "elements" | "notes" | "symbols";
         /**
-         * @description A table of what there is of one kind in the building, kept by itself.
+         * @description A table of what there is of one kind, kept by itself.
          *
          *     Attributes:
          *         at: its upper left corner, on the bare sheet.
-         *         of: what it lists.
+         *         of: what it lists: things of the building, notes of the sheet it is on, or symbols of the set.
+         *         classes: of elements, those classes alone; empty for all.
          *         storey: the name of the only storey that it lists; blank for all.
          *         title: its heading; blank for what it lists.
          *         feet: whether sizes are in feet and inches, and not in millimetres and square metres.
+         *         columns: what stands in it; empty for what is usual.
+         *         where: conditions that each row meets.
+         *         group: by the values of this source rows stand together below a heading; blank for none.
+         *         sort: the sources by which rows are in order; empty for what is usual.
+         *         pictures: whether each row of doors and windows has a picture of it.
+         *         counted: whether rows that would be alike are one, with their number.
+         *         split: how many rows stand below each other before it goes on beside itself; 0 for all.
+         *         first: the number of its first row, from 1, where the rows before stand in another schedule.
+         *         most: how many rows stand here at most, where the rest stands in another; 0 for all.
+         *         named: the id of a text style of the project that it is lettered in; blank for the usual.
          */
         ScheduleRequest: {
             at: components["schemas"]["AnchorRequest"];
             /** @default rooms */
             of: components["schemas"]["ScheduleOfEnum"];
+            /** @default [] */
+            classes: string[];
             /** @default  */
             storey: string;
             /** @default  */
             title: string;
             /** @default false */
             feet: boolean;
+            /** @default [] */
+            columns: components["schemas"]["ColumnRequest"][];
+            /** @default [] */
+            where: components["schemas"]["ConditionRequest"][];
+            /** @default  */
+            group: string;
+            /** @default [] */
+            sort: string[];
+            /** @default false */
+            pictures: boolean;
+            /** @default false */
+            counted: boolean;
+            /** @default 0 */
+            split: number;
+            /** @default 1 */
+            first: number;
+            /** @default 0 */
+            most: number;
+            /** @default  */
+            named: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "schedule";
         };
+        /**
+         * @description * `read` - Read
+         *     * `write` - Write
+         * @enum {string}
+         */
+        ScopeEnum: "read" | "write";
         /** @enum {integer} */
         Screening: 100 | 80 | 60 | 50 | 40 | 30 | 20 | 10;
         /**
@@ -5281,6 +7079,8 @@ export interface components {
         Session: {
             /** @description Who is signed in; blank for nobody. */
             username: string;
+            /** @description Whether they see to people and data of all. */
+            administers: boolean;
         };
         /** @description Settings for several views; what is not named stays as each has it. */
         SettingsForViewsRequest: {
@@ -5291,12 +7091,104 @@ export interface components {
         /** @enum {string} */
         SeverityEnum: "error" | "warning" | "notice";
         /**
+         * @description A shape that is drawn.
+         *
+         *     Attributes:
+         *         points: of a line and a curve those that it runs through; two opposite corners of a rectangle; the
+         *             centre of a circle and a point on it; three points of an arc, in their order; the centre of an
+         *             ellipse, an end of one axis, and a point as far out as the other.
+         *         closed: whether a line or a curve returns to where it began.
+         *         width: of its line, paper mm; 0 for none.
+         *         fill: the colour that it is filled with; blank for none. That of the paper hides what is under it.
+         *         opacity: of the fill, per cent.
+         *         hatch: the hatch over it; blank for none.
+         *         spacing: of the hatch, paper mm.
+         */
+        Shape: {
+            form: components["schemas"]["ShapeForm"];
+            points: components["schemas"]["Anchor"][];
+            /** @default false */
+            closed: boolean;
+            /** @default 0.25 */
+            width: number | 0;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
+            colour: string;
+            /** @default solid */
+            pattern: components["schemas"]["PatternEnum"];
+            /** @default  */
+            fill: string | "";
+            /**
+             * @description Per cent.
+             * @default 100
+             */
+            opacity: number;
+            /** @default  */
+            hatch: components["schemas"]["HatchEnum"] | components["schemas"]["BlankEnum"];
+            /** @default 2 */
+            spacing: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shape";
+        };
+        /**
          * @description * `rectangle` - rectangle
          *     * `circle` - circle
          *     * `polygon` - polygon
          * @enum {string}
          */
         ShapeEnum: "rectangle" | "circle" | "polygon";
+        /** @enum {string} */
+        ShapeForm: "line" | "rectangle" | "circle" | "arc" | "ellipse" | "curve";
+        /**
+         * @description A shape that is drawn.
+         *
+         *     Attributes:
+         *         points: of a line and a curve those that it runs through; two opposite corners of a rectangle; the
+         *             centre of a circle and a point on it; three points of an arc, in their order; the centre of an
+         *             ellipse, an end of one axis, and a point as far out as the other.
+         *         closed: whether a line or a curve returns to where it began.
+         *         width: of its line, paper mm; 0 for none.
+         *         fill: the colour that it is filled with; blank for none. That of the paper hides what is under it.
+         *         opacity: of the fill, per cent.
+         *         hatch: the hatch over it; blank for none.
+         *         spacing: of the hatch, paper mm.
+         */
+        ShapeRequest: {
+            form: components["schemas"]["ShapeForm"];
+            points: components["schemas"]["AnchorRequest"][];
+            /** @default false */
+            closed: boolean;
+            /** @default 0.25 */
+            width: number | 0;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
+            colour: string;
+            /** @default solid */
+            pattern: components["schemas"]["PatternEnum"];
+            /** @default  */
+            fill: string | "";
+            /**
+             * @description Per cent.
+             * @default 100
+             */
+            opacity: number;
+            /** @default  */
+            hatch: components["schemas"]["HatchEnum"] | components["schemas"]["BlankEnum"];
+            /** @default 2 */
+            spacing: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shape";
+        };
         /**
          * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
          *     whatever else Meta names as `fixed`.
@@ -5484,9 +7376,7 @@ export interface components {
             only: string[];
         };
         /** @enum {string} */
-        ShowsEnum: "number" | "size" | "both";
-        /** @enum {string} */
-        SideEnum: "north" | "south" | "east" | "west";
+        ShowsEnum: "number" | "size" | "both" | "value";
         /**
          * @description * `bottom` - bottom
          *     * `left` - left
@@ -5495,6 +7385,44 @@ export interface components {
          * @enum {string}
          */
         SidesEnum: "bottom" | "left" | "top" | "right";
+        /** @description A browser in which one is signed in. */
+        SignedIn: {
+            readonly id: number;
+            /** Format: date-time */
+            readonly since: string;
+            address?: string | null;
+            browser?: string;
+            /** @description Whether it is the one that asks. */
+            readonly here: boolean;
+        };
+        /** @description Whether a file of an unlikely size is used, and in which unit. */
+        SizeAnswerRequest: {
+            use: boolean;
+            /**
+             * @description Of the file's figures; blank for the one that it was read in.
+             *
+             *     * `mm` - mm
+             *     * `cm` - cm
+             *     * `m` - m
+             *     * `in` - in
+             *     * `ft` - ft
+             * @default
+             */
+            unit: components["schemas"]["FileUnit"] | components["schemas"]["BlankEnum"];
+        };
+        /** @description A file of an unlikely size, which waits for an answer before it becomes a version. */
+        SizeQuestion: {
+            /** Format: uuid */
+            readonly job: string;
+            readonly file_name: string;
+            /** @description x, y and z as read, mm. */
+            size: number[];
+            /** @description Of the version before. */
+            before: number[] | null;
+            readonly units: components["schemas"]["OtherUnit"][];
+        };
+        /** @enum {string} */
+        SlopeInEnum: "percent" | "ratio" | "degrees";
         /** @description A rectangle: its lower left corner and its size, mm. */
         Space: {
             x: number;
@@ -5509,6 +7437,9 @@ export interface components {
          *         offset: from the point to the tip of the triangle, paper mm; along the level, so its height is zero.
          *         feet: whether it is in feet and inches, and not in metres.
          *         override: what is typed over the true figure; blank for the figure.
+         *         extension: how far its line runs toward the point at most, paper mm; None for all the way.
+         *         series: by what it is found again where it was made for a whole drawing; blank for one that was set by
+         *             hand.
          */
         SpotLevel: {
             at: components["schemas"]["Anchor"];
@@ -5518,6 +7449,9 @@ export interface components {
             feet: boolean;
             /** @default  */
             override: string;
+            extension?: number;
+            /** @default  */
+            series: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5531,6 +7465,9 @@ export interface components {
          *         offset: from the point to the tip of the triangle, paper mm; along the level, so its height is zero.
          *         feet: whether it is in feet and inches, and not in metres.
          *         override: what is typed over the true figure; blank for the figure.
+         *         extension: how far its line runs toward the point at most, paper mm; None for all the way.
+         *         series: by what it is found again where it was made for a whole drawing; blank for one that was set by
+         *             hand.
          */
         SpotLevelRequest: {
             at: components["schemas"]["AnchorRequest"];
@@ -5540,6 +7477,9 @@ export interface components {
             feet: boolean;
             /** @default  */
             override: string;
+            extension?: number | null;
+            /** @default  */
+            series: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5567,13 +7507,20 @@ export interface components {
              */
             elevation: number;
         };
-        /** @description One length of a dimension: its two ends on paper, and the words over it. */
+        /**
+         * @description One length of a dimension: its two ends on paper, a point of its dimension line, and the words over
+         *     it.
+         */
         Stretch: {
             first: [
                 number,
                 number
             ];
             last: [
+                number,
+                number
+            ];
+            base: [
                 number,
                 number
             ];
@@ -5653,12 +7600,198 @@ export interface components {
             version?: number;
         };
         /**
-         * @description A label of a door or a window.
+         * @description A symbol of the library where it stands.
+         *
+         *     Attributes:
+         *         at: where its insertion point lies.
+         *         symbol: the id of the symbol.
+         *         turn: degrees anticlockwise, with the drawing that it is on.
+         *         size: how many times as large as in the library.
+         *         mirrored: whether left and right are exchanged.
+         *         words: what stands in its places for words; blank for what the library has there.
+         */
+        Symbol: {
+            at: components["schemas"]["Anchor"];
+            symbol: string;
+            /** @default 0 */
+            turn: number;
+            /** @default 1 */
+            size: number;
+            /** @default false */
+            mirrored: boolean;
+            /** @default [] */
+            words: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "symbol";
+        };
+        /** @description An SVG or a DXF that symbols are to be made from. */
+        SymbolFileRequest: {
+            /** Format: binary */
+            upload: string;
+        };
+        /**
+         * @description A line of a symbol: its points, mm from the insertion point; its width on paper, 0 for none; and the
+         *     colour that a closed one is filled with, blank for none.
+         */
+        SymbolLine: {
+            points: [
+                number,
+                number
+            ][];
+            /** @default false */
+            closed: boolean;
+            /** @default 0.18 */
+            width: number | 0;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
+            colour: string;
+            /** @default  */
+            fill: string | "";
+        };
+        /**
+         * @description A line of a symbol: its points, mm from the insertion point; its width on paper, 0 for none; and the
+         *     colour that a closed one is filled with, blank for none.
+         */
+        SymbolLineRequest: {
+            points: [
+                number,
+                number
+            ][];
+            /** @default false */
+            closed: boolean;
+            /** @default 0.18 */
+            width: number | 0;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
+            colour: string;
+            /** @default  */
+            fill: string | "";
+        };
+        /** @description Shapes that a symbol is to be drawn like, and whether their lengths are those of the building. */
+        SymbolOfShapesRequest: {
+            name: string;
+            shapes: components["schemas"]["ShapeRequest"][];
+            /** @default false */
+            real: boolean;
+        };
+        /**
+         * @description A symbol of the library where it stands.
+         *
+         *     Attributes:
+         *         at: where its insertion point lies.
+         *         symbol: the id of the symbol.
+         *         turn: degrees anticlockwise, with the drawing that it is on.
+         *         size: how many times as large as in the library.
+         *         mirrored: whether left and right are exchanged.
+         *         words: what stands in its places for words; blank for what the library has there.
+         */
+        SymbolRequest: {
+            at: components["schemas"]["AnchorRequest"];
+            symbol: string;
+            /** @default 0 */
+            turn: number;
+            /** @default 1 */
+            size: number;
+            /** @default false */
+            mirrored: boolean;
+            /** @default [] */
+            words: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "symbol";
+        };
+        /**
+         * @description What a symbol is drawn as.
+         *
+         *     Attributes:
+         *         real: whether its lengths are real mm, as of a car, which is as long as the scale makes it; else they
+         *             are mm of paper, as of a socket.
+         */
+        SymbolSpec: {
+            lines: components["schemas"]["SymbolLine"][];
+            /** @default [] */
+            words: components["schemas"]["SymbolWords"][];
+            /** @default false */
+            real: boolean;
+        };
+        /**
+         * @description What a symbol is drawn as.
+         *
+         *     Attributes:
+         *         real: whether its lengths are real mm, as of a car, which is as long as the scale makes it; else they
+         *             are mm of paper, as of a socket.
+         */
+        SymbolSpecRequest: {
+            lines: components["schemas"]["SymbolLineRequest"][];
+            /** @default [] */
+            words: components["schemas"]["SymbolWordsRequest"][];
+            /** @default false */
+            real: boolean;
+        };
+        /**
+         * @description A place for words in a symbol: the middle of their base line, mm from the insertion point; the height
+         *     of a capital in paper mm; and what stands there where nothing else is typed.
+         */
+        SymbolWords: {
+            at: [
+                number,
+                number
+            ];
+            /** @default 2.5 */
+            size: number;
+            /** @default  */
+            text: string;
+        };
+        /**
+         * @description A place for words in a symbol: the middle of their base line, mm from the insertion point; the height
+         *     of a capital in paper mm; and what stands there where nothing else is typed.
+         */
+        SymbolWordsRequest: {
+            at: [
+                number,
+                number
+            ];
+            /** @default 2.5 */
+            size: number;
+            /** @default  */
+            text: string;
+        };
+        /** @description A file that tables take their cells from. */
+        TableFile: {
+            /** Format: uuid */
+            readonly id: string;
+            /** Format: uuid */
+            project: string;
+            readonly name: string;
+            readonly hash: string;
+            readonly cells: string[][];
+            /** Format: date-time */
+            readonly changed: string;
+        };
+        /** @description A file that tables take their cells from. */
+        TableFileRequest: {
+            /** Format: uuid */
+            project: string;
+            /** Format: binary */
+            upload: string;
+        };
+        /**
+         * @description A label of an element.
          *
          *     Attributes:
          *         at: a corner of it.
          *         offset: from there to the middle of the label, paper mm.
          *         shows: what it says.
+         *         source: of a value, which: “Name”, “Material”, an attribute, “Set.Property”.
          *         feet: whether sizes are in feet and inches, and not in millimetres.
          *         override: what is typed over its words; blank for these.
          */
@@ -5676,6 +7809,8 @@ export interface components {
             ];
             /** @default number */
             shows: components["schemas"]["ShowsEnum"];
+            /** @default Name */
+            source: string;
             /** @default false */
             feet: boolean;
             /** @default  */
@@ -5687,12 +7822,13 @@ export interface components {
             kind: "tag";
         };
         /**
-         * @description A label of a door or a window.
+         * @description A label of an element.
          *
          *     Attributes:
          *         at: a corner of it.
          *         offset: from there to the middle of the label, paper mm.
          *         shows: what it says.
+         *         source: of a value, which: “Name”, “Material”, an attribute, “Set.Property”.
          *         feet: whether sizes are in feet and inches, and not in millimetres.
          *         override: what is typed over its words; blank for these.
          */
@@ -5710,6 +7846,8 @@ export interface components {
             ];
             /** @default number */
             shows: components["schemas"]["ShowsEnum"];
+            /** @default Name */
+            source: string;
             /** @default false */
             feet: boolean;
             /** @default  */
@@ -5720,19 +7858,15 @@ export interface components {
              */
             kind: "tag";
         };
-        /**
-         * @description * `doors` - doors
-         *     * `windows` - windows
-         * @enum {string}
-         */
-        TagsOfEnum: "doors" | "windows";
-        /** @description A viewport whose doors or windows are to be tagged, and what tags say. */
+        /** @description A viewport whose elements of some classes are to be tagged, and what tags say. */
         TagsRequest: {
             /** Format: uuid */
             viewport: string;
-            of: components["schemas"]["TagsOfEnum"][];
+            classes: string[];
             /** @default number */
             shows: components["schemas"]["ShowsEnum"];
+            /** @default  */
+            value: string;
         };
         /** @description A row that a project keeps by name. */
         Template: {
@@ -5864,6 +7998,10 @@ export interface components {
             /** @default [] */
             parts: components["schemas"]["PartRequest"][];
         };
+        /** @enum {string} */
+        TerminatorEnum: "stroke" | "arrow" | "dot";
+        /** @enum {string} */
+        TestEnum: "is" | "is not" | "contains" | "over" | "under" | "given";
         /**
          * @description One line of lettering. `size` is the height of a capital, mm (ISO 3098); `at` is on the base line, and
          *     the line is turned about it.
@@ -5900,6 +8038,40 @@ export interface components {
              */
             type: "text";
         };
+        /** @description How words are lettered: the height of a capital in paper mm, bold or not, and their colour. */
+        TextStyle: {
+            /** @default 2.5 */
+            size: number;
+            /** @default false */
+            bold: boolean;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
+            colour: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            of: "text";
+        };
+        /** @description How words are lettered: the height of a capital in paper mm, bold or not, and their colour. */
+        TextStyleRequest: {
+            /** @default 2.5 */
+            size: number;
+            /** @default false */
+            bold: boolean;
+            /**
+             * @description Such as #1b1f24.
+             * @default #1b1f24
+             */
+            colour: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            of: "text";
+        };
         /** @description Where the drawing title of a viewport lies. */
         TitleBox: {
             viewport: string;
@@ -5913,15 +8085,6 @@ export interface components {
          * @enum {string}
          */
         TitleStyleEnum: "plain" | "bar" | "north" | "none";
-        /**
-         * @description * `mm` - mm
-         *     * `cm` - cm
-         *     * `m` - m
-         *     * `in` - in
-         *     * `ft` - ft
-         * @enum {string}
-         */
-        UnitEnum: "mm" | "cm" | "m" | "in" | "ft";
         /** @description What the device of a sheet cannot print. */
         Unprintable: {
             /** @description What does not go together. */
@@ -5943,7 +8106,7 @@ export interface components {
              *     * `in` - in
              *     * `ft` - ft
              */
-            unit?: components["schemas"]["UnitEnum"] | components["schemas"]["BlankEnum"];
+            unit?: components["schemas"]["FileUnit"] | components["schemas"]["BlankEnum"];
         };
         /**
          * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
@@ -5994,8 +8157,8 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        ViewSpec: components["schemas"]["Plan"] | components["schemas"]["RoofPlan"] | components["schemas"]["Elevation"] | components["schemas"]["Section"] | components["schemas"]["Axonometric"] | components["schemas"]["Perspective"] | components["schemas"]["Detail"];
-        ViewSpecRequest: components["schemas"]["PlanRequest"] | components["schemas"]["RoofPlanRequest"] | components["schemas"]["ElevationRequest"] | components["schemas"]["SectionRequest"] | components["schemas"]["AxonometricRequest"] | components["schemas"]["PerspectiveRequest"] | components["schemas"]["DetailRequest"];
+        ViewSpec: components["schemas"]["Plan"] | components["schemas"]["RoofPlan"] | components["schemas"]["Elevation"] | components["schemas"]["Section"] | components["schemas"]["Axonometric"] | components["schemas"]["Perspective"] | components["schemas"]["Detail"] | components["schemas"]["Received"];
+        ViewSpecRequest: components["schemas"]["PlanRequest"] | components["schemas"]["RoofPlanRequest"] | components["schemas"]["ElevationRequest"] | components["schemas"]["SectionRequest"] | components["schemas"]["AxonometricRequest"] | components["schemas"]["PerspectiveRequest"] | components["schemas"]["DetailRequest"] | components["schemas"]["ReceivedRequest"];
         /**
          * @description A viewport. A new one needs its sheet and view, and either all of its geometry or a point to be placed
          *     at.
@@ -6194,6 +8357,60 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /**
+         * @description * `openings` - openings
+         *     * `slabs` - slabs
+         *     * `whole` - whole
+         * @enum {string}
+         */
+        WantedEnum: "openings" | "slabs" | "whole";
+        /**
+         * @description A note: drawn line by line, by outputs that have no paragraphs of their own.
+         *
+         *     Attributes:
+         *         parts: its lines of words, what lies under them, and its leaders.
+         *         text: its words, by paragraphs.
+         *         at: the upper left corner of its words, paper mm.
+         *         width: at which they are broken, paper mm.
+         *         size: height of a capital, paper mm.
+         *         leaders: each from what it points at to the words.
+         *         arrow: whether leaders end in arrows.
+         */
+        Worded: {
+            parts: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"])[];
+            text: string;
+            at: [
+                number,
+                number
+            ];
+            width: number;
+            size: number;
+            /** @description Such as #1b1f24. */
+            colour: string;
+            /** @default false */
+            bold: boolean;
+            /** @default start */
+            anchor: components["schemas"]["AnchorEnum"];
+            /** @default [] */
+            leaders: [
+                number,
+                number
+            ][][];
+            /** @default false */
+            arrow: boolean;
+            /** @default  */
+            layer: string;
+            /**
+             * @description The viewport that it belongs to; blank for none.
+             * @default
+             */
+            viewport: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "note";
+        };
     };
     responses: never;
     parameters: never;
@@ -6203,6 +8420,299 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    account_password_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PasswordRequest"];
+                "multipart/form-data": components["schemas"]["PasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    account_preferences_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preferences"];
+                };
+            };
+        };
+    };
+    account_preferences_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedPreferencesRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedPreferencesRequest"];
+                "multipart/form-data": components["schemas"]["PatchedPreferencesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preferences"];
+                };
+            };
+        };
+    };
+    account_signed_in_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignedIn"][];
+                };
+            };
+        };
+    };
+    account_signed_in_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique integer value identifying this signed in. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    account_tokens_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccessToken"][];
+                };
+            };
+        };
+    };
+    account_tokens_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccessTokenRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["AccessTokenRequest"];
+                "multipart/form-data": components["schemas"]["AccessTokenRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewToken"];
+                };
+            };
+        };
+    };
+    account_tokens_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique integer value identifying this access token. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    annotation_styles_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationStyle"][];
+                };
+            };
+        };
+    };
+    annotation_styles_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnnotationStyleRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["AnnotationStyleRequest"];
+                "multipart/form-data": components["schemas"]["AnnotationStyleRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationStyle"];
+                };
+            };
+        };
+    };
+    annotation_styles_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this style of annotation. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationStyle"];
+                };
+            };
+        };
+    };
+    annotation_styles_destroy: {
+        parameters: {
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this style of annotation. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    annotation_styles_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this style of annotation. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedAnnotationStyleRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedAnnotationStyleRequest"];
+                "multipart/form-data": components["schemas"]["PatchedAnnotationStyleRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnnotationStyle"];
+                };
+            };
+        };
+    };
     annotations_list: {
         parameters: {
             query?: {
@@ -6367,6 +8877,102 @@ export interface operations {
             };
         };
     };
+    annotations_classes_retrieve: {
+        parameters: {
+            query: {
+                viewport: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Names"];
+                };
+            };
+        };
+    };
+    annotations_edit_shapes_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedShapesRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["ChangedShapesRequest"];
+                "multipart/form-data": components["schemas"]["ChangedShapesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewShape"][];
+                };
+            };
+        };
+    };
+    annotations_inner_chain_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InnerChainRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["InnerChainRequest"];
+                "multipart/form-data": components["schemas"]["InnerChainRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OuterChain"];
+                };
+            };
+        };
+    };
+    annotations_levels_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnLevelsRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["OwnLevelsRequest"];
+                "multipart/form-data": components["schemas"]["OwnLevelsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLevel"][];
+                };
+            };
+        };
+    };
     annotations_outer_chains_create: {
         parameters: {
             query?: never;
@@ -6388,6 +8994,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OuterChain"][];
+                };
+            };
+        };
+    };
+    annotations_sources_retrieve: {
+        parameters: {
+            query: {
+                project: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Names"];
                 };
             };
         };
@@ -6765,6 +9392,29 @@ export interface operations {
             };
         };
     };
+    events_retrieve: {
+        parameters: {
+            query: {
+                project: string;
+                /** @description A name for the page. */
+                tab: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["Event"];
+                };
+            };
+        };
+    };
     fields_list: {
         parameters: {
             query?: never;
@@ -6826,6 +9476,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BackStep"][];
+                };
+            };
+        };
+    };
+    invitations_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this invitation. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    invited_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invited"];
+                };
+            };
+        };
+    };
+    invited_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["AcceptRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["AcceptRequest"];
+                "multipart/form-data": components["schemas"]["AcceptRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Accepted"];
                 };
             };
         };
@@ -7320,6 +10039,126 @@ export interface operations {
             };
         };
     };
+    listed_notes_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOfList"][];
+                };
+            };
+        };
+    };
+    listed_notes_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteOfListRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["NoteOfListRequest"];
+                "multipart/form-data": components["schemas"]["NoteOfListRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOfList"];
+                };
+            };
+        };
+    };
+    listed_notes_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this note of the list. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOfList"];
+                };
+            };
+        };
+    };
+    listed_notes_destroy: {
+        parameters: {
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this note of the list. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    listed_notes_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this note of the list. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedNoteOfListRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedNoteOfListRequest"];
+                "multipart/form-data": components["schemas"]["PatchedNoteOfListRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOfList"];
+                };
+            };
+        };
+    };
     model_versions_list: {
         parameters: {
             query?: {
@@ -7680,6 +10519,30 @@ export interface operations {
                 content: {
                     "image/*": string;
                 };
+            };
+        };
+    };
+    places_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PagePlaceRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PagePlaceRequest"];
+                "multipart/form-data": components["schemas"]["PagePlaceRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -8145,6 +11008,50 @@ export interface operations {
             };
         };
     };
+    projects_invitations_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this project. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invitation"][];
+                };
+            };
+        };
+    };
+    projects_invite_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this project. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewInvitation"];
+                };
+            };
+        };
+    };
     projects_share_create: {
         parameters: {
             query?: never;
@@ -8197,6 +11104,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Project"];
+                };
+            };
+        };
+    };
+    received_files_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReceivedFile"][];
+                };
+            };
+        };
+    };
+    received_files_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["ReceivedUploadRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"];
+                };
+            };
+        };
+    };
+    received_files_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique integer value identifying this received file. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReceivedFile"];
                 };
             };
         };
@@ -8897,6 +11870,62 @@ export interface operations {
             };
         };
     };
+    size_questions_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeQuestion"][];
+                };
+            };
+        };
+    };
+    size_questions_answer_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique value identifying this import job. */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizeAnswerRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["SizeAnswerRequest"];
+                "multipart/form-data": components["schemas"]["SizeAnswerRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"];
+                };
+            };
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     subsets_list: {
         parameters: {
             query?: {
@@ -9013,6 +12042,240 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Subset"];
+                };
+            };
+        };
+    };
+    symbols_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibrarySymbol"][];
+                };
+            };
+        };
+    };
+    symbols_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LibrarySymbolRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["LibrarySymbolRequest"];
+                "multipart/form-data": components["schemas"]["LibrarySymbolRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibrarySymbol"];
+                };
+            };
+        };
+    };
+    symbols_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this symbol. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibrarySymbol"];
+                };
+            };
+        };
+    };
+    symbols_destroy: {
+        parameters: {
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this symbol. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    symbols_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this symbol. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedLibrarySymbolRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedLibrarySymbolRequest"];
+                "multipart/form-data": components["schemas"]["PatchedLibrarySymbolRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibrarySymbol"];
+                };
+            };
+        };
+    };
+    symbols_from_shapes_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SymbolOfShapesRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["SymbolOfShapesRequest"];
+                "multipart/form-data": components["schemas"]["SymbolOfShapesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadSymbol"];
+                };
+            };
+        };
+    };
+    symbols_read_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["SymbolFileRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadSymbol"][];
+                };
+            };
+        };
+    };
+    table_files_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableFile"][];
+                };
+            };
+        };
+    };
+    table_files_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["TableFileRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableFile"];
+                };
+            };
+        };
+    };
+    table_files_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this table file. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableFile"];
                 };
             };
         };

@@ -248,6 +248,27 @@ export function filling(g: Geometry, [u0, v0, u1, v1]: Extents): Geometry {
   return { ...g, ratio, centre_u: (u0 + u1) / 2, centre_v: (v0 + v1) / 2, turn: 0 };
 }
 
+/**
+ * A viewport turned and shifted so that two of its points lie where two places of the paper are: the first on
+ * the first, the second on the way to the other. Its scale stays true.
+ */
+export function linedUp(
+  g: Geometry,
+  points: readonly [Point, Point],
+  places: readonly [Point, Point],
+): Geometry {
+  const angle = ([a, b]: readonly [Point, Point]) => (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI;
+  const turn = (((angle(places) - angle(points)) % 360) + 360) % 360;
+  const [px, py] = places[0];
+  const [du, dv] = turned([g.x + g.width / 2 - px, g.y + g.height / 2 - py], -turn);
+  return {
+    ...g,
+    turn: Math.round(turn * 1e6) / 1e6,
+    centre_u: points[0][0] + du / g.ratio,
+    centre_v: points[0][1] + dv / g.ratio,
+  };
+}
+
 export const boxAround = (boxes: readonly Box[]): Box => {
   const x = Math.min(...boxes.map((b) => b.x));
   const y = Math.min(...boxes.map((b) => b.y));

@@ -26,6 +26,8 @@ export interface Scene {
   place: string;
   /** The viewport being dragged, of which more may soon be seen than its frame shows now. */
   held?: ReadonlySet<string>;
+  /** The owners to paint for: ids of viewports, blank for the bare sheet. Left out, everything is painted. */
+  only?: (owner: string) => boolean;
   /** The least width of a line, in pixels; small pictures want less than the board. */
   thinnest?: number;
   /** Whether drawings are in working colours, and not as they are plotted. */
@@ -44,6 +46,7 @@ export function paint(context: CanvasRenderingContext2D, scene: Scene, camera: C
   let complete = true;
   for (const item of scene.display.items) {
     const owner = "viewport" in item ? item.viewport : "";
+    if (scene.only && !scene.only(owner)) continue;
     const geometry = scene.geometry.get(owner);
     // A viewport that was just deleted stays in the display list until the server has said so too.
     if (owner && !geometry) continue;
@@ -174,15 +177,12 @@ function paintFlat(
   camera: Camera,
   thinnest: number,
 ) {
-  if (item.type === "dimension") {
+  if ("parts" in item) {
     for (const part of item.parts) paintFlat(context, part, camera, thinnest);
     return;
   }
   if (item.type === "image") {
-    const { x, y, width, height } = item.box;
-    const [left, top] = toScreen(camera, x, y + height);
-    const pixels = pixelsOf(item.picture);
-    if (pixels) context.drawImage(pixels, left, top, width * camera.scale, height * camera.scale);
+    paintImage(context, item, camera);
     return;
   }
   if (item.type === "text") {
@@ -210,13 +210,37 @@ function paintFlat(
   }
   if (item.type === "fill") {
     context.fillStyle = item.colour;
+    context.globalAlpha = item.opacity;
     context.fill(path, "evenodd");
+    context.globalAlpha = 1;
   } else {
     context.strokeStyle = screened(item.pen.colour, item.pen.screen);
     context.lineWidth = Math.max(item.pen.width * camera.scale, thinnest);
     if (item.pen.pattern.length) strokeDashed(context, item, camera);
     else context.stroke(path);
   }
+}
+
+/** A picture of pixels, or what is seen of it. */
+function paintImage(
+  context: CanvasRenderingContext2D,
+  { box, window, picture }: Extract<DisplayItem, { type: "image" }>,
+  camera: Camera,
+) {
+  const pixels = pixelsOf(picture);
+  if (!pixels) return;
+  const onScreen = ({ x, y, width, height }: typeof box) => {
+    const [left, top] = toScreen(camera, x, y + height);
+    return [left, top, width * camera.scale, height * camera.scale] as const;
+  };
+  context.save();
+  if (window) {
+    context.beginPath();
+    context.rect(...onScreen(window));
+    context.clip();
+  }
+  context.drawImage(pixels, ...onScreen(box));
+  context.restore();
 }
 
 /** A line of a pattern, which is fitted to each of its stretches. */

@@ -18,10 +18,15 @@ export function paintTable(
   const [right, top] = toScreen(camera, paper.width, paper.height);
   context.fillStyle = colours.sand;
   context.fillRect(0, 0, context.canvas.width, context.canvas.height);
-  // A soft shadow in a few steps: a blurred one costs more than all the rest of a frame.
+  // A soft shadow in a few steps, and only beside the paper: a blurred one, or one under all of it, costs
+  // more than all the rest of a frame.
   context.fillStyle = "rgba(74, 60, 34, 0.045)";
-  for (let k = 6; k > 0; k--)
-    context.fillRect(left - k, top - k + 3, right - left + 2 * k, bottom - top + 2 * k);
+  for (let k = 6; k > 0; k--) {
+    const ring = new Path2D();
+    ring.rect(left - k, top - k + 3, right - left + 2 * k, bottom - top + 2 * k);
+    ring.rect(left, top, right - left, bottom - top);
+    context.fill(ring, "evenodd");
+  }
   context.fillStyle = colours.paper;
   context.fillRect(left, top, right - left, bottom - top);
   const gap = 7;

@@ -1,12 +1,13 @@
-/** What of a drawing the pointer snaps to: corners, crossings, middles and edges; found through a grid. */
+/** What of a drawing the pointer snaps to: corners, centres, crossings, middles, edges; through a grid. */
 import type { Point } from "./geometry";
 import type { Polylines } from "./linework";
+import { centresOf } from "./roundLines";
 
 export interface Snap {
   at: [number, number];
   /** The element that it is on; blank for a bare point. */
   element: string;
-  kind: "corner" | "crossing" | "middle" | "edge" | "free";
+  kind: "corner" | "centre" | "crossing" | "middle" | "edge" | "annotation" | "free";
 }
 
 /** A bend of a line by less is part of something round; radians. The same as the core has. */
@@ -28,6 +29,7 @@ interface Segment {
 
 export class SnapIndex {
   private readonly segments: Segment[] = [];
+  private readonly centres: { line: number; at: Point }[] = [];
   private readonly cells = new Map<number, number[]>();
   private readonly cell: number;
   private readonly low: Point;
@@ -54,6 +56,8 @@ export class SnapIndex {
         const ends = k === to - 1 || bends(a, b, at(k + 1));
         this.segments.push({ line, a, b, corners: [begins, ends] });
       }
+      const own = Array.from({ length: to - from }, (_, k) => at(from + k));
+      for (const centre of centresOf(own)) this.centres.push({ line, at: centre });
     }
     this.low = [x0, y0];
     this.cell = Math.max(x1 - x0, y1 - y0, 1) / CELLS;
@@ -81,7 +85,7 @@ export class SnapIndex {
     return row * this.columns + column;
   }
 
-  /** What lies nearest to a point, within reach: a corner before a crossing, a middle, an edge. */
+  /** What lies nearest to a point, within reach: a corner before a centre, a crossing, a middle, an edge. */
   nearest(at: Point, reach: number): Snap | null {
     const near = this.near(at, reach);
     const best = { kind: "" as Snap["kind"] | "", far: Infinity, at: at as Point, line: 0 };
@@ -90,8 +94,9 @@ export class SnapIndex {
       if (far > within || (best.kind === kind && far >= best.far)) return;
       Object.assign(best, { kind, far, at: p, line });
     };
-    for (const kind of ["corner", "crossing", "middle", "edge"] as const) {
-      if (kind === "crossing") {
+    for (const kind of ["corner", "centre", "crossing", "middle", "edge"] as const) {
+      if (kind === "centre") for (const centre of this.centres) offer(kind, centre.at, centre.line);
+      else if (kind === "crossing") {
         const few = near.slice(0, MAX_CROSSING);
         few.forEach((s, k) => {
           for (const other of few.slice(k + 1)) {

@@ -66,7 +66,7 @@ export function FigureField({
         value={shown}
         disabled={disabled}
         placeholder={placeholder}
-        inputProps={{ "aria-label": label, inputMode: number ? "decimal" : undefined }}
+        inputProps={{ "aria-label": label, inputMode: number ? "decimal" : undefined, spellCheck: !number }}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => {

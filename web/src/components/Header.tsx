@@ -3,19 +3,24 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link, NavLink } from "react-router-dom";
 import { api, data, type Job, type Project } from "../api/client";
 import { isActive, useJobs, useSession } from "../api/queries";
-import { step } from "../sync/commands";
 import { colours } from "../theme/theme";
+import { AccountDialog } from "./AccountDialog";
+import { People } from "./People";
+import { useUndo } from "./useUndo";
 import { Wordmark } from "./Wordmark";
 import { useBoard } from "../stores/board";
+import { useCommands } from "../stores/commands";
 import { discardFirst } from "../sync/rows";
 import { useNotices } from "../stores/notices";
+import { usePresent } from "../stores/present";
 import { clearHistory, useHistory } from "../sync/history";
 import { clearClipboard, resetBoard } from "../stores/reset";
 
-const STATIONS = [
+export const STATIONS = [
   ["model", "Model"],
   ["views", "Views"],
   ["sheets", "Sheets"],
@@ -48,7 +53,9 @@ export function Header({ project, station }: { project?: Project; station?: stri
       {project && (
         <>
           <Box
+            component="h1"
             sx={{
+              m: 0,
               fontSize: 13.5,
               fontWeight: 600,
               maxWidth: 260,
@@ -83,9 +90,10 @@ export function Header({ project, station }: { project?: Project; station?: stri
               </Box>
             ))}
           </Box>
-          <Steps keys={station === "sheets"} />
+          <Steps project={project.id} keys={station === "sheets"} />
           <RunningJobs project={project.id} />
-          <Unsaved />
+          <Connection />
+          <People project={project.id} />
         </>
       )}
       <SignOut />
@@ -94,7 +102,8 @@ export function Header({ project, station }: { project?: Project; station?: stri
 }
 
 /** Undo and redo; and the card of keys, where there is one. */
-function Steps({ keys }: { keys: boolean }) {
+function Steps({ project, keys }: { project: string; keys: boolean }) {
+  const undo = useUndo(project);
   const past = useHistory((s) => s.past);
   const future = useHistory((s) => s.future);
   const button = { minWidth: 0, px: 1, color: "inherit", "&.Mui-disabled": { color: "#ffffff55" } };
@@ -109,13 +118,21 @@ function Steps({ keys }: { keys: boolean }) {
             title={command ? `${name}: ${command.what} (Ctrl + ${way === "undo" ? "Z" : "Shift + Z"})` : ""}
           >
             <span>
-              <Button aria-label={name} disabled={!command} onClick={() => void step(way)} sx={button}>
+              <Button aria-label={name} disabled={!command} onClick={() => undo(way)} sx={button}>
                 {name}
               </Button>
             </span>
           </Tooltip>
         );
       })}
+      <Tooltip title="To any sheet, view, station or command by its name (Ctrl + K)">
+        <Button onClick={() => useCommands.setState({ jumping: true })} sx={button}>
+          Go to…
+        </Button>
+      </Tooltip>
+      <Button onClick={() => useBoard.setState({ guideOpen: true })} sx={button}>
+        Guide
+      </Button>
       {keys && (
         <Button onClick={() => useBoard.setState({ helpOpen: true })} sx={button}>
           Shortcuts
@@ -132,6 +149,7 @@ const VERBS: Record<Job["kind"], string> = {
   check: "Checking",
   issue: "Issuing",
   remake: "Making again",
+  receive: "Reading",
   compare: "Comparing",
 };
 
@@ -165,11 +183,18 @@ function RunningJobs({ project }: { project: string }) {
   );
 }
 
-/** Changes that could not be saved yet. They are kept, and sent again until they are. */
-function Unsaved() {
+/** What there is to say of the connection. Changes that are not saved yet are kept, and sent again. */
+function Connection() {
   const unsaved = useNotices((s) => s.unsaved);
-  if (!unsaved) return null;
-  const { count, refused } = unsaved;
+  const saving = useNotices((s) => s.saving);
+  const away = usePresent((s) => s.away);
+  if (!unsaved && !away)
+    return saving ? (
+      <Box role="status" sx={{ fontSize: 12.5 }}>
+        Saving…
+      </Box>
+    ) : null;
+  const { count, refused } = unsaved ?? { count: 0, refused: "" };
   const changes = count === 1 ? "1 change" : `${count} changes`;
   return (
     <Box
@@ -190,7 +215,7 @@ function Unsaved() {
           <span>{changes} kept: the server cannot save just now</span>
         </Tooltip>
       ) : (
-        `No connection: ${changes} kept and saved when it is back`
+        `No connection${count ? `: ${changes} kept and saved when it is back` : " to the server"}`
       )}
       {refused && (
         <Button onClick={discardFirst} sx={{ minHeight: 20, minWidth: 0, px: 0.75, ml: 0.5 }}>
@@ -204,21 +229,29 @@ function Unsaved() {
 function SignOut() {
   const client = useQueryClient();
   const { data: session } = useSession();
+  const [account, setAccount] = useState(false);
   const leave = async () => {
     await data(api.DELETE("/api/session/"));
     resetBoard();
     clearClipboard();
     clearHistory();
     // The session first, so that nobody on the page fetches again what is being forgotten.
-    client.setQueryData(["session"], { username: "" });
+    client.setQueryData(["session"], { username: "", administers: false });
     client.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
   };
   return (
     <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1, fontSize: 12.5 }}>
-      <span>{session?.username}</span>
+      <Tooltip title="Your account: password, where you are signed in, tokens">
+        <Button onClick={() => setAccount(true)} sx={{ color: "inherit", minWidth: 0 }}>
+          {session?.username}
+        </Button>
+      </Tooltip>
       <Button onClick={() => void leave()} sx={{ color: "inherit" }}>
         Sign out
       </Button>
+      {account && session?.username && (
+        <AccountDialog name={session.username} onClose={() => setAccount(false)} />
+      )}
     </Box>
   );
 }

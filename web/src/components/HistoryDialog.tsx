@@ -1,13 +1,14 @@
 /** What was done to a sheet or a view, by whom and when; and the way back to what it was. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, data } from "../api/client";
 import { notify, notifyError } from "../stores/notices";
 import { commit } from "../sync/commands";
 import { afterWrites, type Step } from "../sync/rows";
 import { colours } from "../theme/theme";
+import { momentOf } from "./moments";
+import { TitledDialog } from "./TitledDialog";
 
 interface Props {
   project: string;
@@ -39,63 +40,58 @@ export function HistoryDialog({ project, subject, name, onClose }: Props) {
     }
   };
   return (
-    <Dialog open onClose={onClose} transitionDuration={0} maxWidth="sm" fullWidth>
-      <Box sx={{ p: 2.5, display: "flex", flexDirection: "column", minHeight: 0 }}>
-        <Box component="h2" sx={{ m: 0, mb: 1, fontSize: 15, fontWeight: 650 }}>
-          History of {name}
-        </Box>
-        {entries && !entries.length && (
-          <Box sx={{ fontSize: 13, color: "text.secondary" }}>Nothing was changed here yet.</Box>
-        )}
-        <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none", overflowY: "auto", maxHeight: 440 }}>
-          {entries?.map((entry, k) => {
-            const when = momentOf(entry.at);
-            return (
-              <Box
-                component="li"
-                key={entry.id}
-                sx={{
-                  display: "flex",
-                  alignItems: "center",
-                  gap: 1.25,
-                  py: 0.35,
-                  fontSize: 13,
-                  borderBottom: `1px solid ${colours.sandDeep}`,
-                }}
-              >
-                <Box sx={{ width: 118, fontVariantNumeric: "tabular-nums", color: "text.secondary" }}>
-                  {when}
-                </Box>
-                <Box sx={{ width: 70, overflow: "hidden", textOverflow: "ellipsis" }}>{entry.by}</Box>
-                <Box sx={{ flex: 1, minWidth: 0 }}>
-                  {(entry.what[0] ?? "").toUpperCase() + entry.what.slice(1)}
-                </Box>
-                {k > 0 ? (
-                  <Button
-                    variant="outlined"
-                    aria-label={`Go back to ${when}: ${entry.what}`}
-                    onClick={() => void back(entry.id, when)}
-                  >
-                    Go back to this
-                  </Button>
-                ) : (
-                  <Box sx={{ fontSize: 12, color: "text.secondary", minHeight: 30, pt: 0.75 }}>
-                    as it is now
-                  </Box>
-                )}
+    <TitledDialog
+      title={`History of ${name}`}
+      onClose={onClose}
+      foot={
+        <Button variant="contained" onClick={onClose}>
+          Close
+        </Button>
+      }
+    >
+      {entries && !entries.length && (
+        <Box sx={{ fontSize: 13, color: "text.secondary" }}>Nothing was changed here yet.</Box>
+      )}
+      <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none", overflowY: "auto", maxHeight: 440 }}>
+        {entries?.map((entry, k) => {
+          const when = momentOf(entry.at);
+          return (
+            <Box
+              component="li"
+              key={entry.id}
+              sx={{
+                display: "flex",
+                alignItems: "center",
+                gap: 1.25,
+                py: 0.35,
+                fontSize: 13,
+                borderBottom: `1px solid ${colours.sandDeep}`,
+              }}
+            >
+              <Box sx={{ width: 118, fontVariantNumeric: "tabular-nums", color: "text.secondary" }}>
+                {when}
               </Box>
-            );
-          })}
-        </Box>
-        <Box sx={{ display: "flex", justifyContent: "flex-end", mt: 2 }}>
-          <Button variant="contained" onClick={onClose}>
-            Close
-          </Button>
-        </Box>
+              <Box sx={{ width: 70, overflow: "hidden", textOverflow: "ellipsis" }}>{entry.by}</Box>
+              <Box sx={{ flex: 1, minWidth: 0 }}>
+                {(entry.what[0] ?? "").toUpperCase() + entry.what.slice(1)}
+              </Box>
+              {k > 0 ? (
+                <Button
+                  variant="outlined"
+                  aria-label={`Go back to ${when}: ${entry.what}`}
+                  onClick={() => void back(entry.id, when)}
+                >
+                  Go back to this
+                </Button>
+              ) : (
+                <Box sx={{ fontSize: 12, color: "text.secondary", minHeight: 30, pt: 0.75 }}>
+                  as it is now
+                </Box>
+              )}
+            </Box>
+          );
+        })}
       </Box>
-    </Dialog>
+    </TitledDialog>
   );
 }
-
-/** Day and time, as they are read here. */
-const momentOf = (at: string) => new Date(at).toLocaleString("sv").slice(0, 16);

@@ -1,7 +1,10 @@
 /** The ledge along the bottom of the board: everything about what is selected. */
 import Box from "@mui/material/Box";
+import ButtonBase from "@mui/material/ButtonBase";
+import Tooltip from "@mui/material/Tooltip";
 import type { ReactNode } from "react";
 import { colours } from "../theme/theme";
+import { GROUP_HELP } from "./groupHelp";
 
 /** One height for all that is selected: the board must not jump when something else is. */
 const LEDGE_HEIGHT = 136;
@@ -11,6 +14,9 @@ export function Ledge({ label, children }: { label: string; children: ReactNode 
     <Box
       component="section"
       aria-label={label}
+      onWheel={(event) => {
+        event.currentTarget.scrollLeft += event.deltaX || event.deltaY;
+      }}
       sx={{
         flexShrink: 0,
         height: LEDGE_HEIGHT,
@@ -24,6 +30,19 @@ export function Ledge({ label, children }: { label: string; children: ReactNode 
         alignItems: "flex-start",
         gap: 1.5,
         overflowX: "auto",
+        scrollbarWidth: "thin",
+        // Where there is no room for all, the rest is scrolled to; what is done most stays in sight.
+        "& > *": { flexShrink: 0 },
+        "& > :last-child": { position: "sticky", right: 0, zIndex: 1 },
+        "& > :last-child::before": {
+          content: '""',
+          position: "absolute",
+          inset: "-8px -16px -120px -4px",
+          zIndex: -1,
+          bgcolor: colours.sandLight,
+          boxShadow: `-4px 0 4px -2px ${colours.sandLight}`,
+          clipPath: "inset(0 0 0 -8px)",
+        },
       }}
     >
       {children}
@@ -31,11 +50,40 @@ export function Ledge({ label, children }: { label: string; children: ReactNode 
   );
 }
 
-/** A few things that belong together, under one heading. */
-export function Group({ name, grow, children }: { name: string; grow?: boolean; children: ReactNode }) {
+interface GroupProps {
+  name: string;
+  /** What the group is about, where others of its name are about something else. */
+  about?: string;
+  grow?: boolean;
+  children: ReactNode;
+}
+
+const HELP = {
+  ml: 0.5,
+  width: 14,
+  height: 14,
+  borderRadius: "50%",
+  fontSize: 10,
+  fontWeight: 650,
+  verticalAlign: "1px",
+  color: "text.secondary",
+  border: `1px solid ${colours.sandDeep}`,
+  "&:hover, &:focus-visible": { color: "text.primary", borderColor: colours.sandShade },
+} as const;
+
+/** A few things that belong together, under one heading, with a sentence about them. */
+export function Group({ name, about = name, grow, children }: GroupProps) {
+  const help = GROUP_HELP[about];
   return (
-    <Box role="group" aria-label={name} sx={{ flex: grow ? 1 : "0 0 auto", minWidth: 0 }}>
-      <Box sx={{ fontSize: 11.5, fontWeight: 650, mb: 0.5, height: 16, whiteSpace: "nowrap" }}>{name}</Box>
+    <Box role="group" aria-label={name} sx={{ flex: grow ? 1 : "0 0 auto", minWidth: "min-content" }}>
+      <Box sx={{ fontSize: 11.5, fontWeight: 650, mb: 0.5, height: 16, whiteSpace: "nowrap" }}>
+        {name}
+        {help && (
+          <Tooltip title={help} placement="top" describeChild>
+            <ButtonBase sx={HELP}>?</ButtonBase>
+          </Tooltip>
+        )}
+      </Box>
       <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end", flexWrap: "nowrap" }}>{children}</Box>
     </Box>
   );

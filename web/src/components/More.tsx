@@ -1,10 +1,10 @@
 /** What is done more seldom, behind one button. */
 import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
-import MenuItem from "@mui/material/MenuItem";
 import { useState } from "react";
+import { commandItems, type Command } from "./CommandItems";
 
-export function More({ commands }: { commands: readonly (readonly [name: string, command: () => void])[] }) {
+export function More({ commands }: { commands: readonly Command[] }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   return (
     <>
@@ -23,17 +23,7 @@ export function More({ commands }: { commands: readonly (readonly [name: string,
         transitionDuration={0}
         slotProps={{ list: { dense: true } }}
       >
-        {commands.map(([name, command]) => (
-          <MenuItem
-            key={name}
-            onClick={() => {
-              setAnchor(null);
-              command();
-            }}
-          >
-            {name}
-          </MenuItem>
-        ))}
+        {commandItems([commands], () => setAnchor(null))}
       </Menu>
     </>
   );

@@ -16,7 +16,14 @@ interface Props {
 export function NameDialog({ label, action, name, onName, onDone }: Props) {
   const whole = name?.trim() ?? "";
   return (
-    <Dialog open={name !== null} onClose={() => onName(null)} transitionDuration={0} maxWidth="xs" fullWidth>
+    <Dialog
+      open={name !== null}
+      onClose={() => onName(null)}
+      transitionDuration={0}
+      maxWidth="xs"
+      fullWidth
+      slotProps={{ paper: { "aria-label": action } }}
+    >
       <Box
         component="form"
         onSubmit={(event) => {

@@ -20,15 +20,14 @@ export const leftOut = ({
 
 interface Props {
   shown: Shown;
-  version: ModelVersion | undefined;
+  facts: Partial<Pick<ModelVersion["facts"], "storeys" | "layers" | "classes">> | undefined;
   onChange: (key: ShownKey, names: string[]) => void;
 }
 
-export function ShownMenu({ shown, version, onChange }: Props) {
+export function ShownMenu({ shown, facts, onChange }: Props) {
   const count = leftOut(shown);
-  const facts = version?.facts;
   const single = shown.without ?? [];
-  const lists: [string, ShownKey, [string, string][]][] = [
+  const all: [string, ShownKey, [string, string][]][] = [
     ["Storeys", "without_storeys", [...(facts?.storeys ?? [])].reverse().map((s) => [s.name, ""])],
     ["Layers", "without_layers", Object.entries(facts?.layers ?? {}).map(([name, n]) => [name, String(n)])],
     [
@@ -37,6 +36,7 @@ export function ShownMenu({ shown, version, onChange }: Props) {
       Object.entries(facts?.classes ?? {}).map(([name, n]) => [name, String(n)]),
     ],
   ];
+  const lists = all.filter(([, , rows]) => rows.length > 0);
   const toggle = (key: ShownKey, name: string, on: boolean) => {
     const off = new Set(shown[key] ?? []);
     if (on) off.delete(name);
@@ -45,7 +45,15 @@ export function ShownMenu({ shown, version, onChange }: Props) {
   };
   return (
     <PopUp button={count ? `${count} hidden` : "Everything"} name="What is shown">
-      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, auto)", gap: 3, p: 2, maxHeight: 470 }}>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: `repeat(${lists.length}, auto)`,
+          gap: 3,
+          p: 2,
+          maxHeight: 470,
+        }}
+      >
         {lists.map(([name, key, rows]) => (
           <Box key={key} role="group" aria-label={name}>
             <Box sx={{ fontSize: 12.5, fontWeight: 650, mb: 0.5 }}>{name}</Box>

@@ -5,7 +5,7 @@ import { colours } from "../theme/theme";
 
 export const SEVERITIES: Record<Severity, { one: string; many: string; shape: string; colour: string }> = {
   error: { one: "Error", many: "Errors", shape: "◆", colour: colours.rust },
-  warning: { one: "Warning", many: "Warnings", shape: "▲", colour: "#8a5a00" },
+  warning: { one: "Warning", many: "Warnings", shape: "▲", colour: "#6b4600" },
   notice: { one: "Notice", many: "Notices", shape: "●", colour: colours.sea },
 };
 

@@ -19,6 +19,7 @@ interface Board {
   workingColours: boolean;
   rackOpen: boolean;
   helpOpen: boolean;
+  guideOpen: boolean;
 }
 
 export const useBoard = create<Board>()(() => ({
@@ -32,6 +33,7 @@ export const useBoard = create<Board>()(() => ({
   workingColours: false,
   rackOpen: false,
   helpOpen: false,
+  guideOpen: false,
 }));
 
 /** Let a part of the sheet fill the board; all of it where none is named. */

@@ -7,7 +7,10 @@ import {
   api,
   data,
   type Annotation,
+  type AnnotationStyle,
   type CheckRules,
+  type LibrarySymbol,
+  type ListedNote,
   type NamedLineSettings,
   type PenTable,
   type PlotSettings,
@@ -29,6 +32,9 @@ interface Rows {
   sheets: Sheet;
   viewports: Viewport;
   annotations: Annotation;
+  listed_notes: ListedNote;
+  annotation_styles: AnnotationStyle;
+  symbols: LibrarySymbol;
   views: View;
   subsets: Subset;
   line_settings: NamedLineSettings;
@@ -71,6 +77,8 @@ const queue: Unsaved[] = [];
 /** As many letters of what was done are kept. */
 const MAX_WORDS = 200;
 const STORED_AS = "dunefold.unsaved";
+/** A change that is on its way for longer is told as being saved; milliseconds. */
+const SAY_AFTER = 700;
 /** How long to wait before a change is sent again, and where others were saving; milliseconds. */
 const [RETRY_AFTER, RETRY_BUSY_AFTER] = [3_000, 500] as const;
 let underWay = false;
@@ -87,6 +95,8 @@ const waitOr = (milliseconds: number) =>
  * whose change still waits may have been deleted there already, or deleted and made again.
  */
 const versions = new Map<string, number>();
+/** Rows that were deleted: news of one may be older than that, or that it is there again. */
+const gone = new Set<string>();
 
 export function rows<K extends Kind>(kind: K, project: string): Rows[K][] {
   return queryClient.getQueryData<Rows[K][]>([kind, project]) ?? [];
@@ -153,6 +163,7 @@ function apply(project: string, { rows: kind, id, before, after }: Step) {
 async function send() {
   if (underWay) return;
   underWay = true;
+  const slow = setTimeout(() => useNotices.setState({ saving: true }), SAY_AFTER);
   for (let first = queue[0]; first; first = queue[0]) {
     const { project, steps } = first;
     try {
@@ -190,6 +201,8 @@ async function send() {
     refresh(project, steps);
   }
   underWay = false;
+  clearTimeout(slow);
+  useNotices.setState({ saving: false });
 }
 
 /**
@@ -199,8 +212,10 @@ async function send() {
 function applyAnswer(project: string, { rows: kind, id }: Step, row: Part | null) {
   if (!row) {
     versions.delete(id);
+    gone.add(id);
     return;
   }
+  gone.delete(id);
   versions.set(id, row.version as number);
   const later = queue.some((u) => u.steps.some((s) => s.rows === kind && s.id === id));
   setRows(
@@ -250,9 +265,9 @@ function revert(project: string, steps: Step[], error: unknown) {
 const LISTED = ["position", "number", "title", "paper", "revisions"];
 
 /** What depends on the rows of some steps is fetched again. */
-export function refresh(project: string, steps: readonly Step[]) {
-  // Whatever was changed, the set may have to be checked again.
-  const stale = new Set<string>(["checks", "revision-offers"]);
+export function refresh(project: string, steps: readonly Step[], own = true) {
+  // Whatever was changed, the set may have to be checked again; whoever changes it has it checked.
+  const stale = new Set<string>(own ? ["checks", "revision-offers"] : []);
   const sheets = new Set<unknown>();
   for (const { rows: kind, id, before, after } of steps) {
     const whole = before === null || after === null;
@@ -277,7 +292,8 @@ export function refresh(project: string, steps: readonly Step[]) {
         // What stands in a view is seen on every sheet on which that is placed.
         if (part?.view) stale.add("display");
       }
-    if (kind === "pen_tables") stale.add("display");
+    // What annotation everywhere is drawn with, or says.
+    if (["pen_tables", "listed_notes", "annotation_styles", "symbols"].includes(kind)) stale.add("display");
     if (kind === "registers") stale.add("display").add("number-warnings");
     // What a device cannot print of a sheet depends on its plot settings.
     if (kind === "plot_settings") stale.add("sheets").add("plot-conflicts");
@@ -290,6 +306,34 @@ export function refresh(project: string, steps: readonly Step[]) {
     void queryClient.invalidateQueries({ queryKey: key === "display" ? [key] : [key, project] });
   if (!stale.has("display"))
     for (const id of sheets) if (id) void queryClient.invalidateQueries({ queryKey: ["display", id] });
+}
+
+/**
+ * Show a row as somebody else has made it, null where they have deleted it; what depends on it is fetched
+ * again. What one has changed oneself and is still on its way stays.
+ */
+export function receive(project: string, kind: Kind, id: string, row: Part | null) {
+  const now = find(kind, project, id);
+  const version = Math.max(versions.get(id) ?? 0, now?.version ?? 0);
+  if (queue.some((u) => u.steps.some((s) => s.rows === kind && s.id === id))) return;
+  if (row !== null && !now && gone.has(id)) {
+    // The server knows which of the two came last.
+    gone.delete(id);
+    void queryClient.invalidateQueries({ queryKey: [kind, project] });
+  } else if (row === null) {
+    gone.add(id);
+    if (!now) return;
+    versions.delete(id);
+    drop(kind, project, id);
+    refresh(project, [{ rows: kind, id, before: now, after: null }], false);
+  } else if ((row.version as number) > version || !now) {
+    versions.set(id, row.version as number);
+    const changed = Object.entries(row).filter(
+      ([key, value]) => !now || JSON.stringify(now[key]) !== JSON.stringify(value),
+    );
+    upsert(kind, project, row as never);
+    refresh(project, [{ rows: kind, id, before: now ?? null, after: Object.fromEntries(changed) }], false);
+  }
 }
 
 function persist() {

@@ -17,6 +17,11 @@ import { record } from "./history";
 
 type ViewChange = Partial<Pick<View, "name" | "spec" | "held" | "subset">>;
 
+const drawnAnew = (behind: number) =>
+  behind === 1
+    ? "One of them was out of date, and is drawn from the newest version."
+    : `${behind} of them were out of date, and are drawn from the newest version.`;
+
 /** All that can be done to the views of a project. Each can be undone. */
 export function useViewEdits(project: string) {
   return useMemo(() => {
@@ -40,6 +45,13 @@ export function useViewEdits(project: string) {
         notifyError(error);
         return undefined;
       }
+    }
+
+    /** Change several views alike, in one step. Those that were out of date are drawn anew by that: told. */
+    async function changeAll(views: readonly View[], to: (view: View) => ViewSpec, what: string) {
+      const behind = views.filter((v) => v.state === "out_of_date").length;
+      const steps = views.map((v) => changing("views", v, { spec: to(v) }));
+      if ((await commit(project, what, steps)) && behind) notify(drawnAnew(behind));
     }
 
     /** Its viewports and all that is annotated in it go with it, and come back with it. */
@@ -94,6 +106,8 @@ export function useViewEdits(project: string) {
         });
         refresh(project, steps);
         record({ what, steps });
+        const behind = views.filter((v) => v.state === "out_of_date").length;
+        if (behind) notify(drawnAnew(behind));
       } catch (error) {
         notifyError(error);
       }
@@ -111,7 +125,7 @@ export function useViewEdits(project: string) {
       }
     }
 
-    return { change, make, remove, makeStandard, changeSettings, bringUpToDate };
+    return { change, changeAll, make, remove, makeStandard, changeSettings, bringUpToDate };
   }, [project]);
 }
 

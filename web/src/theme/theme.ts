@@ -4,6 +4,9 @@
  */
 import { createTheme } from "@mui/material/styles";
 
+/** Words on one line, cut short where there is no room. */
+export const ONE_LINE = { overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" } as const;
+
 export const colours = {
   sand: "#e6dcc8",
   sandLight: "#f5f0e5",

@@ -7,6 +7,7 @@ import type { Finding, Project, Severity } from "../../api/client";
 import { useViews, useChecks, useSheets, useViewports, useWaivers } from "../../api/queries";
 import { EmptyState } from "../../components/EmptyState";
 import { useCheckedAgain } from "../../sync/useCheckedAgain";
+import { useWhereabouts } from "../../components/useWhereabouts";
 import { colours } from "../../theme/theme";
 import { CheckedSheets } from "./CheckedSheets";
 import { FindingLedge } from "./FindingLedge";
@@ -20,6 +21,7 @@ const NOTHING: never[] = [];
 type Shown = Severity | "waived";
 
 export function CheckStation({ project }: { project: Project }) {
+  useWhereabouts(project.id, "check");
   const id = project.id;
   const { data: unordered = NOTHING, isSuccess } = useSheets(id);
   const { data: viewports = NOTHING } = useViewports(id);
@@ -72,7 +74,7 @@ export function CheckStation({ project }: { project: Project }) {
           chosen={sheet}
           onChoose={setSheet}
         />
-        <Box component="main" sx={MAIN}>
+        <Box sx={MAIN}>
           <Box sx={{ px: 2, py: 1, display: "flex", gap: 0.5, alignItems: "center", flexWrap: "wrap" }}>
             {kinds.map(([kind, name]) => (
               <ToggleButton

@@ -1,12 +1,19 @@
 /** The sheet that a finding is on, with a ring at its place. */
 import Box from "@mui/material/Box";
+import useMediaQuery from "@mui/material/useMediaQuery";
 import { useMemo } from "react";
 import type { Finding, Sheet, Viewport } from "../../api/client";
 import { useDisplay } from "../../api/queries";
 import { SheetThumbnail } from "../../components/Thumbnail";
 import { colours } from "../../theme/theme";
 
-const [WIDTH, RING] = [400, 16];
+const RING = 16;
+/** How wide the sheet is shown in a window of some width; pixels. */
+const WIDTHS = [
+  [2200, 960],
+  [1500, 620],
+  [0, 400],
+] as const;
 
 interface Props {
   finding: Finding | undefined;
@@ -19,17 +26,25 @@ export function FindingPlace({ finding, sheets, viewports }: Props) {
   const { data: display } = useDisplay(sheet?.id ?? "");
   const on = useMemo(() => viewports.filter((v) => v.sheet === sheet?.id), [viewports, sheet?.id]);
   const at = finding?.at;
-  const scale = display ? WIDTH / display.width : 0;
+  const large = useMediaQuery(`(min-width: ${WIDTHS[0][0]}px)`);
+  const medium = useMediaQuery(`(min-width: ${WIDTHS[1][0]}px)`);
+  const [, width] = WIDTHS[large ? 0 : medium ? 1 : 2];
+  const scale = display ? width / display.width : 0;
   return (
     <Box
       component="aside"
       aria-label="Where it is"
-      sx={{ width: WIDTH + 48, flexShrink: 0, p: 3, bgcolor: colours.sand, overflowY: "auto" }}
+      sx={{ width: width + 48, flexShrink: 0, p: 3, bgcolor: colours.sand, overflowY: "auto" }}
     >
       {sheet && display ? (
         <>
-          <Box sx={{ position: "relative", width: WIDTH, boxShadow: "0 1px 5px #0004" }}>
-            <SheetThumbnail sheet={sheet.id} viewports={on} width={WIDTH} place={`check ${sheet.id}`} />
+          <Box sx={{ position: "relative", width, boxShadow: "0 1px 5px #0004" }}>
+            <SheetThumbnail
+              sheet={sheet.id}
+              viewports={on}
+              width={width}
+              place={`check ${sheet.id} ${width}`}
+            />
             {at && (
               <Box
                 data-at={at.join(" ")}

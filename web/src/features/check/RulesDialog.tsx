@@ -1,15 +1,12 @@
 /** Which rules a project checks and how much each matters; as a file that can be given to another project. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
-import DialogActions from "@mui/material/DialogActions";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
 import MenuItem from "@mui/material/MenuItem";
 import Select from "@mui/material/Select";
 import { useRef } from "react";
 import type { CheckRules, Finding, Rule } from "../../api/client";
 import { useCheckRules, useRules } from "../../api/queries";
+import { TitledDialog } from "../../components/TitledDialog";
 import { FigureField } from "../../components/FigureField";
 import { notify, notifyError } from "../../stores/notices";
 import { commit } from "../../sync/commands";
@@ -61,9 +58,28 @@ export function RulesDialog({ project, findings, onClose }: Props) {
     }
   };
   return (
-    <Dialog open onClose={onClose} transitionDuration={0} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 650 }}>What is checked</DialogTitle>
-      <DialogContent sx={{ pb: 0 }}>
+    <TitledDialog
+      title="What is checked"
+      onClose={onClose}
+      foot={
+        <>
+          <input
+            ref={file}
+            type="file"
+            accept="application/json,.json"
+            aria-label="File of rules"
+            hidden
+            onChange={(event) => void load(event.target.files?.[0])}
+          />
+          <Button onClick={() => file.current?.click()}>Load a file…</Button>
+          <Button onClick={save}>Save as a file</Button>
+          <Button variant="contained" onClick={onClose}>
+            Close
+          </Button>
+        </>
+      }
+    >
+      <Box sx={{ overflowY: "auto", minHeight: 0 }}>
         {rules.map((rule) => (
           <Row
             key={rule.key}
@@ -77,23 +93,8 @@ export function RulesDialog({ project, findings, onClose }: Props) {
             }
           />
         ))}
-      </DialogContent>
-      <DialogActions sx={{ px: 3, py: 2 }}>
-        <input
-          ref={file}
-          type="file"
-          accept="application/json,.json"
-          aria-label="File of rules"
-          hidden
-          onChange={(event) => void load(event.target.files?.[0])}
-        />
-        <Button onClick={() => file.current?.click()}>Load a file…</Button>
-        <Button onClick={save}>Save as a file</Button>
-        <Button variant="contained" onClick={onClose}>
-          Close
-        </Button>
-      </DialogActions>
-    </Dialog>
+      </Box>
+    </TitledDialog>
   );
 }
 

@@ -5,6 +5,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { api, data, type Device, type Print, type Project } from "../../api/client";
 import { useDevices, usePrints } from "../../api/queries";
 import { colours } from "../../theme/theme";
+import { momentOf } from "../../components/moments";
 import { notifyError } from "../../stores/notices";
 
 const NOTHING: never[] = [];
@@ -153,12 +154,7 @@ function OneDevice({
 
 function Sent({ sent, device, onCancel }: { sent: Print; device: string; onCancel: () => void }) {
   const waits = sent.state === "making" || sent.state === "queued";
-  const when = new Date(sent.finished ?? sent.created).toLocaleString([], {
-    day: "numeric",
-    month: "short",
-    hour: "2-digit",
-    minute: "2-digit",
-  });
+  const when = momentOf(sent.finished ?? sent.created);
   return (
     <Box
       role="group"

@@ -4,6 +4,7 @@ import Button from "@mui/material/Button";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router-dom";
+import { dayOf } from "../../components/moments";
 import { api, data, type Issue, type IssuedRecipient } from "../../api/client";
 import { isActive, useRemake } from "../../api/queries";
 import { notify, notifyError } from "../../stores/notices";
@@ -34,8 +35,8 @@ export function IssueRecord({ project, issue }: Props) {
         {issue.name}
       </Box>
       <Box sx={{ color: "text.secondary", fontSize: 12.5, mb: 1 }}>
-        Issued for {issue.purpose.toLowerCase()} on {issue.date} by {issue.issued_by || "nobody known"}, from
-        version {issue.model_number || "–"} of the model. Kept as it was; it cannot be changed.
+        Issued for {issue.purpose.toLowerCase()} on {dayOf(issue.date)} by {issue.issued_by || "nobody known"}
+        , from version {issue.model_number || "–"} of the model. Kept as it was; it cannot be changed.
       </Box>
       {issue.findings.length > 0 && (
         <Box sx={{ mb: 1, p: 1, bgcolor: colours.rustPale, borderRadius: 1, fontSize: 12.5 }}>
@@ -183,12 +184,12 @@ function arrived({ spec, sent }: IssuedRecipient): string {
   if (!sent) return "Not sent yet.";
   if (sent.state === "failed") return `It did not arrive: ${sent.message}`;
   if (sent.state === "withdrawn") return "The link was withdrawn.";
-  const day = sent.at.slice(0, 10);
+  const day = dayOf(sent.at);
   if (spec.delivery === "mail") return `Mailed to ${spec.address} on ${day}.`;
   if (spec.delivery === "folder") return `Put into the folder ${sent.place}.`;
   const often = sent.fetched === 1 ? "once" : `${sent.fetched} times`;
   const fetched = sent.fetched ? often : "by nobody yet";
-  return `Behind a link until ${sent.until?.slice(0, 10)}; fetched ${fetched}.`;
+  return `Behind a link until ${dayOf(sent.until ?? "")}; fetched ${fetched}.`;
 }
 
 const sizeOf = (bytes: number) =>

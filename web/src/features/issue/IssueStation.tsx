@@ -6,6 +6,7 @@ import { Link, NavLink, useParams } from "react-router-dom";
 import type { Project } from "../../api/client";
 import { useSheets } from "../../api/queries";
 import { EmptyState } from "../../components/EmptyState";
+import { useWhereabouts } from "../../components/useWhereabouts";
 import { colours } from "../../theme/theme";
 import { ComparePage } from "./ComparePage";
 import { PlotPage } from "./PlotPage";
@@ -21,6 +22,7 @@ const PAGES = [
 ] as const;
 
 export function IssueStation({ project }: { project: Project }) {
+  useWhereabouts(project.id, "issue");
   const { page = "plot" } = useParams();
   const { data: unordered = NOTHING, isSuccess } = useSheets(project.id);
   const sheets = useMemo(() => unordered.toSorted((a, b) => a.position - b.position), [unordered]);

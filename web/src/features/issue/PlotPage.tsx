@@ -80,7 +80,6 @@ export function PlotPage({ project, sheets, without, onChoose }: Choice) {
           onChoose={onChoose}
         />
         <Box
-          component="main"
           sx={{
             flex: 1,
             minWidth: 0,

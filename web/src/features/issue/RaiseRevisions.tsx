@@ -2,14 +2,12 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
-import Dialog from "@mui/material/Dialog";
-import DialogActions from "@mui/material/DialogActions";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
 import { useState } from "react";
 import type { RevisionOffer, Sheet } from "../../api/client";
 import { useAnnotations, useChecks, useIssueChoices, useRevisionOffers } from "../../api/queries";
 import { ComboField } from "../../components/ComboField";
+import { ONE_LINE } from "../../theme/theme";
+import { TitledDialog } from "../../components/TitledDialog";
 import { FigureField } from "../../components/FigureField";
 import { useCheckedAgain } from "../../sync/useCheckedAgain";
 import { raise } from "./issueCommands";
@@ -49,9 +47,19 @@ export function RaiseRevisions({ project, sheets, purpose: given, date: day, onC
     if (await raise(project, raised, { date, description, initials })) onClose();
   };
   return (
-    <Dialog open onClose={onClose} transitionDuration={0} maxWidth="sm" fullWidth>
-      <DialogTitle sx={{ fontSize: 16, fontWeight: 650 }}>Raise revisions</DialogTitle>
-      <DialogContent sx={{ pb: 0 }}>
+    <TitledDialog
+      title="Raise revisions"
+      onClose={onClose}
+      foot={
+        <>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button variant="contained" disabled={!raised.length || !cloudsKnown} onClick={() => void submit()}>
+            Raise {raised.length === 1 ? raised[0]?.sheet.number : `${raised.length} sheets`}
+          </Button>
+        </>
+      }
+    >
+      <Box sx={{ overflowY: "auto", minHeight: 0 }}>
         <Box sx={{ display: "flex", gap: 1, mb: 1.25 }}>
           <Box sx={{ flexShrink: 0 }}>
             <ComboField
@@ -93,24 +101,12 @@ export function RaiseRevisions({ project, sheets, purpose: given, date: day, onC
           })}
         </Box>
         <SchemeFields project={project} />
-      </DialogContent>
-      <DialogActions sx={{ px: 3, py: 2 }}>
-        <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" disabled={!raised.length || !cloudsKnown} onClick={() => void submit()}>
-          Raise {raised.length === 1 ? raised[0]?.sheet.number : `${raised.length} sheets`}
-        </Button>
-      </DialogActions>
-    </Dialog>
+      </Box>
+    </TitledDialog>
   );
 }
 
-const CUT = {
-  flex: 1,
-  minWidth: 0,
-  overflow: "hidden",
-  textOverflow: "ellipsis",
-  whiteSpace: "nowrap",
-} as const;
+const CUT = { flex: 1, minWidth: 0, ...ONE_LINE } as const;
 
 /** How a sheet stands to what was issued of it. */
 function told(offer: RevisionOffer | undefined): string {

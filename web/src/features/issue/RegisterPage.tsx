@@ -1,4 +1,5 @@
 /** The register: every sheet by every issue, and the record of the issue that is chosen. */
+import { dayOf } from "../../components/moments";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
@@ -40,7 +41,7 @@ export function RegisterPage({ project, sheets }: Props) {
   const file = (form: "pdf" | "xlsx") => `/api/issue-register/?project=${project.id}&form=${form}`;
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
-      <Box component="main" sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
+      <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
         <Box sx={{ px: 2, py: 1, display: "flex", alignItems: "center", gap: 0.5 }}>
           <Box component="h2" sx={{ m: 0, fontSize: 14, fontWeight: 650, flex: 1 }}>
             Drawing register
@@ -75,7 +76,7 @@ export function RegisterPage({ project, sheets }: Props) {
                       }}
                     >
                       <Box sx={{ fontWeight: 650, color: "text.primary", maxWidth: 150 }}>{issue.name}</Box>
-                      {issue.date}
+                      {dayOf(issue.date)}
                     </ButtonBase>
                   </th>
                 ))}

@@ -66,7 +66,6 @@ export function SendPage({ project, sheets, without, onChoose }: Choice) {
           onChoose={onChoose}
         />
         <Box
-          component="main"
           sx={{
             flex: 1,
             minWidth: 0,

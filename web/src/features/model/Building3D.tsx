@@ -4,22 +4,21 @@
  */
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import Tooltip from "@mui/material/Tooltip";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useMemo, useRef, useState, type PointerEvent } from "react";
+import { useEffect, useMemo, useRef, useState, type MouseEvent, type PointerEvent } from "react";
 import { useNavigate } from "react-router-dom";
 import type { ModelVersion, ViewSpec } from "../../api/client";
-import { ChoiceField } from "../../components/ChoiceField";
-import { ToggleButton } from "../../components/ToggleButton";
+import { useContextMenu } from "../../components/useContextMenu";
 import { colours } from "../../theme/theme";
 import { useViewEdits } from "../../sync/views";
+import { BuildingTools, FIRST } from "./BuildingTools";
 import { CHANGE_COLOURS } from "./changes";
 import { ElementFacts } from "./ElementFacts";
 import { Measured } from "./Measured";
-import { fetchSolid, type SolidElement } from "./solid";
+import { partOf, shownIn3D } from "./shownIn3D";
+import { fetchSolid } from "./solid";
 import type { Place } from "./measuring";
-import { Stage, type Way } from "./stage";
+import { Stage } from "./stage";
 import { PartsList, type By } from "./PartsList";
 import { Subsets } from "./Subsets";
 import { notify } from "../../stores/notices";
@@ -27,17 +26,6 @@ import { notify } from "../../stores/notices";
 const HOW_TO_MOVE =
   "The building. Drag or use the arrow keys to turn it, drag with the right button to move it, " +
   "turn the wheel or press plus and minus to come nearer, press 0 to see all of it.";
-const DIRECTIONS: Record<string, readonly [string, Way]> = {
-  se: ["From the south-east", [1, -1, 0.8]],
-  sw: ["From the south-west", [-1, -1, 0.8]],
-  nw: ["From the north-west", [-1, 1, 0.8]],
-  ne: ["From the north-east", [1, 1, 0.8]],
-  south: ["From the south", [0, -1, 0]],
-  east: ["From the east", [1, 0, 0]],
-  north: ["From the north", [0, 1, 0]],
-  west: ["From the west", [-1, 0, 0]],
-  above: ["From above", [0, 0, 1]],
-};
 type Tool = "pick" | "measure";
 
 /** What the keys do: walk round and rise, in degrees; come nearer, by a factor. */
@@ -64,8 +52,6 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
   const canvas = useRef<HTMLCanvasElement>(null);
   const [stage, setStage] = useState<Stage | null>(null);
   const [unable, setUnable] = useState("");
-  const [direction, setDirection] = useState("se");
-  const [deep, setDeep] = useState(false);
   const [tool, setTool] = useState<Tool>("pick");
   const [picked, setPicked] = useState<readonly number[]>([]);
   const [face, setFace] = useState<number | null>(null);
@@ -73,6 +59,8 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
   const [by, setBy] = useState<By>("storey");
   const [changed, setChanged] = useState(false);
+  const pressedAt = useRef({ x: 0, y: 0 });
+  const { menu, open: openMenu } = useContextMenu();
   const navigate = useNavigate();
   const edits = useViewEdits(version.project);
 
@@ -88,7 +76,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
     const box = canvas.current.parentElement;
     const fill = () => box && made.resize(box.clientWidth, box.clientHeight);
     fill();
-    made.look(DIRECTIONS.se?.[1] ?? [1, -1, 1]);
+    made.look(FIRST);
     const watch = new ResizeObserver(fill);
     if (box) watch.observe(box);
     setStage(made);
@@ -112,7 +100,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
 
   const elements = useMemo(() => solid?.elements ?? [], [solid]);
   useEffect(
-    () => stage?.show((k) => !off.has(keyOf(by, elements[k])) && !off.has(`id:${elements[k]?.id}`)),
+    () => stage?.show((k) => !off.has(partOf(by, elements[k])) && !off.has(`id:${elements[k]?.id}`)),
     [stage, off, by, elements],
   );
   useEffect(() => {
@@ -123,8 +111,43 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
     stage?.colour((k) => (picked.includes(k) ? "#86b7bf" : (colours.get(elements[k]?.id ?? "") ?? null)));
   }, [stage, picked, changed, version, elements]);
 
+  const hide = (ids: readonly string[]) => setOff(new Set([...off, ...ids.map((id) => `id:${id}`)]));
+  const menuAt = (event: MouseEvent) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const hit = stage?.pick(event.clientX - box.left, event.clientY - box.top);
+    const under = elements[hit?.element ?? -1];
+    const bearing = hit?.bearing ?? null;
+    // Of several that are picked, what is done to one of them is done to all.
+    const all = hit && picked.includes(hit.element) ? picked : hit ? [hit.element] : [];
+    const ids = all.flatMap((k) => elements[k]?.id ?? []);
+    if (hit) setPicked(all);
+    openMenu(event, [
+      under
+        ? [
+            [
+              ids.length > 1 ? `Hide ${ids.length} elements` : `Hide ${under.name || under.class}`,
+              () => hide(ids),
+            ],
+            [
+              "Only this",
+              () => setOff(new Set(elements.filter((e) => !ids.includes(e.id)).map((e) => `id:${e.id}`))),
+            ],
+          ]
+        : [],
+      bearing === null
+        ? []
+        : [["Elevation of this face", () => void saveView({ kind: "elevation", bearing })]],
+      [
+        ...(off.size ? [["Show everything", () => setOff(new Set())] as const] : []),
+        ["See all of it", () => stage?.fit(), "0"],
+      ],
+      [["Save as a view", save]],
+    ]);
+  };
   const press = (event: PointerEvent) => {
     const { clientX, clientY } = event;
+    pressedAt.current = { x: clientX, y: clientY };
+    if (event.button !== 0) return;
     const box = event.currentTarget.getBoundingClientRect();
     const letGo = (e: globalThis.PointerEvent) => {
       window.removeEventListener("pointerup", letGo);
@@ -147,7 +170,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
   };
 
   const saveView = async (spec: ViewSpec) => {
-    const made = await edits.make(spec);
+    const made = await edits.make({ ...spec, shown: shownIn3D(elements, by, off) });
     if (made) {
       notify("Saved as a view.");
       void navigate(`/projects/${version.project}/views/${made}`);
@@ -178,63 +201,17 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
       }}
     >
       <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
-        <Box
-          sx={{
-            px: 1.25,
-            py: 0.75,
-            display: "flex",
-            alignItems: "flex-end",
-            gap: 0.75,
-            borderBottom: `1px solid ${colours.sandDeep}`,
+        <BuildingTools
+          stage={stage}
+          measuring={tool === "measure"}
+          changed={anyChange ? changed : null}
+          onMeasure={() => {
+            setTool(tool === "measure" ? "pick" : "measure");
+            setEnds([]);
           }}
-        >
-          <ChoiceField
-            label="Direction"
-            width={182}
-            value={direction}
-            choices={Object.entries(DIRECTIONS).map(([key, [name]]) => [key, name] as const)}
-            onChoose={(key) => {
-              setDirection(key);
-              stage?.look(DIRECTIONS[key]?.[1] ?? [1, -1, 1]);
-            }}
-          />
-          <Button variant="outlined" onClick={() => stage?.fit()}>
-            Fit
-          </Button>
-          <ToggleButton
-            on={deep}
-            name="Perspective"
-            tip="Perspective instead of parallel projection"
-            onToggle={() => {
-              setDeep(!deep);
-              stage?.setPerspective(!deep);
-            }}
-          />
-          <ToggleButton
-            on={tool === "measure"}
-            name="Measure"
-            tip="Click two corners or edges"
-            onToggle={() => {
-              setTool(tool === "measure" ? "pick" : "measure");
-              setEnds([]);
-            }}
-          />
-          {anyChange && (
-            <ToggleButton
-              on={changed}
-              name="What changed"
-              tip="Colour what was added, moved, reshaped, and what was removed"
-              onToggle={() => setChanged(!changed)}
-            />
-          )}
-          <Box sx={{ ml: "auto" }}>
-            <Tooltip title="Save what is shown here as a view">
-              <Button variant="outlined" disabled={!stage} onClick={save}>
-                Save as a view
-              </Button>
-            </Tooltip>
-          </Box>
-        </Box>
+          onChanged={() => setChanged(!changed)}
+          onSave={save}
+        />
         <Box sx={{ position: "relative", flex: 1, minHeight: 0 }}>
           <canvas
             ref={canvas}
@@ -242,6 +219,12 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
             tabIndex={0}
             aria-label={HOW_TO_MOVE}
             onPointerDown={press}
+            onContextMenu={(event) => {
+              event.preventDefault();
+              // A drag with this button has moved the building.
+              const { x, y } = pressedAt.current;
+              if (Math.hypot(event.clientX - x, event.clientY - y) <= 4) menuAt(event);
+            }}
             onKeyDown={(event) => {
               if (event.ctrlKey || event.metaKey || event.altKey) return;
               const [turn, nearer] = [TURNS[event.key], NEARER[event.key]];
@@ -310,7 +293,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
           elements={elements}
           chosen={
             off.size
-              ? elements.filter((e) => !off.has(keyOf(by, e)) && !off.has(`id:${e.id}`))
+              ? elements.filter((e) => !off.has(partOf(by, e)) && !off.has(`id:${e.id}`))
               : elements.filter((_, k) => picked.includes(k))
           }
           onShow={(ids) =>
@@ -321,15 +304,12 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
           <ElementFacts
             element={element}
             more={picked.length - 1}
-            onHide={() => setOff(new Set([...off, ...picked.map((k) => `id:${elements[k]?.id}`)]))}
+            onHide={() => hide(picked.flatMap((k) => elements[k]?.id ?? []))}
             onFace={face === null ? undefined : () => void saveView({ kind: "elevation", bearing: face })}
           />
         )}
       </Box>
+      {menu}
     </Box>
   );
-}
-
-export function keyOf(by: By, element: SolidElement | undefined): string {
-  return element?.[by] ?? "";
 }

@@ -1,6 +1,7 @@
 /** The measure between two places, drawn over the building. */
 import Box from "@mui/material/Box";
 import { useEffect, useState } from "react";
+import { exactLengthOf } from "../../components/lengths";
 import { colours } from "../../theme/theme";
 import type { Place } from "./measuring";
 import type { Stage } from "./stage";
@@ -40,9 +41,9 @@ export function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[]
       >
         {by ? (
           <>
-            <strong>{Math.round(length)} mm</strong>
+            <strong>{exactLengthOf(length)}</strong>
             <Box component="span" sx={{ color: "text.secondary", ml: 1.5 }}>
-              x {Math.round(by[0] ?? 0)} · y {Math.round(by[1] ?? 0)} · z {Math.round(by[2] ?? 0)}
+              {by.map((side, k) => `${"xyz"[k]} ${exactLengthOf(side).replace(/ mm$/, "")}`).join(" · ")}
             </Box>
           </>
         ) : (

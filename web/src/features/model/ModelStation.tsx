@@ -7,12 +7,16 @@ import { useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useRef, useState, type DragEvent } from "react";
 import { Link } from "react-router-dom";
 import { api, data, type Job, type ModelVersion, type Project } from "../../api/client";
-import { isActive, useJobs, useModelVersions } from "../../api/queries";
-import { choicesOf } from "../../components/choices";
+import { isActive, useJobs, useModelVersions, useSizeQuestions } from "../../api/queries";
 import { ChoiceField } from "../../components/ChoiceField";
+import { lengthOf } from "../../components/lengths";
 import { Panel } from "../../components/Panel";
+import { useWhereabouts } from "../../components/useWhereabouts";
 import { colours } from "../../theme/theme";
+import { FirstSteps } from "./FirstSteps";
 import { Placement } from "./Placement";
+import { SizeQuestion } from "./SizeQuestion";
+import { FILE_UNITS } from "./units";
 import { upload } from "./upload";
 import { Versions } from "./Versions";
 import { WhatChanged } from "./WhatChanged";
@@ -21,27 +25,19 @@ import { WhatChanged } from "./WhatChanged";
 const Building3D = lazy(() => import("./Building3D").then((m) => ({ default: m.Building3D })));
 
 /** Most files give their unit; some give it wrongly. A choice is for the one file imported with it. */
-const UNITS = [
-  ["", "As the file says"],
-  ...choicesOf<Exclude<Project["model_unit"], "">>({
-    mm: "Millimetres",
-    cm: "Centimetres",
-    m: "Metres",
-    in: "Inches",
-    ft: "Feet",
-  }),
-] as const;
+const UNITS = [["", "As the file says"], ...FILE_UNITS] as const;
 
 export function ModelStation({ project }: { project: Project }) {
+  useWhereabouts(project.id, "model");
   const { data: versions = [], isSuccess } = useModelVersions(project.id);
   const { data: jobs = [] } = useJobs(project.id);
   const newest = versions[0];
   const lastRead = jobs.find((job) => job.kind === "read");
   return (
-    <Box component="main" sx={{ flex: 1, overflowY: "auto", bgcolor: colours.sand, p: 2 }}>
+    <Box sx={{ flex: 1, overflowY: "auto", bgcolor: colours.sand, p: 2 }}>
       <Box
         sx={{
-          maxWidth: 1500,
+          maxWidth: 2200,
           mx: "auto",
           display: "grid",
           gridTemplateColumns: "300px 1fr",
@@ -50,6 +46,7 @@ export function ModelStation({ project }: { project: Project }) {
         }}
       >
         <Box sx={{ display: "flex", flexDirection: "column", gap: 2.5 }}>
+          <FirstSteps project={project.id} />
           <ImportPanel project={project} lastRead={lastRead} first={!newest} />
           {newest && <Placement version={newest} />}
           {versions.length > 0 && <Versions versions={versions} />}
@@ -57,9 +54,9 @@ export function ModelStation({ project }: { project: Project }) {
         </Box>
         {newest ? (
           <Box sx={{ display: "flex", flexDirection: "column", gap: 2.5, minWidth: 0 }}>
-            <Box sx={{ height: "min(66vh, 640px)", display: "flex" }}>
+            <Box sx={{ height: "min(66vh, 1000px)", display: "flex" }}>
               <Suspense>
-                <Building3D version={newest} before={versions[1]} />
+                <Building3D key={newest.id} version={newest} before={versions[1]} />
               </Suspense>
             </Box>
             <Found version={newest} project={project} />
@@ -89,6 +86,7 @@ function ImportPanel({
   first: boolean;
 }) {
   const client = useQueryClient();
+  const { data: questions = [] } = useSizeQuestions(project.id);
   const input = useRef<HTMLInputElement>(null);
   const [sent, setSent] = useState<number | null>(null);
   const [unit, setUnit] = useState("");
@@ -167,6 +165,7 @@ function ImportPanel({
           </Button>
         </>
       )}
+      {!underWay && questions.map((asked) => <SizeQuestion key={asked.job} asked={asked} />)}
       {problem && (
         <Alert severity="error" sx={{ mt: 1.5 }}>
           {problem}
@@ -206,13 +205,15 @@ function ofShapes({ elements, left_out, failed }: ModelVersion["facts"]) {
 
 function Found({ version, project }: { version: ModelVersion; project: Project }) {
   const { facts } = version;
-  const metres = facts.size.map((x) => (x / 1000).toFixed(2)).join(" × ");
+  const sizes = facts.size.map((x) => lengthOf(x));
+  const unit = / m+$/.exec(sizes[0] ?? "")?.[0] ?? "";
+  const size = `${sizes.map((s) => s.slice(0, s.length - unit.length)).join(" × ")}${unit}`;
   const left = Object.entries(facts.left_out);
   return (
     <Panel name="What was found">
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(4, auto)", gap: 2, mb: 2 }}>
         <Fact name="Elements drawn" value={ofShapes(facts)} />
-        <Fact name="Overall size" value={`${metres} m`} />
+        <Fact name="Overall size" value={size} />
         <Fact name="Unit of the file" value={facts.unit} />
         <Fact name="Schema" value={facts.schema} />
       </Box>
@@ -258,7 +259,7 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
 /** A level as the trade writes it: +2.900 m, ±0.000 m. */
 function levelText(elevation: number) {
   const sign = Math.abs(elevation) < 0.5 ? "±" : elevation > 0 ? "+" : "−";
-  return `${sign}${Math.abs(elevation / 1000).toFixed(3)} m`;
+  return `${sign}${lengthOf(Math.abs(elevation), 3)}`;
 }
 
 function Fact({ name, value }: { name: string; value: string }) {

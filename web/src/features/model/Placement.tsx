@@ -1,16 +1,13 @@
 /** Where the building stands: its own axes in its file and on the national grid, and changing them. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
-import DialogActions from "@mui/material/DialogActions";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
 import TextField from "@mui/material/TextField";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data, type ModelVersion } from "../../api/client";
 import { isActive, useJobs } from "../../api/queries";
 import { choicesOf } from "../../components/choices";
+import { TitledDialog } from "../../components/TitledDialog";
 import { ChoiceField } from "../../components/ChoiceField";
 import { Panel } from "../../components/Panel";
 import { notifyError } from "../../stores/notices";
@@ -98,54 +95,57 @@ function AxesDialog({ version, onClose }: { version: ModelVersion; onClose: () =
     }
   };
   return (
-    <Dialog open onClose={onClose} transitionDuration={0} maxWidth="xs" fullWidth>
-      <DialogTitle>Change axes</DialogTitle>
-      <DialogContent sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
-        <Box>
-          Plans, sides and coordinates follow the building’s own axes. The file is read again as a new
-          version; sections and what is seen in plans stay in their place, elevations show the new sides.
-        </Box>
-        <TextField
-          label="Turn from the file’s x axis (°, counter-clockwise)"
-          value={typed}
-          autoFocus
-          error={turn === null}
-          helperText={turn === null ? "A figure from −360 to 360" : " "}
-          onChange={(event) => setTyped(event.target.value)}
-        />
-        <Box sx={{ display: "flex", gap: 1 }}>
-          {["x", "y", "z"].map((axis, k) => (
-            <TextField
-              key={axis}
-              label={`Zero in the file, ${axis} (m)`}
-              value={zero[k]}
-              error={origin[k] === null}
-              onChange={(event) => setZero(zero.map((old, n) => (n === k ? event.target.value : old)))}
-            />
-          ))}
-        </Box>
-        {mesh && (
-          <ChoiceField
-            label="Upward axis of the file"
-            width="100%"
-            value={up}
-            choices={AXES_UP}
-            onChoose={setUp}
+    <TitledDialog
+      title="Change axes"
+      width="xs"
+      onClose={onClose}
+      foot={
+        <>
+          <Button onClick={() => void place(null)}>Find from walls and placement</Button>
+          <Box sx={{ flex: 1 }} />
+          <Button onClick={onClose}>Cancel</Button>
+          <Button
+            variant="contained"
+            disabled={turn === null || !whole || same}
+            onClick={() => void place(turn)}
+          >
+            Change
+          </Button>
+        </>
+      }
+    >
+      <Box>
+        Plans, sides and coordinates follow the building’s own axes. The file is read again as a new version;
+        sections and what is seen in plans stay in their place, elevations show the new sides.
+      </Box>
+      <TextField
+        label="Turn from the file’s x axis (°, counter-clockwise)"
+        value={typed}
+        autoFocus
+        error={turn === null}
+        helperText={turn === null ? "A figure from −360 to 360" : " "}
+        onChange={(event) => setTyped(event.target.value)}
+      />
+      <Box sx={{ display: "flex", gap: 1 }}>
+        {["x", "y", "z"].map((axis, k) => (
+          <TextField
+            key={axis}
+            label={`Zero in the file, ${axis} (m)`}
+            value={zero[k]}
+            error={origin[k] === null}
+            onChange={(event) => setZero(zero.map((old, n) => (n === k ? event.target.value : old)))}
           />
-        )}
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={() => void place(null)}>Find from walls and placement</Button>
-        <Box sx={{ flex: 1 }} />
-        <Button onClick={onClose}>Cancel</Button>
-        <Button
-          variant="contained"
-          disabled={turn === null || !whole || same}
-          onClick={() => void place(turn)}
-        >
-          Change
-        </Button>
-      </DialogActions>
-    </Dialog>
+        ))}
+      </Box>
+      {mesh && (
+        <ChoiceField
+          label="Upward axis of the file"
+          width="100%"
+          value={up}
+          choices={AXES_UP}
+          onChoose={setUp}
+        />
+      )}
+    </TitledDialog>
   );
 }

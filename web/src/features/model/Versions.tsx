@@ -6,6 +6,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { api, data, type ModelVersion } from "../../api/client";
 import { Panel } from "../../components/Panel";
 import { colours } from "../../theme/theme";
+import { momentOf } from "../../components/moments";
 import { notify, notifyError } from "../../stores/notices";
 
 export function Versions({ versions }: { versions: ModelVersion[] }) {
@@ -34,7 +35,7 @@ export function Versions({ versions }: { versions: ModelVersion[] }) {
               </Box>
               <Box sx={{ fontSize: 12, color: "text.secondary" }}>
                 {version.restored_from && `version ${version.restored_from} restored · `}
-                {new Date(version.created).toLocaleString()} · {version.created_by} ·{" "}
+                {momentOf(version.created)} · {version.created_by} ·{" "}
                 {(version.file_size / 1024 / 1024).toFixed(2)} MB
               </Box>
             </Box>

@@ -51,19 +51,22 @@ export function readSolid(bytes: ArrayBuffer): Solid {
   };
 }
 
+/** The sides of an element's box along the axes; mm. */
+export function sidesOf({ places }: Solid, { points: [first, end] }: SolidElement): number[] {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  for (let p = first * 3; p < end * 3; p++) {
+    const at = places[p] ?? 0;
+    low[p % 3] = Math.min(low[p % 3] ?? 0, at);
+    high[p % 3] = Math.max(high[p % 3] ?? 0, at);
+  }
+  return high.map((h, axis) => Math.max(h - (low[axis] ?? 0), 0));
+}
+
 /** The numbers of all elements, the largest first. */
-export function largestFirst({ elements, places }: Solid): number[] {
-  const sizes = elements.map((e) => {
-    const low = [Infinity, Infinity, Infinity];
-    const high = [-Infinity, -Infinity, -Infinity];
-    for (let p = e.points[0] * 3; p < e.points[1] * 3; p++) {
-      const at = places[p] ?? 0;
-      low[p % 3] = Math.min(low[p % 3] ?? 0, at);
-      high[p % 3] = Math.max(high[p % 3] ?? 0, at);
-    }
-    return Math.hypot(...high.map((h, k) => h - (low[k] ?? 0)));
-  });
-  return elements.map((_, k) => k).sort((a, b) => (sizes[b] ?? 0) - (sizes[a] ?? 0));
+export function largestFirst(solid: Solid): number[] {
+  const sizes = solid.elements.map((e) => Math.hypot(...sidesOf(solid, e)));
+  return solid.elements.map((_, k) => k).sort((a, b) => (sizes[b] ?? 0) - (sizes[a] ?? 0));
 }
 
 /** Runs of indices, one after the other. */

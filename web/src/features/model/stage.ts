@@ -6,8 +6,6 @@ import {
   BufferGeometry,
   Color,
   DirectionalLight,
-  LineBasicMaterial,
-  LineSegments,
   Mesh,
   MeshLambertMaterial,
   OrthographicCamera,
@@ -20,13 +18,13 @@ import {
 } from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { colours } from "../../theme/theme";
+import { EdgeLines } from "./edgeLines";
 import { measuredFrom, type Place } from "./measuring";
+import { ANGLE, axonometricSight, bearingOf, halfHeight, perspectiveSight, type Sight } from "./sights";
 import { joined, largestFirst, type Solid } from "./solid";
 
 export type Way = readonly [number, number, number];
 
-/** Field of view of the perspective, degrees, up and down. */
-const ANGLE = 40;
 /** As far as one can rise above the building without tipping over; radians. */
 const STEEPEST = 1.55;
 /** A frame that takes longer is felt as a stall, one that takes less has room for more; milliseconds. */
@@ -36,6 +34,16 @@ const LEAST_SHOWN = 4_000;
 /** So long after the last movement all of the building is drawn again; milliseconds. */
 const REST = 180;
 
+/** So far beside the building is still on it; pixels. */
+const REACHES = [3, 6] as const;
+
+interface Picked {
+  element: number;
+  place: Place;
+  /** Of its face, as `bearingOf` tells it. */
+  bearing: number | null;
+}
+
 export class Stage {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
@@ -44,7 +52,7 @@ export class Stage {
   private camera: OrthographicCamera | PerspectiveCamera = this.flat;
   private controls: OrbitControls;
   private readonly mesh: Mesh<BufferGeometry, MeshLambertMaterial>;
-  private readonly lines: LineSegments<BufferGeometry, LineBasicMaterial>;
+  private readonly edges: EdgeLines;
   private readonly paint: BufferAttribute;
   /** Where each shown element's triangles begin among those drawn. */
   private shownFrom: number[] = [];
@@ -89,12 +97,10 @@ export class Stage {
       polygonOffsetUnits: 1,
     });
     this.mesh = new Mesh(body, shade);
-    const wire = new BufferGeometry();
-    wire.setAttribute("position", places);
-    this.lines = new LineSegments(wire, new LineBasicMaterial({ color: "#4d565d" }));
+    this.edges = new EdgeLines(solid, body);
     const sun = new DirectionalLight("#ffffff", 1.9);
     sun.position.set(-0.4, -0.7, 0.9);
-    this.scene.add(this.mesh, this.lines, new AmbientLight("#ffffff", 1.5), sun);
+    this.scene.add(this.mesh, this.edges.lines, new AmbientLight("#ffffff", 1.5), sun);
     this.bySize = largestFirst(solid);
     for (const camera of [this.flat, this.deep]) camera.up.set(0, 0, 1);
     this.controls = this.held();
@@ -121,7 +127,7 @@ export class Stage {
     clearTimeout(this.resting);
     this.controls.dispose();
     this.mesh.geometry.dispose();
-    this.lines.geometry.dispose();
+    this.edges.dispose();
     this.ghosts?.geometry.dispose();
     this.renderer.dispose();
   }
@@ -140,7 +146,8 @@ export class Stage {
       const count = this.mesh.geometry.index?.count ?? 0;
       const some = this.moving && this.budget < count / 3;
       this.mesh.geometry.setDrawRange(0, some ? Math.round(this.budget) * 3 : Infinity);
-      this.lines.visible = !some;
+      this.edges.lines.visible = !some;
+      this.edges.prepare(this.renderer, this.camera, this.pixel(), this.camera === this.deep, !this.moving);
       this.renderer.render(this.scene, this.camera);
       for (const watcher of this.watchers) watcher();
     });
@@ -307,7 +314,7 @@ export class Stage {
       pickedEdges.push(edges.subarray(e.edges[0] * 2, e.edges[1] * 2));
     }
     this.mesh.geometry.setIndex(new BufferAttribute(joined(pickedTriangles), 1));
-    this.lines.geometry.setIndex(new BufferAttribute(joined(pickedEdges), 1));
+    this.edges.lines.geometry.setIndex(new BufferAttribute(joined(pickedEdges), 1));
     this.draw();
   }
 
@@ -328,6 +335,16 @@ export class Stage {
     this.draw();
   }
 
+  /** Millimetres to a pixel of what is drawn; in the perspective at 1 mm from the eye. */
+  private pixel(): number {
+    const { height } = this.size();
+    const across =
+      this.camera === this.flat
+        ? (this.flat.top - this.flat.bottom) / this.flat.zoom
+        : 2 * Math.tan((ANGLE * Math.PI) / 360);
+    return across / Math.max(height * this.renderer.getPixelRatio(), 1);
+  }
+
   private size() {
     return { width: this.canvas.clientWidth, height: this.canvas.clientHeight };
   }
@@ -336,7 +353,20 @@ export class Stage {
    * The element at a point of the canvas, the place on it, and the bearing of its face; null beside the
    * building.
    */
-  pick(x: number, y: number): { element: number; place: Place; bearing: number | null } | null {
+  pick(x: number, y: number): Picked | null {
+    const straight = this.pickAt(x, y);
+    if (straight) return straight;
+    // Just beside something is meant for it: the nearest ring of points that meets anything.
+    for (const reach of REACHES)
+      for (let k = 0; k < 8; k++) {
+        const angle = (k * Math.PI) / 4;
+        const hit = this.pickAt(x + reach * Math.cos(angle), y + reach * Math.sin(angle));
+        if (hit) return hit;
+      }
+    return null;
+  }
+
+  private pickAt(x: number, y: number): Picked | null {
     const { width, height } = this.size();
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), this.camera);
@@ -372,50 +402,10 @@ export class Stage {
   }
 
   /** How it is looked at just now, in the figures of a view. */
-  sight():
-    | { bearing: number; altitude: number }
-    | { eye: [number, number, number]; target: [number, number, number]; angle: number } {
-    const way = this.camera.position.clone().sub(this.controls.target);
-    if (this.camera === this.flat) {
-      const bearing = ((Math.atan2(way.x, way.y) * 180) / Math.PI + 360) % 360;
-      const altitude = (Math.atan2(way.z, Math.hypot(way.x, way.y)) * 180) / Math.PI;
-      return {
-        bearing: Math.round(bearing * 10) / 10,
-        altitude: Math.round(Math.min(89, Math.max(-89, altitude)) * 10) / 10,
-      };
-    }
-    const real = (v: Vector3) =>
-      v.toArray().map((x, k) => Math.round(x + (this.solid.origin[k] ?? 0))) as [number, number, number];
-    // The core's field of view goes across; the picture here is wider than it is high.
-    const across = 2 * Math.atan(Math.tan((ANGLE * Math.PI) / 360) * Math.max(this.deep.aspect, 1));
-    return {
-      eye: real(this.camera.position),
-      target: real(this.controls.target),
-      angle: Math.round((across * 180) / Math.PI),
-    };
+  sight(): Sight {
+    const { position } = this.camera;
+    const { target } = this.controls;
+    if (this.camera === this.flat) return axonometricSight(position.clone().sub(target));
+    return perspectiveSight(position, target, this.solid.origin, this.deep.aspect);
   }
-}
-
-/**
- * Where one stands who looks straight at an upright face: degrees clockwise from north; null for one that
- * leans.
- */
-function bearingOf(normal: Vector3 | undefined): number | null {
-  if (!normal || Math.abs(normal.z) > 0.02) return null;
-  return Math.round((((Math.atan2(normal.x, normal.y) * 180) / Math.PI + 360) % 360) * 100) / 100;
-}
-
-/** Half the height of a picture that holds all of a box about its middle, looked at from a direction. */
-function halfHeight(box: Box3, middle: Vector3, aspect: number, from: Vector3): number {
-  const right = new Vector3(0, 0, 1).cross(from).normalize();
-  const up = from.clone().cross(right);
-  let [wide, high] = [1, 1];
-  for (const x of [box.min.x, box.max.x])
-    for (const y of [box.min.y, box.max.y])
-      for (const z of [box.min.z, box.max.z]) {
-        const away = new Vector3(x, y, z).sub(middle);
-        wide = Math.max(wide, Math.abs(away.dot(right)));
-        high = Math.max(high, Math.abs(away.dot(up)));
-      }
-  return Math.max(high, wide / aspect);
 }

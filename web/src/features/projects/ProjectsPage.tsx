@@ -2,7 +2,6 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
 import TextField from "@mui/material/TextField";
 import { NameDialog } from "../../components/NameDialog";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
@@ -14,6 +13,7 @@ import { Header } from "../../components/Header";
 import { colours } from "../../theme/theme";
 import { SheetThumbnail } from "../../components/Thumbnail";
 import { notifyError } from "../../stores/notices";
+import { ShareDialog } from "./ShareDialog";
 
 export function ProjectsPage() {
   const { data: projects, error } = useProjects();
@@ -66,6 +66,9 @@ function ProjectCard({ project }: { project: Project }) {
         to={`/projects/${project.id}/${sheets?.length ? "sheets" : "model"}`}
         sx={{
           display: "block",
+          // As high as its neighbours: what can be done with it stands at the foot of each.
+          height: "100%",
+          boxSizing: "border-box",
           p: 2,
           pb: 5,
           bgcolor: colours.sandPale,
@@ -124,79 +127,16 @@ function ProjectMenu({ project }: { project: Project }) {
     }
     await client.invalidateQueries({ queryKey: ["projects"] });
   };
-  const [sharing, setSharing] = useState<string | null>(null);
-  const share = async (way: "share" | "unshare", username: string) => {
-    try {
-      const at = { params: { path: { id: project.id } }, body: { username } };
-      await data(
-        way === "share"
-          ? api.POST("/api/projects/{id}/share/", at)
-          : api.POST("/api/projects/{id}/unshare/", at),
-      );
-      setSharing("");
-    } catch (error) {
-      notifyError(error);
-    }
-    await client.invalidateQueries({ queryKey: ["projects"] });
-  };
+  const [sharing, setSharing] = useState(false);
   const small = { minHeight: 24, px: 0.75, minWidth: 0, fontSize: 12 };
   return (
     <Box sx={{ position: "absolute", left: 10, bottom: 8, display: "flex", zIndex: 1 }}>
       {project.own && (
-        <Button aria-label={`Share ${project.name}`} onClick={() => setSharing("")} sx={small}>
+        <Button aria-label={`Share ${project.name}`} onClick={() => setSharing(true)} sx={small}>
           {project.members.length ? `Shared with ${project.members.length}` : "Share"}
         </Button>
       )}
-      <Dialog
-        open={sharing !== null}
-        onClose={() => setSharing(null)}
-        transitionDuration={0}
-        maxWidth="xs"
-        fullWidth
-      >
-        <Box
-          component="form"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (sharing?.trim()) void share("share", sharing.trim());
-          }}
-          sx={{ p: 2.5, fontSize: 13.5 }}
-        >
-          <Box sx={{ mb: 1.5 }}>
-            {project.members.length
-              ? "Shared with:"
-              : "Add people who work on this project. You see each other’s changes as they happen."}
-          </Box>
-          {project.members.map((username) => (
-            <Box
-              key={username}
-              sx={{ display: "flex", alignItems: "center", justifyContent: "space-between" }}
-            >
-              {username}
-              <Button
-                aria-label={`No longer share with ${username}`}
-                onClick={() => void share("unshare", username)}
-                sx={small}
-              >
-                Remove
-              </Button>
-            </Box>
-          ))}
-          <Box sx={{ display: "flex", gap: 1, mt: 1.5 }}>
-            <TextField
-              label="Sign-in name"
-              autoFocus
-              fullWidth
-              value={sharing ?? ""}
-              onChange={(event) => setSharing(event.target.value)}
-            />
-            <Button type="submit" variant="contained" disabled={!sharing?.trim()}>
-              Share
-            </Button>
-            <Button onClick={() => setSharing(null)}>Done</Button>
-          </Box>
-        </Box>
-      </Dialog>
+      {sharing && <ShareDialog project={project} onClose={() => setSharing(false)} />}
       <Button aria-label={`Rename ${project.name}`} onClick={() => setName(project.name)} sx={small}>
         Rename
       </Button>

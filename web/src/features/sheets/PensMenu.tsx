@@ -81,7 +81,7 @@ export function PensMenu({ pens, table, tables, layers, onTable, onChange }: Pro
               }}
             >
               <Box sx={{ width: 112, fontSize: 12.5, fontWeight: 650, color: "text.primary" }}>{title}</Box>
-              <Box sx={{ width: 98 }}>Width</Box>
+              <Box sx={{ width: 92 }}>Width</Box>
               <Box>Colour</Box>
             </Box>
             {names.map((name) => {
@@ -107,10 +107,10 @@ export function PensMenu({ pens, table, tables, layers, onTable, onChange }: Pro
                     onChange={(event) =>
                       set(kind, name, { width: event.target.value ? Number(event.target.value) : null })
                     }
-                    sx={{ width: 98 }}
+                    sx={{ width: 92 }}
                   >
                     <MenuItem value="" dense>
-                      unchanged
+                      same
                     </MenuItem>
                     {WIDTHS.map((w) => (
                       <MenuItem key={w} value={String(w)} dense>
@@ -125,10 +125,10 @@ export function PensMenu({ pens, table, tables, layers, onTable, onChange }: Pro
                     inputProps={{ "aria-label": `Colour of ${name}` }}
                     MenuProps={{ transitionDuration: 0 }}
                     onChange={(event) => set(kind, name, { colour: event.target.value || null })}
-                    sx={{ width: 108 }}
+                    sx={{ width: 92 }}
                   >
                     <MenuItem value="" dense>
-                      unchanged
+                      same
                     </MenuItem>
                     {COLOURS.map(([value, word]) => (
                       <MenuItem key={value} value={value} dense>

@@ -24,7 +24,12 @@ export function PlotPreview({ plot, onClose }: Props) {
       onClose={onClose}
       maxWidth={false}
       transitionDuration={0}
-      slotProps={{ paper: { sx: { width: "min(1120px, 92vw)", height: "92vh" } } }}
+      slotProps={{
+        paper: {
+          "aria-label": `Preview of ${job.about}`,
+          sx: { width: "min(1120px, 92vw)", height: "92vh" },
+        },
+      }}
     >
       <Box
         sx={{

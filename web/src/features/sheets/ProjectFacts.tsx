@@ -2,11 +2,11 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
 import TextField from "@mui/material/TextField";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data, type Picture, type Project, type Register } from "../../api/client";
+import { TitledDialog } from "../../components/TitledDialog";
 import { PictureField } from "./PictureField";
 
 const FIELDS = [
@@ -62,55 +62,49 @@ export function ProjectFacts({
     },
   });
   return (
-    <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <Box
-        component="form"
-        onSubmit={(event) => {
-          event.preventDefault();
-          save.mutate();
-        }}
-        sx={{ p: 2.5, display: "flex", flexDirection: "column", gap: 1.75 }}
-      >
-        <Box component="h2" sx={{ m: 0, fontSize: 15, fontWeight: 650 }}>
-          On every sheet of this project
-        </Box>
-        {save.error && <Alert severity="error">{save.error.message}</Alert>}
-        <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.75 }}>
-          {FIELDS.map(([key, label], k) => (
-            <TextField
-              key={key}
-              label={label}
-              autoFocus={k === 0}
-              required={key === "name"}
-              value={typed[key]}
-              onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
-              slotProps={{ htmlInput: { maxLength: MAX_LENGTH[key] ?? 200 } }}
-            />
-          ))}
-          <TextField
-            label="Numbers of sheets"
-            value={pattern}
-            onChange={(event) => setPattern(event.target.value)}
-            helperText="Such as {discipline}-{type}{n:02} or A-{n:02}"
-            slotProps={{ htmlInput: { maxLength: 40 } }}
-          />
-          <PictureField
-            project={project.id}
-            pictures={pictures}
-            label="Logo"
-            value={logo}
-            first={["", "None"]}
-            width="100%"
-            onChoose={setLogo}
-          />
-        </Box>
-        <Box sx={{ display: "flex", justifyContent: "flex-end", gap: 1 }}>
+    <TitledDialog
+      title="On every sheet of this project"
+      onClose={onClose}
+      onSubmit={() => save.mutate()}
+      foot={
+        <>
           <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" variant="contained" disabled={save.isPending}>
             Save
           </Button>
-        </Box>
+        </>
+      }
+    >
+      {save.error && <Alert severity="error">{save.error.message}</Alert>}
+      <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.75 }}>
+        {FIELDS.map(([key, label], k) => (
+          <TextField
+            key={key}
+            label={label}
+            autoFocus={k === 0}
+            required={key === "name"}
+            value={typed[key]}
+            onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
+            slotProps={{ htmlInput: { maxLength: MAX_LENGTH[key] ?? 200 } }}
+          />
+        ))}
+        <TextField
+          label="Numbers of sheets"
+          value={pattern}
+          onChange={(event) => setPattern(event.target.value)}
+          helperText="Such as {discipline}-{type}{n:02} or A-{n:02}"
+          slotProps={{ htmlInput: { maxLength: 40 } }}
+        />
+        <PictureField
+          project={project.id}
+          pictures={pictures}
+          label="Logo"
+          value={logo}
+          first={["", "None"]}
+          width="100%"
+          onChoose={setLogo}
+        />
       </Box>
-    </Dialog>
+    </TitledDialog>
   );
 }

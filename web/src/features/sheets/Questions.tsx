@@ -1,18 +1,25 @@
 /** What the Sheets station asks in a dialog, one at a time. */
-import type { Project, Viewport } from "../../api/client";
+import type { Annotation, Project, Viewport } from "../../api/client";
 import { useLadder, usePenParts, usePenTables, usePictures, useRegister } from "../../api/queries";
 import type { Point } from "../../canvas/geometry";
-import type { AnnotationEdits } from "./annotationCommands";
+import type { AnnotationEdits } from "./annotate/annotationCommands";
 import { AddSeveral, ChooseView, ToSheets } from "./Dialogs";
-import { OuterChains } from "./OuterChains";
-import { TagOpenings } from "./TagOpenings";
+import { OwnLevels } from "./annotate/OwnLevels";
+import { OuterChains } from "./annotate/OuterChains";
+import type { Asked } from "./annotate/ToolOptions";
+import { FindReplace } from "./annotate/FindReplace";
+import { NoteList } from "./annotate/NoteList";
+import { StylesDialog } from "./annotate/StylesDialog";
+import { SymbolLibrary } from "./annotate/SymbolLibrary";
+import { TagAll } from "./annotate/TagAll";
 import { PenTables } from "./pens/PenTables";
 import { ProjectFacts } from "./ProjectFacts";
 import type { Edits } from "./sheetCommands";
 import type { SheetSet } from "./useSet";
 
 export type Question =
-  | { ask: "project" | "several" | "sheets" | "pens" | "dimension" | "tags" }
+  | { ask: "project" | "several" | "sheets" | "pens" | "pieces" | "find" | Asked }
+  | { ask: "dimension" | "levels" | "tags" }
   | { ask: "view"; points: readonly Point[] };
 
 interface Props {
@@ -20,15 +27,20 @@ interface Props {
   project: Project;
   set: SheetSet;
   chosen: Viewport[];
+  /** The annotation that is chosen. */
+  pieces: readonly Annotation[];
   edits: Edits;
   annotation: AnnotationEdits;
   onOpen: (sheet: string) => void;
+  /** Show a piece where it stands. */
+  onPiece: (piece: Annotation) => void;
   onClose: () => void;
 }
 
 const NOTHING: never[] = [];
 
-export function Questions({ question, project, set, chosen, edits, annotation, onOpen, onClose }: Props) {
+export function Questions(props: Props) {
+  const { question, project, set, chosen, pieces, edits, annotation, onOpen, onPiece, onClose } = props;
   const { data: register } = useRegister(project.id);
   const { data: images = NOTHING } = usePictures(project.id);
   const { data: penParts } = usePenParts();
@@ -79,8 +91,32 @@ export function Questions({ question, project, set, chosen, edits, annotation, o
       );
     case "dimension":
       return chosen[0] && <OuterChains viewport={chosen[0]} edits={annotation} onClose={onClose} />;
+    case "levels":
+      return chosen[0] && <OwnLevels viewport={chosen[0]} edits={annotation} onClose={onClose} />;
     case "tags":
-      return chosen[0] && <TagOpenings viewport={chosen[0]} edits={annotation} onClose={onClose} />;
+      return (
+        chosen[0] && <TagAll project={project.id} viewport={chosen[0]} edits={annotation} onClose={onClose} />
+      );
+    case "notes":
+      return <NoteList project={project.id} onClose={onClose} />;
+    case "styles":
+      return <StylesDialog project={project.id} onClose={onClose} />;
+    case "symbols":
+      return <SymbolLibrary project={project.id} onClose={onClose} />;
+    case "find":
+      return <FindReplace set={set} edits={annotation} onGo={onPiece} onClose={onClose} />;
+    case "pieces":
+      return (
+        <ToSheets
+          sheets={set.sheets.filter((s) => s.id !== sheet?.id)}
+          count={pieces.length}
+          onClose={onClose}
+          onPlace={(ids) => {
+            onClose();
+            annotation.copyTo(pieces, ids);
+          }}
+        />
+      );
     case "view":
       return (
         <ChooseView

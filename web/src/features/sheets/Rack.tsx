@@ -8,6 +8,7 @@ import { usePlacedOn } from "../../api/queries";
 import { StateMark } from "../../components/StateMark";
 import { colours } from "../../theme/theme";
 import { ViewThumbnail } from "../../components/Thumbnail";
+import { Unseen } from "../../components/Unseen";
 import type { Projection } from "./sheetCommands";
 import { REGISTER_WIDTH } from "./Register";
 import { useBoard } from "../../stores/board";
@@ -87,7 +88,6 @@ export function Rack({ project, views, hasModel, onPlace, onArrange }: Props) {
             key={view.id}
             role="button"
             tabIndex={0}
-            aria-label={`Place ${view.name}`}
             aria-disabled={!view.linework}
             aria-pressed={chosen.includes(view.id)}
             onPointerDown={(event) => carry(event, view)}
@@ -116,7 +116,10 @@ export function Rack({ project, views, hasModel, onPlace, onArrange }: Props) {
           >
             <ViewThumbnail view={view} width={178} height={84} />
             <Box sx={{ px: 1, py: 0.5, borderTop: `1px solid ${colours.sand}`, bgcolor: colours.sandPale }}>
-              <Box sx={{ fontSize: 12.5, fontWeight: 600 }}>{view.name}</Box>
+              <Box sx={{ fontSize: 12.5, fontWeight: 600 }}>
+                <Unseen>{"Place "}</Unseen>
+                {view.name}{" "}
+              </Box>
               <Box sx={{ display: "flex", justifyContent: "space-between", gap: 1 }}>
                 <StateMark state={view.state} />
                 <Box sx={{ fontSize: 11.5, color: "text.secondary", textAlign: "right" }}>

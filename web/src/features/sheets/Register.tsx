@@ -1,15 +1,21 @@
-/** The register: the sheets of the set in their order. */
+/** The register: the sheets of the set in their order, by series, as pictures or as lines. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
+import OutlinedInput from "@mui/material/OutlinedInput";
 import Tooltip from "@mui/material/Tooltip";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import type { Sheet, Viewport } from "../../api/client";
-import { SeverityMark } from "../../components/severities";
-import { StateMark } from "../../components/StateMark";
+import type { CommandGroups } from "../../components/CommandItems";
+import { useThoseAt } from "../../components/People";
+import { useContextMenu } from "../../components/useContextMenu";
 import { colours } from "../../theme/theme";
-import { SheetThumbnail } from "../../components/Thumbnail";
 import { useBoard } from "../../stores/board";
+import { prefer, usePreferences } from "../../stores/preferences";
+import { SeveralSheets } from "./SeveralSheets";
+import type { Edits } from "./sheetCommands";
+import { chosenBy, isSought, placeAmong, runsOf } from "./registerParts";
+import { RegisterRow } from "./RegisterRow";
 import type { FindingCounts } from "./useFindings";
 
 export const REGISTER_WIDTH = 204;
@@ -22,46 +28,89 @@ interface Props {
   /** What the last check has found, by their ids. */
   findings: FindingCounts;
   open: string;
+  /** What can be done to a sheet. */
+  commandsOf: (sheet: Sheet) => CommandGroups;
   onOpen: (id: string) => void;
   onAdd: () => void;
   onAddSeveral: () => void;
   onMove: (sheet: Sheet, to: number) => void;
+  /** Plot some sheets. */
+  onPlot: (sheets: string[]) => void;
+  edits: Edits;
 }
 
-export function Register({
-  sheets,
-  viewports,
-  warnings,
-  findings,
-  open,
-  onOpen,
-  onAdd,
-  onAddSeveral,
-  onMove,
-}: Props) {
-  const [held, setHeld] = useState<{ id: string; to: number } | null>(null);
-  const atEnd = held?.to === sheets.length;
+export function Register(props: Props) {
+  const { sheets, viewports, warnings, findings, open, commandsOf, onOpen, onAdd, onAddSeveral, onMove } =
+    props;
+  const pictured = usePreferences((s) => s.register) === "pictures";
+  const thoseAt = useThoseAt();
+  const [words, setWords] = useState("");
+  const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
+  /** The sheet that is dragged, and the one that it would come to lie before; none for the end. */
+  const [held, setHeld] = useState<{ id: string; before: string | undefined } | null>(null);
+  const { menu, open: openMenu } = useContextMenu();
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  /** The sheet that was clicked last, from where a range is chosen. */
+  const last = useRef(open);
+  const several = sheets.filter((sheet) => chosen.has(sheet.id));
+  const found = sheets.filter((sheet) => isSought(sheet, words.trim()));
+  const runs = runsOf(found);
+  // With one series there is nothing to tell apart.
+  const named = new Set(runs.map((run) => run.series)).size > 1;
+  const lastShown = found.at(-1)?.id;
 
-  /**
-   * Where in the register the sheet being dragged comes to lie: before the first whose middle is below the
-   * pointer.
-   */
-  const placeAt = (event: { clientY: number; currentTarget: HTMLElement }) => {
-    const rows = [...event.currentTarget.querySelectorAll<HTMLElement>("[data-sheet]")];
-    const below = rows.findIndex(
+  /** The first sheet whose middle is below the pointer. */
+  const sheetBelow = (event: { clientY: number; currentTarget: HTMLElement }) =>
+    [...event.currentTarget.querySelectorAll<HTMLElement>("[data-sheet]")].find(
       (row) => event.clientY < row.getBoundingClientRect().top + row.clientHeight / 2,
-    );
-    return below < 0 ? rows.length : below;
-  };
+    )?.dataset.sheet;
   const drop = () => {
     const from = sheets.findIndex((s) => s.id === held?.id);
     const sheet = sheets[from];
     if (held && sheet) {
-      const to = held.to > from ? held.to - 1 : held.to;
+      const to = placeAmong(sheets, held.id, held.before);
       if (to !== from) onMove(sheet, to);
     }
     setHeld(null);
   };
+  const row = (sheet: Sheet) => (
+    <RegisterRow
+      key={sheet.id}
+      sheet={sheet}
+      on={viewports.filter((v) => v.sheet === sheet.id)}
+      pictured={pictured}
+      current={sheet.id === open}
+      held={held?.id === sheet.id}
+      people={thoseAt(sheet.id)}
+      mark={
+        !held
+          ? null
+          : held.before === sheet.id
+            ? "before"
+            : held.before === undefined && sheet.id === lastShown
+              ? "behind"
+              : null
+      }
+      warning={warnings[sheet.id]}
+      findings={findings.get(sheet.id)}
+      chosen={several.length > 1 && chosen.has(sheet.id)}
+      onPress={(event) => {
+        const shown = found.map((s) => s.id);
+        const more = event.shiftKey || event.ctrlKey || event.metaKey;
+        const from = shown.includes(last.current) && more ? last.current : open;
+        setChosen(chosenBy(event, sheet.id, from, shown, chosen));
+        if (!event.shiftKey) last.current = sheet.id;
+        if (!more) onOpen(sheet.id);
+      }}
+      onHold={() => setHeld({ id: sheet.id, before: sheet.id })}
+      onRelease={() => setHeld(null)}
+      onShift={(by) => {
+        const at = sheets.findIndex((s) => s.id === sheet.id);
+        if (sheets[at + by]) onMove(sheet, at + by);
+      }}
+      onMenu={(event) => openMenu(event, commandsOf(sheet))}
+    />
+  );
   return (
     <Box
       component="nav"
@@ -74,101 +123,90 @@ export function Register({
         bgcolor: "background.default",
       }}
     >
-      <Box
-        sx={{
-          px: 1.5,
-          pt: 1.25,
-          pb: 0.75,
-          display: "flex",
-          alignItems: "baseline",
-          justifyContent: "space-between",
-        }}
-      >
+      <Box sx={{ pl: 1.5, pr: 0.75, pt: 1, pb: 0.5, display: "flex", alignItems: "center", gap: 0.75 }}>
         <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 650 }}>
           Register
         </Box>
-        <Box sx={{ fontSize: 11.5, color: "text.secondary" }}>
-          {sheets.length} {sheets.length === 1 ? "sheet" : "sheets"}
+        <Box sx={{ fontSize: 11.5, color: "text.secondary", flex: 1, whiteSpace: "nowrap" }}>
+          {words.trim() ? `${found.length} of ${sheets.length}` : countOf(sheets.length)}
         </Box>
+        <Button
+          onClick={() => prefer({ register: pictured ? "lines" : "pictures" })}
+          sx={{ minWidth: 0, minHeight: 22, px: 0.75, fontSize: 11.5 }}
+        >
+          {pictured ? "As lines" : "As pictures"}
+        </Button>
+      </Box>
+      <Box sx={{ px: 1, pb: 0.75 }}>
+        <OutlinedInput
+          size="small"
+          fullWidth
+          placeholder="Find a sheet"
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === "Enter" && found[0]) onOpen(found[0].id);
+            if (event.key !== "Escape") return;
+            event.stopPropagation();
+            setWords("");
+          }}
+          inputProps={{ "aria-label": "Find a sheet", type: "search" }}
+          sx={{ height: 28, fontSize: 12.5 }}
+        />
       </Box>
       <Box
         sx={{ flex: 1, overflowY: "auto", px: 1, pb: 1 }}
         onDragOver={(event) => {
           if (!held) return;
           event.preventDefault();
-          setHeld({ id: held.id, to: placeAt(event) });
+          setHeld({ id: held.id, before: sheetBelow(event) });
         }}
         onDrop={drop}
       >
-        {sheets.map((sheet, k) => {
-          const on = viewports.filter((v) => v.sheet === sheet.id);
-          const outOfDate = on.some((v) => v.state === "out_of_date");
-          const current = sheet.id === open;
+        {runs.map((run) => {
+          const [first] = run.sheets;
+          const shut = named && closed.has(run.series) && !words.trim();
           return (
-            <ButtonBase
-              key={sheet.id}
-              data-sheet
-              draggable
-              onDragStart={(event) => {
-                event.dataTransfer.effectAllowed = "move";
-                setHeld({ id: sheet.id, to: k });
-              }}
-              onDragEnd={() => setHeld(null)}
-              onClick={() => onOpen(sheet.id)}
-              onKeyDown={(event) => {
-                const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
-                if (!by || !event.altKey || !sheets[k + by]) return;
-                event.preventDefault();
-                onMove(sheet, k + by);
-              }}
-              title={`${sheet.number} ${sheet.title}\nDrag it, or press Alt and an arrow, to move it`}
-              aria-current={current ? "page" : undefined}
-              aria-label={`Sheet ${sheet.number} ${sheet.title}`}
-              sx={{
-                display: "block",
-                width: "100%",
-                textAlign: "left",
-                p: 0.75,
-                mb: 0.5,
-                borderRadius: 1,
-                bgcolor: current ? colours.sand : "transparent",
-                boxShadow: current ? `inset 3px 0 0 ${colours.rust}` : "none",
-                opacity: held?.id === sheet.id ? 0.5 : 1,
-                borderTop: `2px solid ${held?.to === k ? colours.rust : "transparent"}`,
-                borderBottom: `2px solid ${atEnd && k === sheets.length - 1 ? colours.rust : "transparent"}`,
-                "&:hover": { bgcolor: current ? colours.sand : colours.sandPale },
-              }}
+            <Box
+              key={first?.id}
+              role={named ? "group" : undefined}
+              aria-label={named ? nameOf(run.series) : undefined}
             >
-              <Box sx={{ border: `1px solid ${colours.sandDeep}`, ml: 0.5 }}>
-                <SheetThumbnail sheet={sheet.version ? sheet.id : ""} viewports={on} width={164} />
-              </Box>
-              <Box sx={{ mt: 0.5, ml: 0.5, display: "flex", gap: 0.75, alignItems: "baseline" }}>
-                <Box component="span" sx={{ fontWeight: 650, fontSize: 12.5, whiteSpace: "nowrap" }}>
-                  {sheet.number ?? "…"}
-                </Box>
-                <Box
-                  component="span"
-                  sx={{ fontSize: 12.5, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}
+              {named && (
+                <ButtonBase
+                  aria-expanded={!shut}
+                  onClick={() =>
+                    setClosed((old) => {
+                      const now = new Set(old);
+                      if (!now.delete(run.series)) now.add(run.series);
+                      return now;
+                    })
+                  }
+                  sx={SERIES}
                 >
-                  {sheet.title}
-                </Box>
-              </Box>
-              <Box sx={{ ml: 0.5, display: "flex", gap: 1 }}>
-                {outOfDate && <StateMark state="out_of_date" />}
-                {(["error", "warning"] as const).map((severity) => {
-                  const count = findings.get(sheet.id)?.[severity];
-                  return count && <SeverityMark key={severity} severity={severity} count={count} />;
-                })}
-                {warnings[sheet.id] && (
-                  <Box component="span" sx={{ color: colours.rust, fontSize: 11.5, fontWeight: 600 }}>
-                    {warnings[sheet.id]}
+                  <span aria-hidden>{shut ? "▸" : "▾"}</span>
+                  {nameOf(run.series)}
+                  <Box component="span" sx={{ fontWeight: 400, color: "text.secondary" }}>
+                    {run.sheets.length}
                   </Box>
-                )}
-              </Box>
-            </ButtonBase>
+                </ButtonBase>
+              )}
+              {!shut && run.sheets.map(row)}
+            </Box>
           );
         })}
+        {sheets.length > 0 && !found.length && (
+          <Box sx={{ p: 1, fontSize: 12.5, color: "text.secondary" }}>No sheet has these words.</Box>
+        )}
       </Box>
+      {several.length > 1 && (
+        <SeveralSheets
+          sheets={several}
+          edits={props.edits}
+          onPlot={props.onPlot}
+          onRelease={() => setChosen(new Set())}
+        />
+      )}
       <Box sx={{ display: "flex", gap: 1, p: 1, borderTop: 1, borderColor: "divider" }}>
         <Tooltip title="Show the saved views (V)">
           <Button variant="contained" onClick={() => useBoard.setState({ rackOpen: true })} sx={{ flex: 1 }}>
@@ -191,6 +229,24 @@ export function Register({
           </Button>
         </Tooltip>
       </Box>
+      {menu}
     </Box>
   );
 }
+
+const countOf = (sheets: number) => `${sheets} ${sheets === 1 ? "sheet" : "sheets"}`;
+const nameOf = (series: string) => (series ? `Series ${series}` : "No series");
+const SERIES = {
+  display: "flex",
+  gap: 0.75,
+  alignItems: "baseline",
+  width: "100%",
+  justifyContent: "flex-start",
+  px: 0.75,
+  py: 0.5,
+  fontSize: 12,
+  fontWeight: 650,
+  borderRadius: 1,
+  "&:hover": { bgcolor: colours.sandPale },
+  "&:focus-visible": { outline: `2px solid ${colours.rust}`, outlineOffset: -2 },
+} as const;

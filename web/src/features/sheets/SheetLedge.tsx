@@ -97,7 +97,9 @@ export function SheetLedge({
   return (
     <Ledge label="Ledge: sheet">
       <Group name="Title block" grow>
-        <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, flex: 1, minWidth: 0, maxWidth: 560 }}>
+        <Box
+          sx={{ display: "flex", flexDirection: "column", gap: 0.5, flex: 1, minWidth: 372, maxWidth: 560 }}
+        >
           {[
             [
               ...NUMBERED.filter(([key]) => pattern.includes(`{${key === "sheet_type" ? "type" : key}`)),

@@ -2,19 +2,24 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { EmptyState } from "../../components/EmptyState";
-import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type MouseEvent } from "react";
 import { useLocation, useNavigate, useParams } from "react-router-dom";
-import { api, data, type Project, type View } from "../../api/client";
+import { api, data, type Project, type View, type Annotation, type Viewport } from "../../api/client";
 import { useLadder, useNumberWarnings, usePlot, useTemplates } from "../../api/queries";
-import { geometryOf, toPaper, type Point } from "../../canvas/geometry";
-import { annotate } from "../../stores/annotating";
+import { geometryOf, toPaper, type Geometry, type Point } from "../../canvas/geometry";
+import { useWhereabouts } from "../../components/useWhereabouts";
+import { useContextMenu } from "../../components/useContextMenu";
+import { annotate, useAnnotating } from "../../stores/annotating";
 import { useBoard } from "../../stores/board";
+import { useGesture } from "../../stores/gesture";
 import { notifyError } from "../../stores/notices";
+import { useOffered } from "../../stores/commands";
 import { select, useSelection } from "../../stores/selection";
 import { afterWrites, resume } from "../../sync/rows";
 import { colours } from "../../theme/theme";
-import { useAnnotationEdits } from "./annotationCommands";
+import { useAnnotationEdits } from "./annotate/annotationCommands";
 import { Board } from "./board/Board";
+import { boardGroups, sheetGroups } from "./boardMenu";
 import { SheetOverlay } from "./board/SheetOverlay";
 import { TemplateOverlay } from "./board/TemplateOverlay";
 import { CarriedCard } from "./CarriedCard";
@@ -26,7 +31,7 @@ import { Register } from "./Register";
 import { useEdits } from "./sheetCommands";
 import { StationLedge } from "./StationLedge";
 import { templateEdits } from "./templateCommands";
-import { useAnnotate } from "./useAnnotate";
+import { useAnnotate } from "./annotate/useAnnotate";
 import { useFindings } from "./useFindings";
 import { useSet } from "./useSet";
 import { useCompose } from "./useSheetCommands";
@@ -47,6 +52,7 @@ export function SheetsStation({ project }: { project: Project }) {
   const id = project.id;
   const set = useSet(id, sheetId);
   const { sheet, sheets, on, display } = set;
+  useWhereabouts(id, "sheets", sheet?.id);
   const { data: ladder = NOTHING } = useLadder(id);
   const { data: templates = NOTHING } = useTemplates(id);
   const { data: warnings = NO_WARNINGS } = useNumberWarnings(id);
@@ -96,14 +102,22 @@ export function SheetsStation({ project }: { project: Project }) {
       open(first.sheet);
     }
   };
+  const goToPiece = (piece: Annotation) => {
+    const to = piece.sheet ?? set.firstOf(piece.view ?? "")?.sheet;
+    if (to === sheet?.id) select(piece.id);
+    else if (to) {
+      arriving.current = piece.id;
+      open(to);
+    }
+  };
   const addSheet = () => {
     const made = edits.addSheets([""], sheet);
     if (made) open(made);
   };
   const plot = useCallback(
-    async (only?: string) => {
+    async (sheets?: string[]) => {
       try {
-        const body = { project: id, sheets: only ? [only] : undefined, settings: null, form: "pdf" as const };
+        const body = { project: id, sheets, settings: null, form: "pdf" as const };
         setPlotting((await afterWrites(() => data(api.POST("/api/plots/", { body })))).id);
       } catch (error) {
         notifyError(error);
@@ -125,9 +139,14 @@ export function SheetsStation({ project }: { project: Project }) {
     void edits.place(views, sheet.id, at);
   };
 
-  const plotThis = useCallback(() => sheet && void plot(sheet.id), [plot, sheet]);
+  const plotThis = useCallback(() => sheet && void plot([sheet.id]), [plot, sheet]);
   const chooseView = useCallback((points: readonly Point[]) => setQuestion({ ask: "view", points }), []);
-  const annotating = useAnnotate({ project: id, sheet: sheet?.id, on, edits: annotation });
+  const onLinedUp = useCallback(
+    (viewport: Viewport, to: Geometry) =>
+      void edits.reshape(new Map([[viewport.id, to]]), "line up by two points"),
+    [edits],
+  );
+  const annotating = useAnnotate({ project: id, sheet: sheet?.id, on, edits: annotation, onLinedUp });
   const compose = useCompose({
     sheet,
     on,
@@ -147,10 +166,49 @@ export function SheetsStation({ project }: { project: Project }) {
       () =>
         onTemplate
           ? { ...compose, ...onTemplate, stepScale: nothing, copy: nothing, paste: nothing, pin: nothing }
-          : { ...compose, annotating },
+          : { ...compose, annotating, find: () => setQuestion({ ask: "find" }) },
       [compose, annotating, onTemplate],
     ),
   );
+
+  useOffered(
+    useMemo(
+      () => [
+        ["Plot sheet", plotThis],
+        ["Plot set", () => void plot()],
+        ["Add several sheets", () => setQuestion({ ask: "several" })],
+        ["Find and replace in annotation", () => setQuestion({ ask: "find" })],
+        ["Project, client and site", () => setQuestion({ ask: "project" })],
+        ["Pen tables", () => setQuestion({ ask: "pens" })],
+        ["Numbered notes", () => setQuestion({ ask: "notes" })],
+        ["Styles of annotation", () => setQuestion({ ask: "styles" })],
+        ["Symbol library", () => setQuestion({ ask: "symbols" })],
+        ["Show the views", () => useBoard.setState({ rackOpen: true })],
+        ["Whole sheet", () => compose.fit(false)],
+        ["Shortcuts", compose.help],
+      ],
+      [plotThis, plot, compose],
+    ),
+  );
+  const { menu, open: openMenu } = useContextMenu();
+  /** What is under the pointer is selected first; while something is drawn or annotated there is no menu. */
+  const onMenu = (event: MouseEvent) => {
+    event.preventDefault();
+    if (useGesture.getState().outline || useAnnotating.getState().tool || onTemplate) return;
+    const thing = (event.target as HTMLElement).closest<HTMLElement>("[data-thing]")?.dataset.thing;
+    if (!thing || !useSelection.getState().selected.includes(thing)) select(thing ?? null);
+    const now = useSelection.getState().selected;
+    const onToSheets = (ask: "sheets" | "pieces") => setQuestion({ ask });
+    openMenu(
+      event,
+      boardGroups({
+        commands: { ...compose, annotating },
+        viewports: on.filter((v) => now.includes(v.id)),
+        pieces: set.pieces.filter((p) => now.includes(p.id)),
+        onToSheets,
+      }),
+    );
+  };
 
   return (
     <Box sx={{ position: "relative", flex: 1, minHeight: 0, display: "flex" }}>
@@ -160,10 +218,13 @@ export function SheetsStation({ project }: { project: Project }) {
         warnings={warnings}
         findings={findings}
         open={sheet?.id ?? ""}
+        commandsOf={(of) => sheetGroups(of, sheets, edits, open, (only) => void plot([only]))}
         onOpen={open}
         onAdd={addSheet}
         onAddSeveral={() => setQuestion({ ask: "several" })}
         onMove={(moved, to) => void edits.moveSheet(moved, to)}
+        onPlot={(some) => void plot(some)}
+        edits={edits}
       />
       {rackOpen && (
         <Rack
@@ -177,10 +238,16 @@ export function SheetsStation({ project }: { project: Project }) {
           }}
         />
       )}
-      <Box component="main" sx={MAIN}>
+      <Box sx={MAIN}>
         {sheet && display ? (
           <>
-            <Board sheet={sheet.id} display={display} geometry={geometry} onOutline={compose.outline}>
+            <Board
+              sheet={sheet.id}
+              display={display}
+              geometry={geometry}
+              onOutline={compose.outline}
+              onMenu={onMenu}
+            >
               {(camera) =>
                 template && onTemplate ? (
                   <TemplateOverlay template={template} display={display} camera={camera} edits={onTemplate} />
@@ -213,7 +280,7 @@ export function SheetsStation({ project }: { project: Project }) {
               picked={picked}
               onAsk={setQuestion}
               onOpen={open}
-              onPlot={(all) => void plot(all ? undefined : sheet.id)}
+              onPlot={(all) => void plot(all ? undefined : [sheet.id])}
             />
           </>
         ) : (
@@ -231,12 +298,15 @@ export function SheetsStation({ project }: { project: Project }) {
           project={project}
           set={set}
           chosen={chosen}
+          pieces={set.pieces.filter((p) => selected.includes(p.id))}
           edits={edits}
           annotation={annotation}
           onOpen={open}
+          onPiece={goToPiece}
           onClose={() => setQuestion(null)}
         />
       )}
+      {menu}
       {helpOpen && <HelpCard onClose={() => useBoard.setState({ helpOpen: false })} />}
       <Suspense>
         {plotting && plotted && <PlotPreview plot={plotted} onClose={() => setPlotting(null)} />}

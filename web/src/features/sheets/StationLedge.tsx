@@ -16,10 +16,10 @@ import { useBoard } from "../../stores/board";
 import { notifyError } from "../../stores/notices";
 import { useAnnotating } from "../../stores/annotating";
 import { select, useSelection } from "../../stores/selection";
-import { AnnotateLedge } from "./AnnotateLedge";
-import type { AnnotationEdits } from "./annotationCommands";
-import { PieceLedge, PiecesLedge } from "./PieceLedge";
-import type { Annotate } from "./useAnnotate";
+import { AnnotateLedge } from "./annotate/AnnotateLedge";
+import type { AnnotationEdits } from "./annotate/annotationCommands";
+import { PieceLedge, PiecesLedge } from "./annotate/PieceLedge";
+import type { Annotate } from "./annotate/useAnnotate";
 import type { Question } from "./Questions";
 import { SeveralLedge } from "./SeveralLedge";
 import type { Edits } from "./sheetCommands";
@@ -75,7 +75,10 @@ export function StationLedge(props: Props) {
         edits={templateEdits}
       />
     );
-  if (tool) return <AnnotateLedge commands={props.annotating} />;
+  if (tool)
+    return (
+      <AnnotateLedge project={set.project} commands={props.annotating} onAsk={(ask) => onAsk({ ask })} />
+    );
   const pieces = set.pieces.filter((p) => selected.includes(p.id));
   const [piece] = pieces;
   if (piece && pieces.length === 1 && !chosen.length)
@@ -85,9 +88,20 @@ export function StationLedge(props: Props) {
         box={display.pieces.find((box) => box.piece === piece.id)}
         set={set}
         edits={annotation}
+        onOutline={(points) => onAsk({ ask: "view", points })}
       />
     );
-  if (piece) return <PiecesLedge pieces={pieces} viewports={chosen} edits={edits} annotation={annotation} />;
+  if (piece)
+    return (
+      <PiecesLedge
+        pieces={pieces}
+        viewports={chosen}
+        set={set}
+        edits={edits}
+        annotation={annotation}
+        onToSheets={() => onAsk({ ask: "pieces" })}
+      />
+    );
   if (chosen.length > 1)
     return (
       <SeveralLedge
@@ -112,6 +126,7 @@ function OfViewport({
   set,
   viewport,
   edits,
+  annotation,
   picked,
   onAsk,
   onUpdate,
@@ -136,7 +151,9 @@ function OfViewport({
       onBringUpToDate={onUpdate}
       onToSheets={() => onAsk({ ask: "sheets" })}
       onDimension={() => onAsk({ ask: "dimension" })}
+      onLevels={() => onAsk({ ask: "levels" })}
       onTag={() => onAsk({ ask: "tags" })}
+      onOutlineShape={() => void annotation.addOutline(viewport)}
     />
   );
 }

@@ -2,6 +2,7 @@
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import type { ModelVersion, Shown, View, Viewport } from "../../api/client";
+import { useReceivedFiles } from "../../api/queries";
 import { filling, fittedTo, type Extents, type Geometry } from "../../canvas/geometry";
 import { ChoiceField } from "../../components/ChoiceField";
 import { Buttons, Group, Rows } from "../../components/Ledge";
@@ -17,6 +18,7 @@ interface Props {
   edits: Edits;
 }
 /** What a viewport shows where that is what its view shows. */
+const NOTHING: never[] = [];
 export const AS_IN_VIEW = {} as Viewport["shown"];
 const SLIM = { minWidth: 0, px: 1 };
 
@@ -28,6 +30,9 @@ export function ShownFields({
   penTables,
   edits,
 }: Props & { penTables: readonly (readonly [key: string, name: string])[] }) {
+  const { data: files = NOTHING } = useReceivedFiles(view?.project ?? "");
+  const file = files.find((f) => f.file === view?.spec.file);
+  const facts = view?.spec.kind === "received" ? { layers: file?.facts.layers ?? {} } : version?.facts;
   const ofView: Shown = view?.spec.shown ?? {};
   const shown: Shown = { ...ofView, ...viewport.shown };
   const differs =
@@ -48,7 +53,7 @@ export function ShownFields({
     <Group name={differs ? "Shown, differs from the view" : "Shown"}>
       <Rows>
         <Buttons>
-          <ShownMenu shown={shown} version={version} onChange={show} />
+          <ShownMenu shown={shown} facts={facts} onChange={show} />
           {differs && (
             <Tooltip title="Show what the view shows, with the sheet’s pens">
               <Button

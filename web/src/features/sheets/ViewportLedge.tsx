@@ -20,6 +20,7 @@ import type { Edits } from "./sheetCommands";
 import { shownFigure } from "./figures";
 import { FrameFields } from "./FrameFields";
 import { AS_IN_VIEW, ContentsFields, ShownFields } from "./ViewportContents";
+import { NO_POINTS, useAnnotating } from "../../stores/annotating";
 import { useGesture } from "../../stores/gesture";
 
 interface Props {
@@ -38,10 +39,20 @@ interface Props {
   onToSheets: () => void;
   /** Dimension what is outside of a plan. */
   onDimension: () => void;
+  onLevels: () => void;
   onTag: () => void;
+  onOutlineShape: () => void;
 }
 
 const LADDERS = { custom: "Custom", metric: "Metric", feet: "Feet and inches" } as const;
+
+/** Have two of its points clicked, and where they lie in another drawing. */
+const lineUp = (viewport: Viewport) =>
+  useAnnotating.setState({
+    ...NO_POINTS,
+    tool: "shape",
+    pointsFor: { what: "line up", of: [viewport.id] },
+  });
 
 export function ViewportLedge(props: Props) {
   const {
@@ -55,12 +66,15 @@ export function ViewportLedge(props: Props) {
     onBringUpToDate,
     onToSheets,
     onDimension,
+    onLevels,
     onTag,
+    onOutlineShape,
   } = props;
   const draft = useGesture((s) => s.draft?.get(viewport.id));
   const now: Geometry = draft ?? geometryOf(viewport);
   const drawing = job && isActive(job);
   const perspective = view?.spec.kind === "perspective";
+  const isUpright = ["elevation", "section"].includes(view?.spec.kind ?? "");
   const change = (to: Parameters<Edits["change"]>[1], what: string) =>
     void edits.change([viewport], to, what);
 
@@ -70,7 +84,7 @@ export function ViewportLedge(props: Props) {
         <Rows>
           <ChoiceField
             label="View shown"
-            width={146}
+            width={132}
             value={viewport.view}
             choices={views
               .filter((v) => v.linework || v.id === viewport.view)
@@ -80,7 +94,8 @@ export function ViewportLedge(props: Props) {
               change(
                 {
                   view: id,
-                  shown: AS_IN_VIEW,
+                  // What is hidden is of the building, and stays hidden; a drawing from others is of none.
+                  ...(next?.spec.kind === "received" && { shown: AS_IN_VIEW }),
                   linework: next?.linework,
                   extents: next?.extents,
                   axes: next?.axes,
@@ -91,7 +106,7 @@ export function ViewportLedge(props: Props) {
             }}
           />
           <Box
-            sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 146 }}
+            sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 132 }}
           >
             {drawing ? (
               <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
@@ -216,7 +231,10 @@ export function ViewportLedge(props: Props) {
                 ],
                 ["Copy to sheets…", onToSheets],
                 ...(view?.spec.kind === "plan" ? [["Dimension the outer walls…", onDimension] as const] : []),
-                ["Tag doors and windows…", onTag],
+                ...(isUpright ? [["Set levels…", onLevels] as const] : []),
+                ["Line up by two points", () => lineUp(viewport)] as const,
+                ["Outline as a shape", onOutlineShape] as const,
+                ["Tag elements…", onTag],
                 [
                   viewport.opaque ? "Show what is below" : "Hide what is below",
                   () => change({ opaque: !viewport.opaque }, "hide what is below or not"),

@@ -1,11 +1,10 @@
 /** The keys of the Sheets station, and what the help card says of them. */
 import { useEffect } from "react";
-import { step } from "../../sync/commands";
-import { annotate, useAnnotating } from "../../stores/annotating";
+import { annotate, useAnnotating, type Tool } from "../../stores/annotating";
 import { useBoard } from "../../stores/board";
 import { select, useSelection } from "../../stores/selection";
 import { useGesture } from "../../stores/gesture";
-import type { Annotate } from "./useAnnotate";
+import type { Annotate } from "./annotate/useAnnotate";
 
 export const KEYS: readonly (readonly [string, string])[] = [
   ["Arrows", "nudge by 1 mm what is selected, or the contents that are moved"],
@@ -21,13 +20,18 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ["Ctrl + C, Ctrl + V", "copy, paste on this sheet or another"],
   ["Ctrl + D", "duplicate"],
   ["Delete", "delete what is selected"],
-  ["D, T, L, G, S, C", "a dimension, note, spot level, tag, schedule, cloud; Escape puts it away"],
+  ["D, M, T, N, L, G", "a dimension, measure, note, numbered note, spot level, tag"],
+  ["S, B, F, C, Y, U", "a schedule, table, shape, cloud, symbol, picture; Escape puts it away"],
+  ["Ctrl + G, Ctrl + Shift + G", "group, ungroup annotation"],
+  ["Ctrl + F", "find and replace in all annotation"],
   ["V", "the cards of the saved views"],
   ["0, 1", "the whole sheet, what is selected"],
   ["Wheel, middle button", "zoom and move the board; never a drawing"],
   ["W", "working colours or as plotted, on the board"],
   ["P", "plot this sheet"],
   ["Ctrl + Z, Ctrl + Shift + Z", "undo, redo"],
+  ["Ctrl + K", "go to any sheet, view, station or command by its name"],
+  ["Right click", "what can be done to what is under the pointer"],
   ["?", "this card"],
 ];
 
@@ -44,10 +48,28 @@ export interface KeyCommands {
   plot: () => void;
   fit: (chosen: boolean) => void;
   closeOutline: () => void;
+  /** Annotation that is chosen, together from now on or no more. */
+  group?: (together: boolean) => void;
+  find?: () => void;
   help: () => void;
   /** What the keys do while something is annotated; nothing where that cannot be done. */
   annotating?: Annotate;
 }
+
+const TOOL_KEYS: readonly (readonly [string, Tool])[] = [
+  ["d", "dimension"],
+  ["m", "measure"],
+  ["t", "note"],
+  ["n", "numbered"],
+  ["l", "level"],
+  ["g", "tag"],
+  ["s", "schedule"],
+  ["b", "table"],
+  ["f", "shape"],
+  ["c", "cloud"],
+  ["y", "symbol"],
+  ["u", "image"],
+];
 
 const ARROWS: Record<string, readonly [number, number]> = {
   ArrowLeft: [-1, 0],
@@ -59,12 +81,12 @@ const ARROWS: Record<string, readonly [number, number]> = {
 export function useKeys(commands: KeyCommands) {
   useEffect(() => {
     const withCtrl: Record<string, (shift: boolean) => void> = {
-      z: (shift) => void step(shift ? "redo" : "undo"),
-      y: () => void step("redo"),
       a: commands.chooseAll,
       c: commands.copy,
       v: commands.paste,
       d: commands.duplicate,
+      g: (shift) => commands.group?.(!shift),
+      f: () => commands.find?.(),
     };
     const ofChosen: Record<string, () => void> = {
       PageUp: () => commands.stepScale(-1),
@@ -79,12 +101,7 @@ export function useKeys(commands: KeyCommands) {
     const always: Record<string, () => void> = {
       v: () => useBoard.setState((s) => ({ rackOpen: !s.rackOpen })),
       ...(commands.annotating && {
-        d: () => annotate("dimension"),
-        t: () => annotate("note"),
-        l: () => annotate("level"),
-        s: () => annotate("schedule"),
-        c: () => annotate("cloud"),
-        g: () => annotate("tag"),
+        ...Object.fromEntries(TOOL_KEYS.map(([pressed, tool]) => [pressed, () => annotate(tool)])),
       }),
       w: () => useBoard.setState((s) => ({ workingColours: !s.workingColours })),
       "0": () => commands.fit(false),

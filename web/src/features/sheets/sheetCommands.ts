@@ -150,6 +150,13 @@ export function useEdits(project: string) {
     const changeSheet = (sheet: Sheet, to: SheetChange, what: string) =>
       commit(project, what, [changing("sheets", sheet, to)]);
 
+    const changeSheets = (sheets: readonly Sheet[], to: SheetChange) =>
+      commit(
+        project,
+        `change ${sheets.length} sheets`,
+        sheets.map((sheet) => changing("sheets", sheet, to)),
+      );
+
     /** Rows that the server has placed: they stand on the sheet, and can be undone in one step. */
     function placed(made: Viewport[], what: string) {
       for (const row of made) upsert("viewports", project, row);
@@ -331,12 +338,15 @@ export function useEdits(project: string) {
       }
     }
 
+    const deletingSheet = (sheet: Sheet) => [
+      ...deletingAll(inOrder(sheet.id)),
+      ...onPaperOf(sheet.id).map((p) => deleting("annotations", p)),
+      deleting("sheets", sheet),
+    ];
     const deleteSheet = (sheet: Sheet) =>
-      commit(project, `delete sheet ${sheet.number}`, [
-        ...deletingAll(inOrder(sheet.id)),
-        ...onPaperOf(sheet.id).map((p) => deleting("annotations", p)),
-        deleting("sheets", sheet),
-      ]);
+      commit(project, `delete sheet ${sheet.number}`, deletingSheet(sheet));
+    const deleteSheets = (sheets: readonly Sheet[]) =>
+      commit(project, `delete ${sheets.length} sheets`, sheets.flatMap(deletingSheet));
 
     /** Put a sheet where another stands in the register. */
     function moveSheet(sheet: Sheet, to: number) {
@@ -349,6 +359,7 @@ export function useEdits(project: string) {
       change,
       reshape,
       changeSheet,
+      changeSheets,
       place,
       arrange,
       placeInOutline,
@@ -360,6 +371,7 @@ export function useEdits(project: string) {
       addSheets,
       duplicateSheet,
       deleteSheet,
+      deleteSheets,
       moveSheet,
       renumberFrom,
     };

@@ -13,7 +13,7 @@ import {
   type Geometry,
   type Point,
 } from "../../canvas/geometry";
-import type { AnnotationEdits } from "./annotationCommands";
+import type { AnnotationEdits } from "./annotate/annotationCommands";
 import type { Edits } from "./sheetCommands";
 import type { KeyCommands } from "./keys";
 import { useBoard } from "../../stores/board";
@@ -103,7 +103,7 @@ export function useCompose({ sheet, on, ladder, edits, annotation, onPlot, onOut
       copy: () => useClipboard.setState({ viewports: chosen(), pieces: pieces() }),
       paste: () => {
         const { viewports: copied, pieces: written } = useClipboard.getState();
-        if (sheet && written.length) annotation.copyTo(written, sheet.id);
+        if (sheet && written.length) annotation.copyTo(written, [sheet.id]);
         if (!sheet || !copied.length) return;
         const here = copied.some((v) => v.sheet === sheet.id);
         void edits.copy(
@@ -127,7 +127,11 @@ export function useCompose({ sheet, on, ladder, edits, annotation, onPlot, onOut
         const pinned = !chosen().every((v) => v.pinned);
         void edits.change(chosen(), { pinned }, pinned ? "pin" : "unpin");
       },
-      stack: (front) => edits.stack(chosen(), front),
+      stack: (front) => {
+        if (pieces().length) void annotation.order(pieces(), front);
+        if (chosen().length) void edits.stack(chosen(), front);
+      },
+      group: (together) => pieces().length > 1 && void annotation.group(pieces(), together),
       plot: onPlot,
       fit: (wanted) => fitTo(wanted && chosen().length ? boxAround(chosen()) : undefined),
       closeOutline,

@@ -13,6 +13,7 @@ import { colours } from "../../theme/theme";
 import { Drawing, onScreen, type Sight } from "./Drawing";
 import { specOf, squared, wanted, type Shape } from "./drawn";
 import type { Kind, Spec } from "./kinds";
+import { groundPlan } from "./places";
 
 /** A view that somebody wants to draw; `on` is the view to draw it on, if they said so. */
 export interface NewViewRequest {
@@ -52,7 +53,8 @@ export function DrawOn({ request, views, onCancel, onMake }: Props) {
       v.linework &&
       (kind === "detail" ? !["detail", "perspective"].includes(v.spec.kind) : v.spec.kind === "plan"),
   );
-  const [on, setOn] = useState(request.on ?? bases[0]?.id ?? "");
+  const first = groundPlan(bases.filter((v) => v.spec.kind === "plan")) ?? bases[0];
+  const [on, setOn] = useState(request.on ?? first?.id ?? "");
   const base = bases.find((v) => v.id === on) ?? bases[0];
   const origin = base?.axes?.origin ?? [0, 0, 0];
   const [points, setPoints] = useState<readonly Point[]>([]);
@@ -114,7 +116,7 @@ export function DrawOn({ request, views, onCancel, onMake }: Props) {
         }}
       >
         <Box sx={{ flex: 1, minWidth: 0 }}>
-          <Box component="h1" sx={{ m: 0, fontSize: 17, fontWeight: 650 }}>
+          <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: 650 }}>
             {title}
           </Box>
           <Box sx={{ fontSize: 12.5, color: "text.secondary" }}>{how}</Box>

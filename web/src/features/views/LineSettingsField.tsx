@@ -26,6 +26,7 @@ const STANDARD: Required<LineSettings> = {
   far: null,
   bands: [],
 };
+const AS_STANDARD = "standard";
 const whole = (settings: LineSettings) => ({ ...STANDARD, ...settings });
 const alike = (a: LineSettings, b: LineSettings) => JSON.stringify(whole(a)) === JSON.stringify(whole(b));
 
@@ -40,6 +41,7 @@ export function LineSettingsField({ project, settings, onApply }: Props) {
   const { data: named = [] } = useLineSettings(project);
   const [name, setName] = useState<string | null>(null);
   const now = settings && named.find((n) => alike(n.settings, settings));
+  const standard = settings && alike(settings, STANDARD);
 
   const save = (whole: string) => {
     if (!settings) return;
@@ -55,9 +57,10 @@ export function LineSettingsField({ project, settings, onApply }: Props) {
       <ChoiceField
         label="Line settings"
         width={118}
-        value={now?.id ?? ""}
+        value={now?.id ?? (standard ? AS_STANDARD : "")}
         choices={[
-          ["", settings ? (alike(settings, STANDARD) ? "Standard" : "Custom") : "Mixed"],
+          ...(now || standard ? [] : [["", settings ? "Custom" : "Mixed"] as const]),
+          [AS_STANDARD, "Standard"],
           ...named.map((n) => [n.id, n.name] as const),
         ]}
         onChoose={(id) => {

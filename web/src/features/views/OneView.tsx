@@ -3,10 +3,14 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
 import type { Job, ModelVersion, View } from "../../api/client";
-import { isActive } from "../../api/queries";
+import { useState } from "react";
+import { isActive, useReceivedFiles } from "../../api/queries";
 import { StateMark } from "../../components/StateMark";
+import type { Point } from "../../canvas/geometry";
+import { pictures } from "../../canvas/pictures";
 import { colours } from "../../theme/theme";
-import { Drawing } from "./Drawing";
+import { Drawing, onScreen } from "./Drawing";
+import { ReceivedLedge } from "./ReceivedLedge";
 import type { ViewEdits } from "../../sync/views";
 import { KeyDrawing } from "./KeyDrawing";
 import { GROUPS } from "./kinds";
@@ -23,9 +27,22 @@ interface Props {
   onDetail: () => void;
 }
 
+const NOTHING: never[] = [];
+/** How near to something a pick snaps to it, as a share of the drawing. */
+const REACH = 0.01;
+
 export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, onDetail }: Props) {
   const job = jobs.find((j) => j.kind === "draw" && j.subject === view.wanted && isActive(j));
   const failed = jobs.find((j) => j.kind === "draw" && j.subject === view.wanted);
+  const { data: files = NOTHING } = useReceivedFiles(view.project);
+  const [points, setPoints] = useState<readonly Point[] | null>(null);
+  /** A point of the drawing that was clicked, or the corner that is near it. */
+  async function pick(at: Point) {
+    const [u0, v0, u1, v1] = view.extents ?? [0, 0, 1, 1];
+    const reach = Math.hypot((u1 ?? 1) - (u0 ?? 0), (v1 ?? 1) - (v0 ?? 0)) * REACH;
+    const snap = view.linework ? await pictures.snapAt(view.linework, at, reach) : null;
+    setPoints((now) => (now && now.length < 2 ? [...now, snap?.at ?? at] : now));
+  }
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
       <Box
@@ -99,22 +116,58 @@ export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, o
             linework={view.linework}
             extents={view.extents}
             label={`Drawing of ${view.name}`}
-          />
+            cursor={points && points.length < 2 ? "crosshair" : undefined}
+            onPoint={points && points.length < 2 ? (at) => void pick(at) : undefined}
+          >
+            {(sight) =>
+              points?.map((at, k) => {
+                const [x, y] = onScreen(sight, at[0], at[1]);
+                return (
+                  <Box
+                    key={k}
+                    sx={{
+                      position: "absolute",
+                      left: x - 5,
+                      top: y - 5,
+                      width: 10,
+                      height: 10,
+                      borderRadius: "50%",
+                      border: `2px solid ${colours.rust}`,
+                      pointerEvents: "none",
+                    }}
+                  />
+                );
+              })
+            }
+          </Drawing>
           <Notes view={view} job={job} failed={failed?.state === "failed" ? failed : undefined} />
         </Box>
-        <ViewLedge
-          view={view}
-          version={version}
-          drawing={Boolean(job)}
-          edits={edits}
-          onOpen={onOpen}
-          onDelete={onDelete}
-          onDetail={onDetail}
-        />
+        {view.spec.kind === "received" ? (
+          <ReceivedLedge
+            view={view}
+            file={files.find((f) => f.file === view.spec.file)}
+            edits={edits}
+            picked={points && points.length === 2 ? apart(points) : points ? "picking" : null}
+            onPick={(on) => setPoints(on ? [] : null)}
+            onDelete={onDelete}
+          />
+        ) : (
+          <ViewLedge
+            view={view}
+            version={version}
+            drawing={Boolean(job)}
+            edits={edits}
+            onOpen={onOpen}
+            onDelete={onDelete}
+            onDetail={onDetail}
+          />
+        )}
       </Box>
     </Box>
   );
 }
+
+const apart = ([a = [0, 0], b = [0, 0]]: readonly Point[]) => Math.hypot(b[0] - a[0], b[1] - a[1]);
 
 /** What the drawing says of itself, and whether it is being drawn. */
 function Notes({ view, job, failed }: { view: View; job: Job | undefined; failed: Job | undefined }) {

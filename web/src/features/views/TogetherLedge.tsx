@@ -1,12 +1,13 @@
 /** The ledge for several chosen views: what is set here is set for all of them. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import type { LineSettings, View } from "../../api/client";
+import type { LineSettings, ModelVersion, View, ViewSpec } from "../../api/client";
 import { ChoiceField } from "../../components/ChoiceField";
 import { FigureField } from "../../components/FigureField";
-import { Group, Ledge } from "../../components/Ledge";
+import { Group, Ledge, Rows } from "../../components/Ledge";
+import { ShownMenu } from "../../components/ShownMenu";
 import type { ViewEdits } from "../../sync/views";
-import { fitting } from "./kinds";
+import { fitting, shownByAll, withNames } from "./kinds";
 import { LineSettingsField } from "./LineSettingsField";
 
 const SWITCHES = [
@@ -17,10 +18,12 @@ const SWITCHES = [
 
 export function TogetherLedge({
   views,
+  version,
   edits,
   onDone,
 }: {
   views: View[];
+  version: ModelVersion | undefined;
   edits: ViewEdits;
   onDone: () => void;
 }) {
@@ -28,6 +31,20 @@ export function TogetherLedge({
   const outOfDate = views.filter((v) => v.state === "out_of_date" || v.state === "undrawn");
   const set = (settings: LineSettings, what: string) =>
     void edits.changeSettings(views, settings, {}, `${what} of ${views.length} views`);
+  const setAll = (to: (spec: ViewSpec) => ViewSpec, what: string) =>
+    void edits.changeAll(views, (v) => to(v.spec), `${what} of ${views.length} views`);
+  /** What all of them have; blank where they differ. */
+  const figure = (key: "cut" | "depth") => {
+    const values = new Set(views.map((v) => v.spec[key] ?? ""));
+    return values.size === 1 ? String([...values][0]) : "";
+  };
+  const commit = (key: "cut" | "depth", label: string, typed: string) => {
+    const number = Number(typed);
+    if (typed && !Number.isFinite(number)) return;
+    setAll(({ [key]: _, ...spec }) => (typed ? { ...spec, [key]: number } : spec), label);
+  };
+  const shown = shownByAll(views.map((v) => v.spec.shown ?? {}));
+  const hasDepth = views.every((v) => ["plan", "roof", "elevation", "section"].includes(v.spec.kind));
   const switched = (key: "hidden" | "seams" | "overhead") => {
     const on = views.filter((v) => v.spec.line_settings?.[key]).length;
     return on === views.length ? "on" : on ? "mixed" : "off";
@@ -85,6 +102,39 @@ export function TogetherLedge({
             set({ far: value ? Number(value.replace(",", ".")) * 1000 : null }, "lighten far lines")
           }
         />
+      </Group>
+      <Group name="Shown, in all of them">
+        <Rows>
+          <ShownMenu
+            shown={shown}
+            facts={version?.facts}
+            onChange={(key, names) =>
+              setAll((spec) => withNames(spec, key, shown[key] ?? [], names), "what is shown")
+            }
+          />
+          <Box sx={{ display: "flex", gap: 0.75 }}>
+            {onlyPlans && (
+              <FigureField
+                number
+                label="Cut above floor"
+                unit="mm"
+                width={112}
+                value={figure("cut")}
+                onCommit={(typed) => commit("cut", "cut", typed)}
+              />
+            )}
+            {hasDepth && (
+              <FigureField
+                number
+                label="Depth"
+                unit="mm"
+                width={92}
+                value={figure("depth")}
+                onCommit={(typed) => commit("depth", "depth", typed)}
+              />
+            )}
+          </Box>
+        </Rows>
       </Group>
       <Box sx={{ ml: "auto", pt: 2.5, display: "flex", gap: 1 }}>
         {outOfDate.length > 0 && (

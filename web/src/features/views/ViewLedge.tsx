@@ -16,6 +16,8 @@ import { CORNER_CHOICES, fitting, withShown, withLineSettings, type Spec } from 
 import { leftOut, ShownMenu } from "../../components/ShownMenu";
 import { LineSettingsField } from "./LineSettingsField";
 import { MoreLines } from "./MoreLines";
+import { pointFrom, pointText } from "./places";
+import { notify } from "../../stores/notices";
 
 interface Props {
   view: View;
@@ -54,6 +56,10 @@ const SIDES = choicesOf<NonNullable<ViewSpec["side"]>>({
   south: "South",
   west: "West",
 });
+const PLACES = [
+  ["eye", "Eye"],
+  ["target", "Target"],
+] as const;
 /** Whether doors, and stairs, have symbols in a plan. */
 const PLAN_SYMBOLS = [
   ["true true", "Open doors, broken stairs"],
@@ -122,7 +128,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
                   void edits.change(
                     view,
                     { held: !view.held },
-                    view.held ? `let ${view.name} go` : `hold ${view.name}`,
+                    view.held ? `release ${view.name}` : `hold ${view.name}`,
                   )
                 }
                 sx={{ minHeight: 24, px: 0.75, minWidth: 0 }}
@@ -172,6 +178,21 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               onCommit={(value) => commit(key, label, value)}
             />
           ))}
+          {spec.kind === "perspective" &&
+            PLACES.map(([key, label]) => (
+              <FigureField
+                key={key}
+                label={label}
+                unit="x, y, z in mm"
+                width={176}
+                value={pointText(spec[key])}
+                onCommit={(typed) => {
+                  const point = pointFrom(typed);
+                  if (point) set({ ...spec, [key]: point }, label.toLowerCase());
+                  else notify("Give three figures, such as 1200, -450, 1600.", true);
+                }}
+              />
+            ))}
           {spec.kind === "plan" && (
             <ChoiceField
               label="Doors and stairs"
@@ -262,7 +283,7 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
           <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-start", pt: 0.5 }}>
             <ShownMenu
               shown={spec.shown ?? {}}
-              version={version}
+              facts={version?.facts}
               onChange={(key, names) => set(withShown(spec, { [key]: names }), "what is shown")}
             />
             {leftOut(spec.shown) > 0 && (

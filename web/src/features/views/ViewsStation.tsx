@@ -4,7 +4,7 @@ import { useCallback, useEffect, useState } from "react";
 import { useNavigate, useParams } from "react-router-dom";
 import type { Project, View } from "../../api/client";
 import { useJobs, useModelVersions, useViews } from "../../api/queries";
-import { step } from "../../sync/commands";
+import { useWhereabouts } from "../../components/useWhereabouts";
 import { colours } from "../../theme/theme";
 import { DeleteView } from "./DeleteView";
 import { DrawOn, type NewViewRequest } from "./DrawOn";
@@ -29,20 +29,18 @@ export function ViewsStation({ project }: { project: Project }) {
     [navigate, id],
   );
   const view = views.find((v) => v.id === viewId);
+  useWhereabouts(id, "views", view?.id);
 
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      const command = event.ctrlKey || event.metaKey;
       if (
         target.closest(
           "input, textarea, [role=dialog], [role=listbox], [role=menu], [role=combobox][aria-expanded=true]",
         )
       )
         return;
-      if (command && event.key.toLowerCase() === "z") void step(event.shiftKey ? "redo" : "undo");
-      else if (command && event.key.toLowerCase() === "y") void step("redo");
-      else if (event.key === "Escape" && request) setRequest(null);
+      if (event.key === "Escape" && request) setRequest(null);
       else if (event.key === "Escape" && view) open();
       else if (event.key === "Delete" && view) setDeleting(view);
       else return;
@@ -59,10 +57,7 @@ export function ViewsStation({ project }: { project: Project }) {
   };
 
   return (
-    <Box
-      component="main"
-      sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column", bgcolor: colours.sand }}
-    >
+    <Box sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column", bgcolor: colours.sand }}>
       {request ? (
         <DrawOn
           request={request}
@@ -90,7 +85,7 @@ export function ViewsStation({ project }: { project: Project }) {
         isSuccess && (
           <ViewsOverview
             views={views}
-            hasModel={versions.length > 0}
+            version={versions[0]}
             edits={edits}
             project={id}
             onOpen={open}

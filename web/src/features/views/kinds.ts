@@ -1,4 +1,5 @@
 /** Kinds of view: how they are grouped, and what a view's figures say of it in a few words. */
+import { lengthOf } from "../../components/lengths";
 import type { LineSettings, Shown, ViewSpec } from "../../api/client";
 
 export type Spec = ViewSpec;
@@ -12,6 +13,7 @@ export const GROUPS: readonly (readonly [name: string, kinds: readonly Kind[]])[
   ["Axonometrics", ["axonometric"]],
   ["Perspectives", ["perspective"]],
   ["Details", ["detail"]],
+  ["Drawings from others", ["received"]],
 ];
 
 const SIDES: Record<string, string> = { north: "North", east: "East", south: "South", west: "West" };
@@ -23,13 +25,11 @@ const CORNERS: Record<string, string> = {
 };
 export const CORNER_CHOICES = Object.entries(CORNERS);
 
-const metres = (mm: number) => `${(mm / 1000).toFixed(2)} m`;
-
 /** What a view looks at, in a few words. */
 export function summary(spec: Spec): string {
   switch (spec.kind) {
     case "plan":
-      return `${spec.storey}, cut at ${metres(spec.cut ?? 1200)}`;
+      return `${spec.storey}, cut at ${lengthOf(spec.cut ?? 1200)}`;
     case "roof":
       return "from above";
     case "elevation":
@@ -46,6 +46,8 @@ export function summary(spec: Spec): string {
       return `${spec.angle ?? 60}° field of view`;
     case "detail":
       return `of a ${spec.of?.kind ?? "view"}`;
+    case "received":
+      return (spec.page ?? 1) > 1 ? `${spec.name ?? ""}, page ${spec.page}` : (spec.name ?? "");
   }
 }
 
@@ -58,6 +60,22 @@ export const withShown = (spec: Spec, change: Shown): Spec => ({
   ...spec,
   shown: { ...spec.shown, ...change },
 });
+
+type Names = "without_layers" | "without_storeys" | "without_classes" | "without";
+const NAMES: readonly Names[] = ["without_layers", "without_storeys", "without_classes", "without"];
+
+/** What all of several views leave out. */
+export function shownByAll(every: readonly Shown[]): Shown {
+  const common = (key: Names) =>
+    (every[0]?.[key] ?? []).filter((name) => every.every((shown) => shown[key]?.includes(name)));
+  return Object.fromEntries(NAMES.map((key) => [key, common(key)]));
+}
+
+/** A spec that leaves out what was added to a list of names, and shows what was taken from it; no more. */
+export function withNames(spec: Spec, key: Names, before: readonly string[], now: readonly string[]): Spec {
+  const kept = (spec.shown?.[key] ?? []).filter((name) => !before.includes(name) || now.includes(name));
+  return withShown(spec, { [key]: [...new Set([...kept, ...now])].sort() });
+}
 
 /** Switches for lines that only plans have: what a view of another kind is never given. */
 const OF_PLANS = {

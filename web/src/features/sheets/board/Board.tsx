@@ -1,6 +1,14 @@
 /** The board: the sheet on the table, drawn from its display list, with its viewports under the pointer. */
 import Box from "@mui/material/Box";
-import { useEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from "react";
+import {
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type MouseEvent,
+  type PointerEvent,
+  type ReactNode,
+} from "react";
 import type { DisplayList } from "../../../api/client";
 import { colours } from "../../../theme/theme";
 import { drag } from "../../../canvas/drag";
@@ -17,6 +25,7 @@ import {
 import { letteringReady, paint, type Scene } from "../../../canvas/paint";
 import { BOARD, pictures } from "../../../canvas/pictures";
 import { paintTable } from "../../../canvas/rulers";
+import { REST, SLOW, Still } from "../../../canvas/still";
 import { fitTo, useBoard } from "../../../stores/board";
 import { select, useSelection } from "../../../stores/selection";
 import { useGesture } from "../../../stores/gesture";
@@ -28,10 +37,12 @@ interface Props {
   geometry: ReadonlyMap<string, Geometry>;
   /** A click of an outline that is being drawn, paper mm; the second of a double click closes it. */
   onOutline: (at: Point, close: boolean) => void;
+  /** A right click, or the key for it. */
+  onMenu: (event: MouseEvent) => void;
   children: (camera: Camera) => ReactNode;
 }
 
-export function Board({ sheet, display, geometry, onOutline, children }: Props) {
+export function Board({ sheet, display, geometry, onOutline, onMenu, children }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const surface = useRef<HTMLDivElement>(null);
@@ -102,18 +113,63 @@ export function Board({ sheet, display, geometry, onOutline, children }: Props) 
     const [x, y] = [Math.max(left, 0), Math.max(bottom, 0)];
     useBoard.setState({ seen: [x, y, Math.min(right, width) - x, Math.min(top, height) - y] });
   }, [camera, space, width, height]);
+  const painted = useRef<{ still: Still | null; slow: boolean; rested: number }>({
+    still: null,
+    slow: false,
+    rested: 0,
+  });
+  const [rested, setRested] = useState(0);
   useEffect(() => {
+    let rest: number | undefined;
     const request = requestAnimationFrame(() => {
-      const context = canvas.current?.getContext("2d", { alpha: false, willReadFrequently: true });
-      if (!context || !camera || !space.width || !lettering) return;
-      context.setTransform(dpr, 0, 0, dpr, 0, 0);
-      paintTable(context, { width, height }, camera);
-      const complete = paint(context, scene, camera, dpr);
+      const own = canvas.current;
+      const context = own?.getContext("2d", { alpha: false, willReadFrequently: true });
+      if (!own || !context || !camera || !space.width || !lettering) return;
+      const last = painted.current;
+      const table = (on: CanvasRenderingContext2D) => {
+        on.setTransform(dpr, 0, 0, dpr, 0, 0);
+        paintTable(on, { width, height }, camera);
+      };
+      const { held } = scene;
+      let complete: boolean;
+      if (held) {
+        // What is not dragged is painted once.
+        const key = [scene.display, camera, came, dpr, own.width, own.height, [...held].join()];
+        if (!last.still?.isOf(key))
+          last.still = new Still(key, camera, own, (on) => {
+            table(on);
+            return paint(on, { ...scene, only: (owner) => !held.has(owner) }, camera, dpr);
+          });
+        last.still.lay(context, camera, dpr);
+        complete = paint(context, { ...scene, only: (owner) => held.has(owner) }, camera, dpr);
+        complete = complete && last.still.complete;
+      } else if (last.slow && rested === last.rested && last.still?.isOf([scene, dpr])) {
+        // While the camera moves, the last picture moves with it; it is painted anew when that rests.
+        table(context);
+        last.still.lay(context, camera, dpr);
+        complete = false;
+        rest = window.setTimeout(() => setRested((n) => n + 1), REST);
+      } else {
+        const begun = performance.now();
+        table(context);
+        complete = paint(context, scene, camera, dpr);
+        last.slow = performance.now() - begun > SLOW;
+        last.rested = rested;
+        last.still = last.slow
+          ? new Still([scene, dpr], camera, own, (on) => {
+              on.drawImage(own, 0, 0);
+              return complete;
+            })
+          : null;
+      }
       surface.current?.setAttribute("data-sheet", sheet);
       surface.current?.setAttribute("data-painted", complete ? "yes" : "no");
     });
-    return () => cancelAnimationFrame(request);
-  }, [sheet, camera, space, lettering, scene, came, dpr, width, height]);
+    return () => {
+      cancelAnimationFrame(request);
+      window.clearTimeout(rest);
+    };
+  }, [sheet, camera, space, lettering, scene, came, dpr, width, height, rested]);
 
   const at = (event: { clientX: number; clientY: number }): Point => {
     const box = surface.current?.getBoundingClientRect();
@@ -153,20 +209,26 @@ export function Board({ sheet, display, geometry, onOutline, children }: Props) 
       end: (dragged, e) => {
         const box = boxTo(e);
         const met = dragged ? [...geometry].filter(([, g]) => meets(g, box)).map(([id]) => id) : [];
+        // Of annotation what lies wholly within: much of it stands on the drawings that are met.
+        if (dragged) met.push(...display.pieces.filter((p) => within(p.box, box)).map((p) => p.piece));
         select([...new Set([...before, ...met])]);
       },
       onEnd: () => setMarquee(null),
     });
   }
 
+  /** Before anything on the board gets the press: what is drawn may begin on a viewport or its handles. */
+  function pressFirst(event: PointerEvent<HTMLDivElement>) {
+    if (event.button === 1) return pan(event);
+    if (!outlining || event.button !== 0) return;
+    event.preventDefault();
+    event.stopPropagation();
+    surface.current?.focus(); // Enter closes the outline, and opens no list that was chosen from before
+    onOutline(at(event), event.detail > 1);
+  }
+
   function press(event: PointerEvent<HTMLDivElement>) {
     if (event.target !== event.currentTarget || event.button !== 0) return;
-    if (outlining) {
-      event.preventDefault();
-      surface.current?.focus(); // Enter closes the outline, and opens no list that was chosen from before
-      onOutline(at(event), event.detail > 1);
-      return;
-    }
     const [x, y] = at(event);
     if (x >= 0 && y >= 0 && x <= width && y <= height) choose(event);
     else pan(event);
@@ -191,8 +253,9 @@ export function Board({ sheet, display, geometry, onOutline, children }: Props) 
         aria-label="Board"
         tabIndex={-1}
         data-painted="no"
-        onPointerDownCapture={(event) => event.button === 1 && pan(event)}
+        onPointerDownCapture={pressFirst}
         onPointerDown={press}
+        onContextMenu={onMenu}
         onPointerMove={outlining ? (event) => setHover(at(event)) : undefined}
         sx={{
           position: "absolute",
@@ -200,8 +263,10 @@ export function Board({ sheet, display, geometry, onOutline, children }: Props) 
           outline: "none",
           touchAction: "none",
           cursor: outlining ? "crosshair" : "default",
+          ...(outlining && { "& *": { cursor: "crosshair !important" } }),
         }}
       >
+        {outlining && <OutlineHint />}
         {camera && (
           <>
             {children(camera)}
@@ -213,6 +278,9 @@ export function Board({ sheet, display, geometry, onOutline, children }: Props) 
     </Box>
   );
 }
+
+const within = (a: PaperBox, b: PaperBox) =>
+  a.x >= b.x && a.y >= b.y && a.x + a.width <= b.x + b.width && a.y + a.height <= b.y + b.height;
 
 function Marquee({ camera, box }: { camera: Camera; box: PaperBox }) {
   const [left, top] = toScreen(camera, box.x, box.y + box.height);
@@ -230,6 +298,39 @@ function Marquee({ camera, box }: { camera: Camera; box: PaperBox }) {
         zIndex: 4,
       }}
     />
+  );
+}
+
+/** What there is to do while an outline is drawn. */
+function OutlineHint() {
+  const count = useGesture((s) => s.outline?.points.length ?? 0);
+  const next =
+    count === 0
+      ? "Click where the first corner is to be"
+      : count < 3
+        ? "Click the next corner; Backspace takes back the last"
+        : "Click the next corner; Enter or a double click closes it";
+  return (
+    <Box
+      role="status"
+      sx={{
+        position: "absolute",
+        top: 8,
+        left: "50%",
+        transform: "translateX(-50%)",
+        zIndex: 5,
+        px: 1.25,
+        py: 0.5,
+        borderRadius: 1,
+        fontSize: 12.5,
+        bgcolor: colours.ink,
+        color: colours.sandLight,
+        whiteSpace: "nowrap",
+        pointerEvents: "none",
+      }}
+    >
+      {next}. Escape stops.
+    </Box>
   );
 }
 

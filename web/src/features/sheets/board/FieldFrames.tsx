@@ -31,12 +31,9 @@ export function FieldFrames({ boxes, fields, camera, editor }: Props) {
             aria-label={`Field: ${field.caption}${overridden ? ", overridden on this sheet" : ""}`}
             title={overridden ? `${field.caption}: overridden on this sheet` : field.caption}
             onClick={(event) => setOpen({ anchor: event.currentTarget, field })}
+            style={{ left, top, width: box.width * camera.scale, height: box.height * camera.scale }}
             sx={{
               position: "absolute",
-              left,
-              top,
-              width: box.width * camera.scale,
-              height: box.height * camera.scale,
               zIndex: 1,
               "&:hover": { bgcolor: `${colours.rust}14` },
               "&::after": overridden

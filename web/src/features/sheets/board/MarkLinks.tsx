@@ -52,12 +52,9 @@ export function MarkLinks({ links, camera, of, onGo, onMove }: Props) {
           });
         }}
         onKeyDown={(event) => event.key === "Enter" && placed && onGo(view)}
+        style={{ left: left + dx - size / 2, top: top + dy - size / 2, width: size, height: size }}
         sx={{
           position: "absolute",
-          left: left + dx - size / 2,
-          top: top + dy - size / 2,
-          width: size,
-          height: size,
           borderRadius: "50%",
           zIndex: 3,
           pointerEvents: "auto",

@@ -46,12 +46,14 @@ export function Movable({ box, camera, name, onMove, onReset }: Props) {
       title={`${name}: drag it to move it${onReset ? "; a double click restores it" : ""}`}
       onPointerDown={press}
       onDoubleClick={onReset}
-      sx={{
-        position: "absolute",
+      style={{
         left: left + dx,
         top: top + dy,
         width: box.width * camera.scale,
         height: box.height * camera.scale,
+      }}
+      sx={{
+        position: "absolute",
         cursor: "move",
         zIndex: 1,
         outline: by ? `1.5px solid ${colours.rust}` : "none",

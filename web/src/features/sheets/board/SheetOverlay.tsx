@@ -1,6 +1,6 @@
 /** Everything on a sheet that can be taken hold of while it is composed. */
 import Box from "@mui/material/Box";
-import { useMemo } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { DisplayList, Sheet, Viewport } from "../../../api/client";
 import { useFields } from "../../../api/queries";
 import {
@@ -12,21 +12,23 @@ import {
   type Point,
 } from "../../../canvas/geometry";
 import { pictures } from "../../../canvas/pictures";
+import { REST } from "../../../canvas/still";
 import { useBoard } from "../../../stores/board";
 import { useSelection } from "../../../stores/selection";
 import { FieldRow } from "../FieldRow";
-import type { AnnotationEdits } from "../annotationCommands";
+import type { AnnotationEdits } from "../annotate/annotationCommands";
 import type { Edits } from "../sheetCommands";
-import type { Annotate } from "../useAnnotate";
+import type { Annotate } from "../annotate/useAnnotate";
 import type { SheetSet } from "../useSet";
 import { AlignmentLines } from "./AlignmentLines";
-import { AnnotateOverlay } from "./AnnotateOverlay";
-import { AnnotateTray } from "./AnnotateTray";
+import { AnnotateOverlay } from "../annotate/AnnotateOverlay";
+import { AnnotateTray } from "../annotate/AnnotateTray";
 import { FieldFrames } from "./FieldFrames";
 import { Guides } from "./Guides";
+import { HeldByOthers } from "./HeldByOthers";
 import { MarkLinks } from "./MarkLinks";
 import { Movable } from "./Movable";
-import { PieceFrames } from "./PieceFrames";
+import { PieceFrames } from "../annotate/PieceFrames";
 import { Unprintable } from "./Unprintable";
 import { ViewportFrame } from "./ViewportFrame";
 
@@ -49,6 +51,26 @@ interface Props {
   onPick: (viewport: string, element: string) => void;
 }
 
+/** So many pieces of annotation are not laid out anew for every step of a zoom. */
+const MANY = 60;
+
+/** The camera as it was when it rested last, where that is wanted; else as it is. */
+function useSettled(camera: Camera, wanted: boolean): Camera {
+  const [settled, setSettled] = useState(camera);
+  useEffect(() => {
+    const timer = window.setTimeout(() => setSettled(camera), REST);
+    return () => window.clearTimeout(timer);
+  }, [camera]);
+  return wanted ? settled : camera;
+}
+
+/** How what is laid out for one camera is seen with another. */
+const moved = (from: Camera, to: Camera): string | undefined => {
+  if (from === to) return undefined;
+  const by = to.scale / from.scale;
+  return `translate(${to.x - from.x * by}px, ${to.y - from.y * by}px) scale(${by})`;
+};
+
 export function SheetOverlay({
   set,
   sheet,
@@ -62,6 +84,7 @@ export function SheetOverlay({
   onPick,
 }: Props) {
   const { on, viewOf, asPlaced } = set;
+  const settled = useSettled(camera, display.pieces.length > MANY);
   const { data: fields = NOTHING } = useFields();
   const drag = useMemo(
     () => ({
@@ -146,11 +169,25 @@ export function SheetOverlay({
           if (row) void edits.moveMark(row, view, bubble, count, by);
         }}
       />
-      <PieceFrames boxes={display.pieces} pieces={set.pieces} on={on} camera={camera} edits={annotation} />
+      <div
+        style={{ position: "absolute", zIndex: 3, transformOrigin: "0 0", transform: moved(settled, camera) }}
+      >
+        <PieceFrames
+          boxes={display.pieces}
+          pieces={set.pieces}
+          on={on}
+          camera={settled}
+          annotating={annotating}
+          edits={annotation}
+        />
+      </div>
+      <HeldByOthers on={on} pieces={display.pieces} camera={camera} />
       <AlignmentLines camera={camera} />
       <AnnotateOverlay camera={camera} on={on} commands={annotating} />
       <AnnotateTray set={set} display={display} edits={annotation} />
-      {!on.length && <EmptySheet camera={camera} sheet={sheet} hasViews={set.views.length > 0} />}
+      {!on.length && !display.pieces.length && !sheet.drawing_list && (
+        <EmptySheet camera={camera} sheet={sheet} hasViews={set.views.length > 0} />
+      )}
     </>
   );
 }

@@ -182,10 +182,9 @@ export function ViewportFrame({
           alike((dx, dy) => fitted(change(dx, dy))),
         )
       }
+      style={{ left: x, top: y }}
       sx={{
         position: "absolute",
-        left: x,
-        top: y,
         width: 17,
         height: 17,
         m: "-8.5px",
@@ -204,6 +203,7 @@ export function ViewportFrame({
   return (
     <Box
       ref={element}
+      data-thing={id}
       role="button"
       tabIndex={0}
       aria-label={label}
@@ -211,12 +211,9 @@ export function ViewportFrame({
       onFocus={() =>
         !useGesture.getState().draft && !selected && !useSelection.getState().selected.length && select(id)
       }
+      style={{ left, top, width, height }}
       sx={{
         position: "absolute",
-        left,
-        top,
-        width,
-        height,
         zIndex: selected ? 2 : 1,
         outline: "none",
         pointerEvents: "none",
@@ -235,10 +232,10 @@ export function ViewportFrame({
       <Box
         onPointerDown={press}
         onDoubleClick={(event) => (movingContents ? onInside(inside(event)) : select(id, true))}
+        style={{ clipPath: within }}
         sx={{
           position: "absolute",
           inset: 0,
-          clipPath: within,
           pointerEvents: "auto",
           cursor: pinned ? "default" : movingContents ? "grab" : "move",
         }}

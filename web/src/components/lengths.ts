@@ -1,0 +1,29 @@
+/** Lengths of the building on the screen, in what somebody prefers. On paper they are as its styles say. */
+import { usePreferences } from "../stores/preferences";
+
+const INCH = 25.4;
+/** Fractions of an inch that are told. */
+const PARTS = 8;
+
+/** 2.35 m, 2350 mm or 7' 8 1/2"; from mm. */
+export function lengthOf(mm: number, digits = 2): string {
+  const { lengths } = usePreferences.getState();
+  if (lengths === "feet") return inFeet(mm);
+  return lengths === "millimetres" ? `${Math.round(mm)} mm` : `${(mm / 1000).toFixed(digits)} m`;
+}
+
+/** Measured lengths, which are told to the millimetre. */
+export const exactLengthOf = (mm: number): string =>
+  usePreferences.getState().lengths === "feet" ? inFeet(mm) : `${Math.round(mm)} mm`;
+
+function inFeet(mm: number): string {
+  const parts = Math.round((Math.abs(mm) / INCH) * PARTS);
+  const [feet, inches, over] = [
+    Math.floor(parts / PARTS / 12),
+    Math.floor(parts / PARTS) % 12,
+    parts % PARTS,
+  ];
+  const by = over % 4 === 0 ? 4 : over % 2 === 0 ? 2 : 1;
+  const fraction = over ? ` ${over / by}/${PARTS / by}` : "";
+  return `${mm < 0 ? "-" : ""}${feet}' ${inches}${fraction}"`;
+}

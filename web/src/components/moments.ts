@@ -1,0 +1,25 @@
+/** Days and times as somebody prefers to read them. */
+import { usePreferences } from "../stores/preferences";
+
+const pad = (figure: number) => String(figure).padStart(2, "0");
+
+/** A day, of a moment or of a date such as 2026-03-18: as it is, 18.03.2026 or 03/18/2026. */
+export function dayOf(at: string): string {
+  const day = /^\d{4}-\d{2}-\d{2}$/.test(at) ? at : isoDay(new Date(at));
+  const [year, month, date] = day.split("-");
+  const { dates } = usePreferences.getState();
+  return dates === "day first"
+    ? `${date}.${month}.${year}`
+    : dates === "month first"
+      ? `${month}/${date}/${year}`
+      : day;
+}
+
+/** Day and time, to the minute: 2026-03-18 14:05. */
+export function momentOf(at: string): string {
+  const moment = new Date(at);
+  return `${dayOf(isoDay(moment))} ${pad(moment.getHours())}:${pad(moment.getMinutes())}`;
+}
+
+const isoDay = (moment: Date): string =>
+  `${moment.getFullYear()}-${pad(moment.getMonth() + 1)}-${pad(moment.getDate())}`;

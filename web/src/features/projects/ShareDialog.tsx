@@ -1,0 +1,144 @@
+/** Who works in a project: people with an account by their names, others by a link. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, data, type Project } from "../../api/client";
+import { dayOf } from "../../components/moments";
+import { TitledDialog } from "../../components/TitledDialog";
+import { notify, notifyError } from "../../stores/notices";
+import { colours } from "../../theme/theme";
+
+const NOTHING: never[] = [];
+const SMALL = { minHeight: 24, px: 0.75, minWidth: 0, fontSize: 12 };
+const LINE = { display: "flex", alignItems: "center", justifyContent: "space-between", fontSize: 13 };
+
+export function ShareDialog({ project, onClose }: { project: Project; onClose: () => void }) {
+  const client = useQueryClient();
+  const [name, setName] = useState("");
+  const at = { params: { path: { id: project.id } } };
+  const share = async (way: "share" | "unshare", username: string) => {
+    try {
+      const body = { username };
+      await data(
+        way === "share"
+          ? api.POST("/api/projects/{id}/share/", { ...at, body })
+          : api.POST("/api/projects/{id}/unshare/", { ...at, body }),
+      );
+      setName("");
+    } catch (error) {
+      notifyError(error);
+    }
+    await client.invalidateQueries({ queryKey: ["projects"] });
+  };
+  return (
+    <TitledDialog
+      title={`Share ${project.name}`}
+      width="xs"
+      text="Who works on this project sees the changes of the others as they happen."
+      onClose={onClose}
+      foot={<Button onClick={onClose}>Done</Button>}
+    >
+      {project.members.map((username) => (
+        <Box key={username} sx={LINE}>
+          {username}
+          <Button
+            aria-label={`No longer share with ${username}`}
+            onClick={() => void share("unshare", username)}
+            sx={SMALL}
+          >
+            Remove
+          </Button>
+        </Box>
+      ))}
+      <Box
+        component="form"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim()) void share("share", name.trim());
+        }}
+        sx={{ display: "flex", gap: 1, pt: 0.75 }}
+      >
+        <TextField
+          label="Sign-in name"
+          autoFocus
+          fullWidth
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Button type="submit" variant="contained" disabled={!name.trim()}>
+          Share
+        </Button>
+      </Box>
+      <Invitations project={project} />
+    </TitledDialog>
+  );
+}
+
+/** Links by which one person each comes in, with an account or without one. */
+function Invitations({ project }: { project: Project }) {
+  const client = useQueryClient();
+  const [link, setLink] = useState("");
+  const at = { params: { path: { id: project.id } } };
+  const { data: open = NOTHING } = useQuery({
+    queryKey: ["invitations", project.id],
+    queryFn: () => data(api.GET("/api/projects/{id}/invitations/", at)),
+  });
+  const tried = async (what: () => Promise<unknown>) => {
+    try {
+      await what();
+    } catch (error) {
+      notifyError(error);
+    }
+    await client.invalidateQueries({ queryKey: ["invitations", project.id] });
+  };
+  const invite = () =>
+    tried(async () => {
+      const { secret } = await data(api.POST("/api/projects/{id}/invite/", at));
+      setLink(`${window.location.origin}/invited/${secret}`);
+    });
+  const withdraw = (id: string) =>
+    tried(() => data(api.DELETE("/api/invitations/{id}/", { params: { path: { id } } })));
+  const copy = () =>
+    navigator.clipboard.writeText(link).then(
+      () => notify("The link is copied."),
+      () => notify("The browser does not let it be copied. Select it and copy it by hand.", true),
+    );
+  return (
+    <Box
+      component="section"
+      aria-label="Invitations"
+      sx={{ borderTop: `1px solid ${colours.sandDeep}`, pt: 1.25, mt: 0.5 }}
+    >
+      <Box sx={{ ...LINE, gap: 1 }}>
+        <span>Somebody without an account here comes in by a link.</span>
+        <Button variant="outlined" onClick={() => void invite()} sx={{ flexShrink: 0 }}>
+          Invite by a link
+        </Button>
+      </Box>
+      {link && (
+        <Box sx={{ display: "flex", gap: 1, mt: 1.5 }}>
+          <TextField
+            label="Link, good for one person and seven days; it is shown only now"
+            fullWidth
+            value={link}
+            onFocus={(event) => event.target.select()}
+            slotProps={{ htmlInput: { readOnly: true } }}
+          />
+          <Button onClick={() => void copy()}>Copy</Button>
+        </Box>
+      )}
+      {open.map(({ id, until, made }) => (
+        <Box key={id} sx={LINE}>
+          <Box component="span" sx={{ color: "text.secondary" }}>
+            Invited on {dayOf(made)}, until {dayOf(until)}
+          </Box>
+          <Button onClick={() => void withdraw(id)} sx={SMALL}>
+            Withdraw
+          </Button>
+        </Box>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,68 @@
+/** Pencils at the lower edge of the table: what can be written and measured, whatever is selected. */
+import Box from "@mui/material/Box";
+import type { DisplayList } from "../../../api/client";
+import { ToggleButton } from "../../../components/ToggleButton";
+import { annotate, useAnnotating, type Tool } from "../../../stores/annotating";
+import { colours } from "../../../theme/theme";
+import type { AnnotationEdits } from "./annotationCommands";
+import type { SheetSet } from "../useSet";
+import { WrongPieces } from "./WrongPieces";
+
+const TOOLS: readonly (readonly [Tool, string, string])[] = [
+  ["dimension", "Dimension", "True lengths between points of a drawing (D)"],
+  ["measure", "Measure", "An angle, radius, diameter, arc, slope or area (M)"],
+  ["note", "Note", "Words, with a leader to what they speak of (T)"],
+  ["numbered", "Number", "A note of the project’s list, shown as its number (N)"],
+  ["level", "Level", "The height of a point in an elevation or a section (L)"],
+  ["tag", "Tag", "The number, the size or another value of an element (G)"],
+  ["schedule", "Schedule", "A table of what there is, kept by itself (S)"],
+  ["table", "Table", "A table whose cells are typed or come from a file (B)"],
+  ["shape", "Shape", "Lines, arcs, rectangles, circles, curves (F)"],
+  ["cloud", "Cloud", "A ring about what has changed, with the revision (C)"],
+  ["symbol", "Symbol", "A symbol of the library (Y)"],
+  ["image", "Picture", "A photograph or a drawing as a picture (U)"],
+];
+
+interface Props {
+  set: SheetSet;
+  display: DisplayList;
+  edits: AnnotationEdits;
+}
+
+export function AnnotateTray({ set, display, edits }: Props) {
+  const tool = useAnnotating((s) => s.tool);
+  return (
+    <Box
+      role="group"
+      aria-label="Annotate"
+      onPointerDown={(event) => event.stopPropagation()}
+      sx={{
+        position: "absolute",
+        left: 10,
+        bottom: 10,
+        zIndex: 7,
+        display: "grid",
+        gridTemplateColumns: "1fr 1fr",
+        gap: "3px",
+        p: "3px",
+        borderRadius: "4px",
+        bgcolor: colours.sandLight,
+        border: `1px solid ${colours.sandDeep}`,
+        "& .MuiButton-root": { minHeight: 24, py: 0, fontSize: 12 },
+      }}
+    >
+      {TOOLS.map(([key, name, tip]) => (
+        <ToggleButton
+          key={key}
+          on={tool === key}
+          name={name}
+          tip={tip}
+          onToggle={() => annotate(tool === key ? null : key)}
+        />
+      ))}
+      <Box sx={{ gridColumn: "1 / -1", "& .MuiButton-root": { width: "100%" } }}>
+        <WrongPieces display={display} pieces={set.pieces} edits={edits} />
+      </Box>
+    </Box>
+  );
+}

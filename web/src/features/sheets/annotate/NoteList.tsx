@@ -1,0 +1,101 @@
+/** The project's list of notes, which stand on drawings as their numbers. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useState } from "react";
+import type { ListedNote } from "../../../api/client";
+import { useListedNotes } from "../../../api/queries";
+import { FigureField } from "../../../components/FigureField";
+import { TitledDialog } from "../../../components/TitledDialog";
+import { useAnnotating } from "../../../stores/annotating";
+import { commit } from "../../../sync/commands";
+import { changing, deleting, making, newId } from "../../../sync/rows";
+
+const NOTHING: never[] = [];
+
+/** A number that no note has yet, after the last one: 9 after 8, A3 after A2. */
+export function numberAfter(numbers: readonly string[]): string {
+  const ordered = numbers.toSorted((a, b) => a.localeCompare(b, undefined, { numeric: true }));
+  const last = /^(.*?)(\d+)$/.exec(ordered.at(-1) ?? "");
+  if (!last) return ordered.length ? `${ordered.at(-1)}1` : "1";
+  const [, before = "", digits = "0"] = last;
+  return `${before}${String(Number(digits) + 1).padStart(digits.length, "0")}`;
+}
+
+export function NoteList({ project, onClose }: { project: string; onClose: () => void }) {
+  const { data: notes = NOTHING } = useListedNotes(project);
+  const [number, setNumber] = useState("");
+  const ordered = notes.toSorted((a, b) => a.number.localeCompare(b.number, undefined, { numeric: true }));
+  const next = numberAfter(notes.map((n) => n.number));
+  const change = (note: ListedNote, to: Partial<ListedNote>) =>
+    void commit(project, `note ${note.number}`, [changing("listed_notes", note, to)]);
+  const add = (text: string) => {
+    if (!text) return;
+    const made = { id: newId(), project, number: number || next, text };
+    setNumber("");
+    void commit(project, `add note ${made.number}`, [making("listed_notes", made)]).then((done) => {
+      if (done) useAnnotating.setState({ note: made.id });
+    });
+  };
+  return (
+    <TitledDialog
+      title="Numbered notes"
+      text={
+        <>
+          The project’s list. On drawings they stand as their numbers; a schedule of “Numbered notes here”
+          says what those on its sheet mean. Changed here, they change everywhere.
+        </>
+      }
+      onClose={onClose}
+      foot={
+        <Button variant="contained" onClick={onClose}>
+          Done
+        </Button>
+      }
+    >
+      <Box sx={{ maxHeight: "50vh", overflowY: "auto", display: "flex", flexDirection: "column", gap: 0.5 }}>
+        {ordered.map((note) => (
+          <Box key={note.id} sx={{ display: "flex", gap: 0.75, alignItems: "center" }}>
+            <FigureField
+              bare
+              label={`Number of note ${note.number}`}
+              width={70}
+              value={note.number}
+              onCommit={(to) => to && change(note, { number: to })}
+            />
+            <FigureField
+              bare
+              label={`Words of note ${note.number}`}
+              width="100%"
+              value={note.text}
+              onCommit={(text) => change(note, { text })}
+            />
+            <Button
+              aria-label={`Delete note ${note.number}`}
+              onClick={() =>
+                void commit(project, `delete note ${note.number}`, [deleting("listed_notes", note)])
+              }
+              sx={{ minWidth: 0, px: 0.75 }}
+            >
+              Delete
+            </Button>
+          </Box>
+        ))}
+        {!ordered.length && (
+          <Box sx={{ fontSize: 13, color: "text.secondary", py: 1 }}>
+            There is no note yet. Write the first.
+          </Box>
+        )}
+      </Box>
+      <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
+        <FigureField label="Number" width={70} value={number} placeholder={next} onCommit={setNumber} />
+        <FigureField
+          key={notes.length}
+          label="Words of a new note (Enter adds it)"
+          width="100%"
+          value=""
+          onCommit={add}
+        />
+      </Box>
+    </TitledDialog>
+  );
+}
