@@ -28,6 +28,7 @@ from drafting.views.axonometric import Axonometric
 from drafting.views.detail import Detail
 from drafting.views.perspective import Perspective
 from drafting.views.plan import Plan
+from drafting.views.received import Received
 from drafting.views.section import Section
 from drafting.views.spec import AnyView, dump_view
 from server.buildings.services import import_model
@@ -44,7 +45,8 @@ from server.sheets.services import register_of
 from server.sheets.templates import add_picture
 from server.styles.models import PlotSettings
 from server.views.drawings import order_all_out_of_date, order_drawing
-from server.views.models import View
+from server.views.models import ReceivedFile, View
+from server.views.received import receive
 
 USER, PASSWORD = "demo", "sanderling-26"
 
@@ -67,6 +69,8 @@ MORE_LINES = {
     "Roof plan": {"contours": 250.0},
 }
 
+#: The surveyor's drawing, which lies under the roof plan.
+SURVEY = "Survey of the site"
 #: This one stays at the first version of the building, as it was agreed with the builder.
 HELD = "Wall at the tower"
 
@@ -86,7 +90,8 @@ SHEETS = (
         (
             ("Plan, Upper floor", "1:75", (84, 200), (-5200, -3400, 13600, 8600)),
             ("Plan, Lookout", "1:75", (434, 252), (-5200, -1600, 3400, 8600)),
-            ("Roof plan", "1:100", (348, 112), (-5200, -1600, 16400, 8600)),
+            (SURVEY, "1:200", (352, 106), (-17000, -10400, 19000, 10600)),
+            ("Roof plan", "1:200", (352, 106), (-17000, -10400, 19000, 10600)),
         ),
     ),
     (
@@ -186,7 +191,7 @@ WAIVED = {
     ("unlike-in-series", "template"): "A sheet for the exhibition",
 }
 #: The style of drawing titles, by the kind of view.
-TITLES = {"plan": "north", "roof": "north", "elevation": "bar", "section": "bar"}
+TITLES = {"received": "none", "plan": "north", "roof": "north", "elevation": "bar", "section": "bar"}
 
 
 def load() -> bool:
@@ -212,6 +217,7 @@ def load() -> bool:
         register.logo = add_picture(project, "Sandreed.svg", LOGO.read_bytes())
         register.save()
         _import(project, user)
+        _survey(project)
         with transaction.atomic():
             _more_views(project)
             _sheets(project)
@@ -286,6 +292,17 @@ def _more_views(project: Project) -> None:
         view.spec = view.spec | {"line_settings": MORE_LINES[view.name]}
         view.save()
         order_drawing(view)
+
+
+def _survey(project: Project) -> None:
+    """What the surveyor has sent, as a view of its own: its zero is that of the building."""
+    from demo.survey import ZERO, survey  # another library that is wanted only here
+
+    job = receive(project, SimpleUploadedFile("North head.dxf", survey()))
+    finish_jobs(project)
+    file = ReceivedFile.objects.get(job=job.pk)
+    spec = Received(file=file.file, name=file.name, mm=file.facts["mm"], origin=ZERO)
+    order_drawing(View.objects.create(project=project, name=SURVEY, spec=dump_view(spec), position=90))
 
 
 def _plotting(project: Project) -> None:

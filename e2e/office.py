@@ -3,24 +3,31 @@
 from __future__ import annotations
 
 import os
+import re
+import socket
 import sqlite3
 import subprocess
 import sys
 import tempfile
+import threading
+import time
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any, ClassVar
 
 from django.conf import settings
 from django.contrib.auth import get_user_model
-from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.db import connection
+from django.db import connection, connections
+from django.test.testcases import LiveServerTestCase, LiveServerThread
+from django.utils.functional import cached_property
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
 from demo.building import write_observatory
 from demo.project import finish_jobs
 from server.buildings.services import import_model
+from server.config.web import web_server
+from server.events.hub import hub
 from server.projects.models import Project
 from server.sheets.models import Viewport
 
@@ -30,14 +37,46 @@ os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 #: How long a step is waited for, and how long the first one that needs the worker, which has to come up;
 #: milliseconds.
 PATIENCE, FIRST = 40_000, 150_000
+#: The view that is annotated.
+PLAN = "Plan, Ground floor"
 CHROMIUM = os.environ.get("DUNEFOLD_BROWSER", "/usr/bin/chromium")
 QUIET = ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
 #: 3D without a graphics card: one is imitated, which makes all of the page slower.
 SOFT_3D = ["--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
 
 
-class Office(StaticLiveServerTestCase):
+class LiveWebServer(LiveServerThread):
+    """The web server that people use, in a thread of the tests."""
+
+    def run(self) -> None:
+        try:
+            listening = socket.socket()
+            listening.bind((self.host, self.port))
+            self.port = listening.getsockname()[1]
+            self._server = web_server()
+            threading.Thread(target=self._tell_when_ready, daemon=True).start()
+            self._server.run(sockets=[listening])
+        except Exception as error:
+            self.error = error
+            self.is_ready.set()
+        finally:
+            connections.close_all()
+
+    def _tell_when_ready(self) -> None:
+        while not self._server.started:
+            time.sleep(0.01)
+        self.is_ready.set()
+
+    def terminate(self) -> None:
+        hub.end()
+        self._server.should_exit = True
+        self.join()
+
+
+class Office(LiveServerTestCase):
     """A drafter at the interface, with web and worker running as they do for real."""
+
+    server_thread_class = LiveWebServer
 
     #: Whether the tests look at the building in 3D.
     in_3d = False
@@ -79,9 +118,9 @@ class Office(StaticLiveServerTestCase):
         """Fill the database before anybody signs in."""
         get_user_model().objects.create_user("ines", password="samphire-88")
 
-    def sign_in(self, page: Page) -> None:
+    def sign_in(self, page: Page, name: str = "ines") -> None:
         page.goto(self.live_server_url)
-        page.get_by_label("Name").fill("ines")
+        page.get_by_label("Name").fill(name)
         page.get_by_label("Password").fill("samphire-88")
         page.get_by_role("button", name="Sign in").click()
         expect(page.get_by_role("heading", name="Projects")).to_be_visible()
@@ -144,6 +183,10 @@ class Office(StaticLiveServerTestCase):
             self.page.wait_for_timeout(100)
         self.fail("What was waited for did not come to hold.")
 
+    def saved(self) -> None:
+        """Wait until every change so far has reached the server."""
+        self.page.wait_for_function("() => !sessionStorage.getItem('dunefold.unsaved')")
+
     def fill(self, label: str, value: str) -> None:
         field = self.page.get_by_role("textbox", name=label, exact=True)
         field.fill(value)
@@ -165,7 +208,8 @@ class Office(StaticLiveServerTestCase):
         return float(self.page.get_by_role("textbox", name=label, exact=True).input_value())
 
     def drag(self, locator: Any, dx: float, dy: float) -> None:
-        """Drag something from its middle, in pixels."""
+        """Drag something from its middle, in pixels, once it lies still."""
+        locator.element_handle().wait_for_element_state("stable")
         box = locator.bounding_box()
         x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
         self.page.mouse.move(x, y)
@@ -212,14 +256,20 @@ class SheetsOffice(PreparedOffice):
         super().setUp()
         self.open("sheets")
         self.page.get_by_role("button", name="Add the first sheet").click()
+        expect(self.register.locator("[aria-current=page]")).to_contain_text("A-01")
+
+    @property
+    def register(self) -> Any:
+        return self.page.get_by_role("navigation", name="Register")
+
+    def open_sheet(self, number: str) -> None:
+        row = self.register.get_by_role("button", name=f"Sheet {number}")
+        row.click()
+        expect(row).to_have_attribute("aria-current", "page")
 
     @property
     def ledge(self) -> Any:
         return self.page.get_by_role("region", name="Ledge: viewport")
-
-    def saved(self) -> None:
-        """Wait until every change so far has reached the server."""
-        self.page.wait_for_function("() => !sessionStorage.getItem('dunefold.unsaved')")
 
     def row(self, name: str) -> Viewport:
         self.saved()
@@ -238,6 +288,8 @@ class SheetsOffice(PreparedOffice):
         self.page.get_by_role("textbox", name="Titles").fill("\n".join(titles))
         several = "sheet" if len(titles) == 1 else "sheets"
         self.page.get_by_role("button", name=f"Add {len(titles)} {several}", exact=True).click()
+        made = self.register.get_by_role("button", name=re.compile(f"^Sheet \\S+ {re.escape(titles[0])}"))
+        expect(made).to_have_attribute("aria-current", "page")
 
     def pixels(self, name: str) -> float:
         """Pixels of the screen for a millimetre of the sheet."""
@@ -248,3 +300,32 @@ class SheetsOffice(PreparedOffice):
         self.page.locator("#board").press("Escape")
         self.fill("Number", number)
         self.saved()
+
+
+class PlanOffice(SheetsOffice):
+    """A drafter who annotates a plan."""
+
+    def piece(self, name: str | re.Pattern[str]) -> Any:
+        return self.page.get_by_role("button", name=name)
+
+    @cached_property
+    def frame(self) -> tuple[dict[str, float], Viewport]:
+        """Where the plan lies on the screen, and its row; nothing moves it in these tests."""
+        return self.viewport(PLAN).bounding_box(), self.row(PLAN)
+
+    def at(self, u: float, v: float) -> tuple[float, float]:
+        """Where a point of the plan is on the screen."""
+        box, row = self.frame
+        pixels = box["width"] / row.width * float(row.scale.ratio)
+        x = box["x"] + box["width"] / 2 + (u - row.centre_u) * pixels
+        return x, box["y"] + box["height"] / 2 - (v - row.centre_v) * pixels
+
+    def click(self, u: float, v: float) -> None:
+        self.page.mouse.move(*self.at(u, v))
+        self.page.mouse.click(*self.at(u, v))
+
+    def place_plan(self) -> None:
+        self.place_by_key(PLAN)
+        expect(self.viewport(PLAN)).to_be_focused()
+        expect(self.page.locator("#board")).to_have_attribute("data-painted", "yes")
+        self.page.keyboard.press("Escape")

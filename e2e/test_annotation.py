@@ -6,52 +6,24 @@ from __future__ import annotations
 import re
 import tempfile
 from pathlib import Path
-from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.utils.functional import cached_property
 from playwright.sync_api import expect
 
 from demo.building import write_observatory
 from demo.project import finish_jobs
 from drafting.tests.pdf_reading import text
-from e2e.office import SheetsOffice
+from e2e.office import PLAN, PlanOffice
 from server.annotations.models import Annotation
 from server.buildings.services import import_model
-from server.sheets.models import Sheet, Viewport
+from server.sheets.models import Sheet
 from server.views.drawings import order_all_out_of_date
 
-PLAN = "Plan, Ground floor"
 #: The jambs of the window in the south wall that is widened in the second version; u, mm.
 LEFT, RIGHT, WIDENED = 5400.0, 7200.0, 7800.0
 
 
-class AnnotationTests(SheetsOffice):
-    def piece(self, name: str | re.Pattern[str]) -> Any:
-        return self.page.get_by_role("button", name=name)
-
-    @cached_property
-    def frame(self) -> tuple[dict[str, float], Viewport]:
-        """Where the plan lies on the screen, and its row; nothing moves it in these tests."""
-        return self.viewport(PLAN).bounding_box(), self.row(PLAN)
-
-    def at(self, u: float, v: float) -> tuple[float, float]:
-        """Where a point of the plan is on the screen."""
-        box, row = self.frame
-        pixels = box["width"] / row.width * float(row.scale.ratio)
-        x = box["x"] + box["width"] / 2 + (u - row.centre_u) * pixels
-        return x, box["y"] + box["height"] / 2 - (v - row.centre_v) * pixels
-
-    def click(self, u: float, v: float) -> None:
-        self.page.mouse.move(*self.at(u, v))
-        self.page.mouse.click(*self.at(u, v))
-
-    def place_plan(self) -> None:
-        self.place_by_key(PLAN)
-        expect(self.viewport(PLAN)).to_be_focused()
-        expect(self.page.locator("#board")).to_have_attribute("data-painted", "yes")
-        self.page.keyboard.press("Escape")
-
+class AnnotationTests(PlanOffice):
     def dimension(self, *points: tuple[float, float], line: tuple[float, float]) -> None:
         status = self.page.get_by_role("region", name="Ledge: annotate").get_by_role("status")
         self.page.keyboard.press("d")
@@ -97,7 +69,7 @@ class AnnotationTests(SheetsOffice):
         page.reload()
         expect(made).to_be_visible()
         self.add_sheets("At another scale")
-        page.get_by_role("navigation", name="Register").get_by_role("button", name="Sheet A-02").click()
+        self.open_sheet("A-02")
         expect(page.get_by_text("Nothing is placed on this sheet")).to_be_visible()
         self.place_by_key(PLAN)
         self.choose_scale("1:200")
@@ -184,7 +156,7 @@ class AnnotationTests(SheetsOffice):
         note = self.piece("Note: For comment")
         note.click()
         page.keyboard.press("Control+c")
-        page.get_by_role("navigation", name="Register").get_by_role("button", name="Sheet A-01").click()
+        self.open_sheet("A-01")
         expect(note).to_have_count(0)
         page.keyboard.press("Control+v")
         expect(note).to_be_visible()
@@ -248,15 +220,34 @@ class AnnotationTests(SheetsOffice):
         words = text(self.plotted())
         self.assertIn(f"{len(lines) - 1} in all", words)
 
+    def test_a_schedule_follows_the_building(self):
+        page = self.page
+        self.place_plan()
+        board = self.board.bounding_box()
+        page.keyboard.press("s")
+        expect(page.get_by_text("Click where its upper left corner is to lie.")).to_be_visible()
+        page.mouse.click(board["x"] + board["width"] * 0.7, board["y"] + board["height"] / 4)
+        self.choose("Lists", "Windows")
+        expect(self.piece("Schedule: Windows")).to_be_visible()
+        self.saved()
+        page.keyboard.press("Escape")
+        before = text(self.plotted())
+        # The window beside the deck is made wider.
+        self.next_version()
+        expect(self.piece("Schedule: Windows")).to_be_visible()
+        after = text(self.plotted())
+        counts = [[words.count(width) for words in (before, after)] for width in ("1800", "2400")]
+        self.assertEqual([now - then for then, now in counts], [-1, 1])
+
     def test_doors_and_windows_are_tagged_in_one_action_and_one_by_hand(self):
         page = self.page
         self.place_plan()
         frame = self.viewport(PLAN)
         frame.click(position={"x": 8, "y": 8})
         page.get_by_role("button", name="More…").click()
-        page.get_by_role("menuitem", name="Tag doors and windows…").click()
+        page.get_by_role("menuitem", name="Tag elements…").click()
         dialog = page.get_by_role("dialog")
-        dialog.get_by_label("Windows").uncheck()
+        dialog.get_by_label("Window", exact=True).uncheck()
         dialog.get_by_role("button", name="Tag", exact=True).click()
         tags = self.piece(re.compile("^Tag: "))
         expect(tags.first).to_be_visible()
@@ -269,8 +260,8 @@ class AnnotationTests(SheetsOffice):
         expect(tags).to_have_count(count - 1)
         frame.click(position={"x": 8, "y": 8})
         page.get_by_role("button", name="More…").click()
-        page.get_by_role("menuitem", name="Tag doors and windows…").click()
-        dialog.get_by_label("Windows").uncheck()
+        page.get_by_role("menuitem", name="Tag elements…").click()
+        dialog.get_by_label("Window", exact=True).uncheck()
         dialog.get_by_role("button", name="Tag", exact=True).click()
         expect(tags).to_have_count(count)
         for _ in range(3):

@@ -68,7 +68,7 @@ class CheckStationTests(SheetsOffice):
         page.get_by_role("button", name="Raise it again").click()
         expect(page.get_by_role("button", name="Let stand 0")).to_be_visible()
 
-        expect(self.finding("stands on no sheet").first).to_be_visible()
+        expect(self.finding("is placed nowhere. Place it, or delete").first).to_be_visible()
         page.get_by_role("button", name="Rules…").click()
         page.get_by_role("combobox", name="Views on no sheet").click()
         page.get_by_role("option", name="Off").click()
@@ -78,6 +78,6 @@ class CheckStationTests(SheetsOffice):
         kept = json.loads(Path(download.value.path()).read_text())
         self.assertEqual(kept, {"rules": {"views-unplaced": "off"}, "limits": {"too-small.text": 2.2}})
         page.get_by_role("button", name="Close").click()
-        expect(self.finding("stands on no sheet")).to_have_count(0)
+        expect(self.finding("is placed nowhere. Place it, or delete")).to_have_count(0)
         self.saved()
         self.assertEqual(CheckRules.objects.get().choices, {"views-unplaced": "off"})

@@ -57,7 +57,7 @@ class ModelStationTests(Office):
         page.keyboard.press("Escape")
         expect(ledge.get_by_role("button", name="2 more")).to_be_visible()
         expect(page.get_by_text("Up to date").first).to_be_visible(timeout=FIRST)
-        self.assertTrue(self.settings_of("Plan, Deck")["outline_above"])
+        self.eventually(lambda: self.settings_of("Plan, Deck").get("outline_above") is True)
         page.keyboard.press("Control+z")
         expect(ledge.get_by_role("button", name="1 more")).to_be_visible()
 

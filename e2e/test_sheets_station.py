@@ -220,13 +220,13 @@ class SheetsStationTests(SheetsOffice):
     def test_copies_go_to_other_sheets_and_what_was_done_is_undone_after_a_reload(self):
         page = self.page
         self.add_sheets("Sections", "Details")
-        register = page.get_by_role("navigation", name="Register")
+        register = self.register
         expect(register.get_by_role("button", name="Sheet A-03 Details")).to_be_visible()
-        register.get_by_role("button", name="Sheet A-01").click()
+        self.open_sheet("A-01")
         self.place_by_key("Roof plan")
         expect(self.viewport("Roof plan")).to_be_focused()
         page.keyboard.press("Control+c")
-        register.get_by_role("button", name="Sheet A-02 Sections").click()
+        self.open_sheet("A-02")
         expect(page.get_by_text("Nothing is placed on this sheet")).to_be_visible()
         page.keyboard.press("Control+v")
         expect(self.viewport("Roof plan")).to_be_visible()
@@ -254,6 +254,14 @@ class SheetsStationTests(SheetsOffice):
         )
         page.get_by_role("button", name="Redo").click()
         expect(page.get_by_text("Redone: place on 1 sheet")).to_be_visible()
+        # Undone from another page, it is said where, and can be shown.
+        page.get_by_role("navigation", name="Stations").get_by_role("link", name="Check").click()
+        page.keyboard.press("Control+z")
+        expect(page.get_by_text(re.compile("Undone: place on 1 sheet on sheet A-0"))).to_be_visible()
+        page.get_by_role("button", name="Show", exact=True).click()
+        expect(page).to_have_url(re.compile("/sheets/"))
+        page.get_by_role("button", name="Redo").click()
+        expect(page.get_by_text(re.compile("Redone: place on 1 sheet on sheet A-0"))).to_be_visible()
         self.saved()
         self.assertEqual(rows.count(), 3)
 
@@ -333,13 +341,13 @@ class SheetsStationTests(SheetsOffice):
             page.get_by_role("button", name=re.compile("Mark of .*, which is not placed yet")).first
         ).to_be_attached()
         self.add_sheets("Elevations", "Roof", "Details", "Sections")
-        register = page.get_by_role("navigation", name="Register")
-        register.get_by_role("button", name="Sheet A-05 Sections").click()
+        register = self.register
+        self.open_sheet("A-05")
         expect(page.get_by_text("Nothing is placed on this sheet")).to_be_visible()
         self.place_by_key("Section")
         expect(self.viewport("Section")).to_be_visible()
         self.fill_number("S-12")
-        register.get_by_role("button", name="Sheet A-01").click()
+        self.open_sheet("A-01")
         mark = page.get_by_role("button", name="Mark: go to Section on S-12").first
         expect(mark).to_be_visible()
         self.assertEqual(text(self.plotted()).count("S-12"), 2)
@@ -375,8 +383,8 @@ class SheetsStationTests(SheetsOffice):
     def test_the_list_of_drawings_is_right_after_a_reorder_and_a_renumbering(self):
         page = self.page
         self.add_sheets("Elevations", "Sections")
-        register = page.get_by_role("navigation", name="Register")
-        register.get_by_role("button", name="Sheet A-01").click()
+        register = self.register
+        self.open_sheet("A-01")
         self.more("Place the list of drawings")
         table = page.get_by_role("img", name="List of drawings")
         expect(table).to_be_visible()
@@ -390,10 +398,10 @@ class SheetsStationTests(SheetsOffice):
         self.saved()
         words = text(self.plotted())
         self.assertLess(words.index("Sections"), words.index("Elevations"))
-        register.get_by_role("button", name="Sheet A-03 Sections").click()
+        self.open_sheet("A-03")
         self.fill_number("A-02")
         expect(page.get_by_text("A-02 is the number of another sheet")).to_be_visible()
-        register.get_by_role("button", name="Sheet A-01").click()
+        self.open_sheet("A-01")
         self.more("Renumber from here on")
         expect(register.get_by_role("button", name="Sheet A-02 Sections")).to_be_visible()
         self.saved()

@@ -22,11 +22,6 @@ LOGO = (
 
 
 class TitleBlockTests(SheetsOffice):
-    def open_sheet(self, number: str) -> None:
-        register = self.page.get_by_role("navigation", name="Register")
-        register.get_by_role("button", name=f"Sheet {number}").click()
-        expect(register.locator("[aria-current=page]")).to_contain_text(number)
-
     def type_into_field(self, field: str, value: str) -> None:
         """Click a field of the title block and type into it."""
         self.page.get_by_role("button", name=f"Field: {field}").click()

@@ -3,6 +3,7 @@ building."""
 
 from __future__ import annotations
 
+import re
 import tempfile
 from pathlib import Path
 
@@ -11,6 +12,7 @@ from playwright.sync_api import expect
 
 from demo.building import write_observatory
 from e2e.office import FIRST, PreparedOffice
+from server.views.models import View
 
 
 class ViewsStationTests(PreparedOffice):
@@ -28,7 +30,7 @@ class ViewsStationTests(PreparedOffice):
         self.page.get_by_role("navigation", name="Stations").get_by_role("link", name=name).click()
 
     def card(self, name: str):
-        return self.page.get_by_role("button", name=f"Open {name}", exact=True)
+        return self.page.get_by_role("button", name=re.compile(f"^Open {re.escape(name)} "))
 
     def test_the_whole_standard_set_is_made_in_one_action_and_taken_back_in_one(self):
         page = self.page
@@ -168,6 +170,13 @@ class ViewsStationTests(PreparedOffice):
         page.get_by_role("option", name="Without it").click()
         expect(page.get_by_role("combobox", name="Subset")).to_have_text("Without it")
 
+        # Eye and target are figures as well; what is no point is told.
+        self.fill("Eye", "9000, -30000, 1600")
+        self.saved()
+        self.assertEqual(View.objects.get(spec__kind="perspective").spec["eye"], [9000, -30000, 1600])
+        self.fill("Eye", "over there")
+        expect(page.get_by_text("Give three figures")).to_be_visible()
+
         # By keys: from the south-east a quarter of the way round to the north-east, and ten degrees higher.
         self.station("Model")
         expect(save).to_be_enabled()
@@ -177,6 +186,44 @@ class ViewsStationTests(PreparedOffice):
         save.click()
         self.assertAlmostEqual(self.figure("Bearing"), 90, delta=0.2)
         self.assertAlmostEqual(self.figure("Altitude"), 39.5, delta=0.2)
+
+    def test_what_is_hidden_in_3d_is_hidden_in_the_view_that_is_saved_from_there(self):
+        page = self.page
+        canvas = page.get_by_role("application", name="The building.")
+        expect(page.get_by_role("button", name="Save as a view")).to_be_enabled()
+        box = canvas.bounding_box()
+        page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2, button="right")
+        page.get_by_role("menuitem", name="Hide ").click()
+        page.get_by_role("group", name="Parts").get_by_role("checkbox", name="Lookout").click()
+        page.get_by_role("button", name="Save as a view").click()
+        expect(page.get_by_role("region", name="Ledge: view")).to_be_visible()
+        shown = View.objects.get(spec__kind="axonometric").spec["shown"]
+        self.assertEqual((shown["without_storeys"], len(shown["without"])), (["Lookout"], 1))
+
+    def test_a_plan_is_made_for_a_storey_and_several_are_changed_together(self):
+        page = self.page
+        self.station("Views")
+        expect(self.card("West elevation")).to_contain_text("Up to date", timeout=FIRST)
+        page.get_by_role("button", name="New view").click()
+        page.get_by_role("menuitem", name="Plan of Upper floor").click()
+        expect(page.get_by_role("region", name="Ledge: view")).to_be_visible()
+        self.station("Views")
+        plans = page.get_by_role("region", name="Plans")
+        for box in plans.get_by_role("checkbox", name="Choose Plan, ").all():
+            box.check()
+        together = page.get_by_role("region", name="Ledge: chosen views")
+        self.fill("Cut above floor", "1500")
+        expect(together.get_by_role("textbox", name="Cut above floor")).to_have_value("1500")
+        self.saved()
+        cuts = {view.spec["cut"] for view in View.objects.filter(spec__kind="plan")}
+        self.assertEqual(cuts, {1500})
+        page.keyboard.press("Control+z")
+        self.saved()
+        self.assertNotIn(1500, {view.spec.get("cut") for view in View.objects.filter(spec__kind="plan")})
+        # What can be done to one is offered where it is.
+        self.card("Roof plan").click(button="right")
+        page.get_by_role("menuitem", name="Delete…").click()
+        expect(page.get_by_role("dialog", name="Delete “Roof plan”?")).to_be_visible()
 
     def test_two_people_in_one_project_see_each_others_changes(self):
         page = self.page

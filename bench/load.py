@@ -1,0 +1,220 @@
+"""`dunefold bench load [PEOPLE] [SECONDS]`: many people on one project, who read, edit and plot, as the
+interface does for them; how long they wait.
+
+Each person is told of changes as they happen, opens a sheet now and then, moves a viewport every few seconds,
+and plots a sheet once in a while. Server, workers and people share this machine.
+"""
+
+from __future__ import annotations
+
+import asyncio
+import json
+import os
+import random
+import subprocess
+import sys
+import tempfile
+import time
+from collections import defaultdict
+from pathlib import Path
+from statistics import quantiles
+from typing import Any
+
+import httpx
+
+from bench.serving import serving
+
+PEOPLE, SECONDS = 50, 120
+#: Between two things that somebody does; seconds.
+THINKING = (2.0, 6.0)
+#: Within so long all have come; seconds.
+COMING = 30.0
+#: Of what is done: opening a sheet, moving a viewport, and the rest plots one.
+SHARES = {"open": 0.5, "edit": 0.48}
+#: What is asked for at the 95th percentile; milliseconds.
+WANTED = {"read": 300, "write": 500}
+#: What the Sheets station asks for when it is entered.
+LISTS = (
+    "views", "sheets", "viewports", "annotations", "registers", "templates", "pen-tables", "plot-settings",
+    "jobs", "checks", "symbols", "listed-notes", "annotation-styles", "sheets/number-warnings",
+)  # fmt: skip
+
+
+class Waits:
+    """How long people waited, by what for, and what went wrong."""
+
+    def __init__(self) -> None:
+        self.took: dict[str, list[float]] = defaultdict(list)
+        self.faults: list[str] = []
+
+    async def ask(self, kind: str, call: Any) -> httpx.Response | None:
+        began = time.monotonic()
+        try:
+            response: httpx.Response = await call
+        except httpx.HTTPError as error:
+            self.faults.append(f"{type(error).__name__}")
+            return None
+        self.took[kind].append(1000 * (time.monotonic() - began))
+        # Who was overtaken by somebody else is told so, and does it again.
+        if response.status_code >= 400 and response.status_code != 409:
+            self.faults.append(f"{response.status_code} {response.request.url.path}")
+            return None
+        return response
+
+
+class Person:
+    def __init__(self, number: int, address: str, session: str, project: str, waits: Waits) -> None:
+        self.client = httpx.AsyncClient(base_url=address, timeout=60)
+        self.client.cookies.set("sessionid", session)
+        self.client.cookies.set("csrftoken", "b" * 32)
+        self.client.headers["X-CSRFToken"] = "b" * 32
+        self.client.headers["X-Dunefold-Tab"] = self.tab = f"person-{number}"
+        self.project, self.waits = project, waits
+        self.random = random.Random(number)
+        self.viewports: dict[str, dict[str, Any]] = {}
+        self.sheets: list[str] = []
+        self.open = ""
+
+    async def get(self, path: str) -> httpx.Response | None:
+        return await self.waits.ask("read", self.client.get(f"/api/{path}"))
+
+    async def enter(self) -> None:
+        answers = await asyncio.gather(*(self.get(f"{name}/?project={self.project}") for name in LISTS))
+        by_name = dict(zip(LISTS, answers, strict=True))
+        viewports, sheets = by_name["viewports"], by_name["sheets"]
+        self.viewports = {row["id"]: row for row in viewports.json()} if viewports else {}
+        self.sheets = [row["id"] for row in sheets.json()] if sheets else []
+        await self.look()
+
+    async def look(self) -> None:
+        self.open = self.random.choice(self.sheets)
+        await self.get(f"sheets/{self.open}/display/")
+
+    async def edit(self) -> None:
+        on = [row for row in self.viewports.values() if row["sheet"] == self.open]
+        if not on:
+            return
+        row = self.random.choice(on)
+        step = {
+            "rows": "viewports",
+            "id": row["id"],
+            "version": row["version"],
+            "row": {"x": row["x"] + self.random.choice([-0.5, 0.5])},
+        }
+        call = self.client.post("/api/changes/", json={"what": "move", "steps": [step]})
+        answer = await self.waits.ask("write", call)
+        if answer is None:
+            return
+        body = answer.json()
+        now = body["rows"][0] if answer.status_code == 200 else body["current"]["row"]
+        self.viewports[row["id"]] = now
+        await self.get(f"sheets/{self.open}/display/")
+
+    async def plot(self) -> None:
+        body = {"project": self.project, "sheets": [self.open], "settings": None, "form": "pdf"}
+        answer = await self.waits.ask("write", self.client.post("/api/plots/", json=body))
+        while answer is not None and answer.json()["job"]["state"] in ("waiting", "running"):
+            await asyncio.sleep(1)
+            answer = await self.get(f"plots/{answer.json()['job']['id']}/")
+
+    async def listen(self) -> None:
+        path = f"/api/events/?project={self.project}&tab={self.tab}"
+        while True:
+            try:
+                async with self.client.stream("GET", path, timeout=None) as told:
+                    async for line in told.aiter_lines():
+                        if line.startswith("data: "):
+                            await self.hear(json.loads(line[6:]))
+            except httpx.HTTPError as error:
+                self.waits.faults.append(f"{type(error).__name__} while listening")
+            await asyncio.sleep(2)
+
+    async def hear(self, news: dict[str, Any]) -> None:
+        redrawn = False
+        for told in news.get("rows", ()):
+            if told["topic"] == "viewports" and told["row"]:
+                self.viewports[told["id"]] = told["row"]
+                redrawn = redrawn or told["row"]["sheet"] == self.open
+        if redrawn:
+            await self.get(f"sheets/{self.open}/display/")
+
+    async def work(self, until: float) -> None:
+        await asyncio.sleep(self.random.uniform(0.0, COMING))
+        await self.enter()
+        listening = asyncio.create_task(self.listen())
+        while time.monotonic() < until:
+            await asyncio.sleep(self.random.uniform(*THINKING))
+            chance = self.random.random()
+            if chance < SHARES["open"]:
+                await self.look()
+            elif chance < SHARES["open"] + SHARES["edit"]:
+                await self.edit()
+            else:
+                await self.plot()
+        listening.cancel()
+        await asyncio.gather(listening, return_exceptions=True)
+        await self.client.aclose()
+
+
+def fill(people: int) -> tuple[str, list[str]]:
+    """The demo's project, and a session for each of many people who work in it."""
+    import django
+
+    django.setup()  # nothing of the server can be imported before
+    from django.contrib.auth import BACKEND_SESSION_KEY, HASH_SESSION_KEY, SESSION_KEY, get_user_model
+    from django.contrib.sessions.backends.db import SessionStore
+
+    from server.projects.models import Project
+
+    project = Project.objects.get()
+    sessions = []
+    for number in range(people):
+        user = get_user_model().objects.create(username=f"person-{number}")
+        user.set_unusable_password()
+        user.save()
+        project.members.add(user)
+        session = SessionStore()
+        session[SESSION_KEY] = str(user.pk)
+        session[BACKEND_SESSION_KEY] = "django.contrib.auth.backends.ModelBackend"
+        session[HASH_SESSION_KEY] = user.get_session_auth_hash()
+        session.create()
+        sessions.append(str(session.session_key))
+    return str(project.pk), sessions
+
+
+async def work_together(address: str, project: str, sessions: list[str], seconds: float) -> Waits:
+    waits = Waits()
+    until = time.monotonic() + seconds
+    people = [Person(k, address, session, project, waits) for k, session in enumerate(sessions)]
+    await asyncio.gather(*(person.work(until) for person in people))
+    return waits
+
+
+def main() -> int:
+    given = [int(word) for word in sys.argv[1:]]
+    people, seconds = (*given, *(PEOPLE, SECONDS)[len(given) :])
+    with tempfile.TemporaryDirectory() as name:
+        os.environ |= {
+            "DJANGO_SETTINGS_MODULE": "server.config.settings",
+            "DUNEFOLD_DATA": str(Path(name) / "data"),
+            "DJANGO_ALLOW_ASYNC_UNSAFE": "true",
+        }
+        subprocess.run([sys.executable, "manage.py", "migrate", "--verbosity", "0"], check=True)
+        subprocess.run([sys.executable, "-m", "demo.load"], check=True, stdout=subprocess.DEVNULL)
+        project, sessions = fill(people)
+        with serving(workers=True) as address:
+            waits = asyncio.run(work_together(address, project, sessions, seconds))
+    print(f"{people} people on one project for {seconds} s on {os.cpu_count()} cores")
+    for kind, wanted in WANTED.items():
+        took = waits.took[kind]
+        p95 = quantiles(took, n=20)[-1]
+        print(
+            f"{kind:6s} {len(took):6d}   {p95:6.0f} ms at the 95th percentile, longest {max(took):.0f}   "
+            f"(at most {wanted} is asked for)"
+        )
+    print(f"{len(waits.faults)} faults" + "".join(f"\n  {fault}" for fault in sorted(set(waits.faults))))
+    return 1 if waits.faults else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
