@@ -207,6 +207,10 @@ class Office(LiveServerTestCase):
     def figure(self, label: str) -> float:
         return float(self.page.get_by_role("textbox", name=label, exact=True).input_value())
 
+    def shows(self, label: str, value: float, within: float = 0.005) -> None:
+        """Wait until a field shows a figure: it is painted a little after what changed it."""
+        self.eventually(lambda: abs(self.figure(label) - value) < within)
+
     def drag(self, locator: Any, dx: float, dy: float) -> None:
         """Drag something from its middle, in pixels, once it lies still."""
         locator.element_handle().wait_for_element_state("stable")

@@ -416,7 +416,7 @@ class SheetsStationTests(SheetsOffice):
         for _ in range(3):
             page.keyboard.press("ArrowRight")
         expect(page.get_by_role("status").filter(has_text="No connection")).to_be_visible()
-        self.assertAlmostEqual(self.figure("Left"), round(before.x + 3, 2), places=2)
+        self.shows("Left", round(before.x + 3, 2))
         page.context.set_offline(False)
         expect(page.get_by_role("status").filter(has_text="No connection")).to_have_count(0)
         self.assertAlmostEqual(self.row("Roof plan").x, before.x + 3)

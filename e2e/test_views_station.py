@@ -184,8 +184,8 @@ class ViewsStationTests(PreparedOffice):
             for _ in range(times):
                 canvas.press(key)
         save.click()
-        self.assertAlmostEqual(self.figure("Bearing"), 90, delta=0.2)
-        self.assertAlmostEqual(self.figure("Altitude"), 39.5, delta=0.2)
+        self.shows("Bearing", 90, 0.2)
+        self.shows("Altitude", 39.5, 0.2)
 
     def test_what_is_hidden_in_3d_is_hidden_in_the_view_that_is_saved_from_there(self):
         page = self.page
