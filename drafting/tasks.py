@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
+from PIL import Image
 
 from drafting.building.axes import between, in_axes
 from drafting.building.comparison import changes_between
@@ -38,11 +39,17 @@ from drafting.render.backend import Sources
 from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page
 from drafting.schema import dump
+from drafting.shading.appearance import Appearance
+from drafting.shading.picture import picture_of
+from drafting.shading.window import Window
 from drafting.views.axonometric import Axonometric
 from drafting.views.line_settings import LineSettings
 from drafting.views.plan import Plan
 from drafting.views.received import Received
 from drafting.views.spec import parse_view_spec
+
+#: How hard pictures are packed, 1 to 9: more takes long and gains little.
+PNG_LEVEL = 3
 
 
 def read_model(
@@ -137,6 +144,29 @@ def _written(linework: Linework, target: Path) -> dict[str, Any]:
         "notes": list(linework.notes),
         "lines": len(linework.packed),
     }
+
+
+def shade_view(
+    stored: Path,
+    view: dict[str, Any],
+    appearance: Appearance,
+    window: Window,
+    per_inch: float,
+    target: Path,
+    progress: Progress = silent,
+) -> list[str]:
+    """Make the picture of a stored building through a window on a view, write it to `target` as PNG, and
+    return what to know of it.
+
+    Raises:
+        SheetError: it would have too many pixels.
+        ViewError: the building does not have what the view uses; nothing is written.
+    """
+    progress("Opening the model", 0.0)
+    made = picture_of(_building(stored), parse_view_spec(view), appearance, window, per_inch, progress)
+    with target.open("wb") as stream:
+        Image.fromarray(made.pixels).save(stream, "PNG", compress_level=PNG_LEVEL, dpi=(per_inch, per_inch))
+    return list(made.notes)
 
 
 def look_at_received(source: Path, name: str, progress: Progress = silent) -> dict[str, Any]:
@@ -240,7 +270,11 @@ def compare_states(
 
 
 def _sources(linework: dict[str, Path], pictures: dict[str, Path]) -> Sources:
-    return Sources(lambda key: _linework(linework[key]), lambda key: pictures[key].read_bytes())
+    return Sources(
+        lambda key: _linework(linework[key]),
+        lambda key: pictures[key].read_bytes(),
+        pictures.__contains__,
+    )
 
 
 @lru_cache(maxsize=64)
@@ -286,6 +320,7 @@ def warm() -> None:
     )
     for view in (Plan("0"), Axonometric("ne", line_settings=LineSettings(hidden=True))):
         draw(cubes, view)
+        picture_of(cubes, view, Appearance("shaded"), Window(10.0, 10.0, 0.001, (0.0, 0.0)), 25.4)
 
 
 if __name__ == "__main__":

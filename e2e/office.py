@@ -11,6 +11,7 @@ import sys
 import tempfile
 import threading
 import time
+import unittest
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any, ClassVar
@@ -19,7 +20,9 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection, connections
+from django.test import override_settings
 from django.test.testcases import LiveServerTestCase, LiveServerThread
+from django.utils import timezone
 from django.utils.functional import cached_property
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
@@ -28,6 +31,7 @@ from demo.project import finish_jobs
 from server.buildings.services import import_model
 from server.config.web import web_server
 from server.events.hub import hub
+from server.jobs.models import Job, Worker
 from server.projects.models import Project
 from server.sheets.models import Viewport
 
@@ -73,6 +77,7 @@ class LiveWebServer(LiveServerThread):
         self.join()
 
 
+@override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
 class Office(LiveServerTestCase):
     """A drafter at the interface, with web and worker running as they do for real."""
 
@@ -80,6 +85,8 @@ class Office(LiveServerTestCase):
 
     #: Whether the tests look at the building in 3D.
     in_3d = False
+    _worker: ClassVar[subprocess.Popen[bytes] | None] = None
+    _row: ClassVar[Worker]
     playwright: Playwright
     browser: Browser
 
@@ -94,16 +101,8 @@ class Office(LiveServerTestCase):
         cls.addClassCleanup(cls.browser.close)
 
     def setUp(self) -> None:
-        environment = {
-            **os.environ,
-            "DUNEFOLD_DATABASE": str(connection.settings_dict["NAME"]),
-            "DUNEFOLD_DATA": str(settings.DATA),
-        }
         self.furnish()
-        # One for each test: the database is emptied between them, which no worker outlives.
-        worker = subprocess.Popen([sys.executable, "manage.py", "work"], cwd=settings.ROOT, env=environment)
-        self.addCleanup(worker.wait, 10)
-        self.addCleanup(worker.terminate)
+        self.have_worker()
         expect.set_options(timeout=PATIENCE)
         context = self.browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
         context.set_default_timeout(PATIENCE)
@@ -113,6 +112,53 @@ class Office(LiveServerTestCase):
         self.page.on("pageerror", lambda error: self.problems.append(str(error)))
         self.addCleanup(lambda: self.assertEqual(self.problems, []))
         self.sign_in(self.page)
+
+    def have_worker(self) -> None:
+        """Have the one worker of all tests: each finds it warm, and leaves it idle. Its row goes when the
+        database is emptied, and is put back."""
+        if Office._worker is None or Office._worker.poll() is not None:
+            environment = {
+                **os.environ,
+                "DUNEFOLD_DATABASE": str(connection.settings_dict["NAME"]),
+                "DUNEFOLD_DATA": str(settings.DATA),
+            }
+            command = [sys.executable, "manage.py", "work"]
+            Office._worker = subprocess.Popen(command, cwd=settings.ROOT, env=environment)
+            unittest.addModuleCleanup(Office.end_worker)
+            self.eventually_so(lambda: Worker.objects.filter(pid=Office._worker_pid()).exists())
+            Office._row = Worker.objects.get(pid=Office._worker_pid())
+        else:
+            Worker.objects.all().delete()
+            Office._row.seen = timezone.now()
+            Office._row.save(force_insert=True)
+        self.addCleanup(self.rest)
+
+    @classmethod
+    def end_worker(cls) -> None:
+        """End the worker before its database goes."""
+        if cls._worker is not None:
+            cls._worker.terminate()
+            cls._worker.wait(FIRST / 1000)
+        Office._worker = None
+
+    @classmethod
+    def _worker_pid(cls) -> int:
+        assert Office._worker is not None
+        return Office._worker.pid
+
+    def rest(self) -> None:
+        """Leave nothing for the worker to do."""
+        Job.objects.filter(state=Job.State.WAITING).update(state=Job.State.CANCELLED)
+        Job.objects.filter(state=Job.State.RUNNING).update(cancel_wanted=True)
+        self.eventually_so(lambda: not Job.objects.filter(state=Job.State.RUNNING).exists())
+
+    def eventually_so(self, holds: Callable[[], bool]) -> None:
+        """Wait until something holds in the database."""
+        for _ in range(FIRST // 50):
+            if holds():
+                return
+            time.sleep(0.05)
+        self.fail("The worker is not as it should be.")
 
     def furnish(self) -> None:
         """Fill the database before anybody signs in."""

@@ -21,6 +21,9 @@ from drafting.errors import ViewError
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int32]
 
+#: Red, green, blue and opacity, each 0 to 1.
+Colour = tuple[float, float, float, float]
+
 #: What stands for a layer or a material where the file names none.
 NO_LAYER = "No layer"
 NO_MATERIAL = "No material"
@@ -123,6 +126,7 @@ class Building:
         left_out: element counts by class that are no building fabric and so are not drawn.
         failed: names of those whose shape could not be made.
         warnings: sentences about what was found wrong but could be drawn.
+        material_colours: the colour that the file gives a material, by its name.
     """
 
     elements: tuple[Element, ...]
@@ -148,6 +152,7 @@ class Building:
     left_out: dict[str, int] = field(default_factory=dict)
     failed: tuple[str, ...] = ()
     warnings: tuple[str, ...] = ()
+    material_colours: Mapping[str, Colour] = field(default_factory=dict)
 
     @cached_property
     def topology(self) -> Topology:

@@ -43,6 +43,7 @@ def save_building(building: Building, path: Path) -> None:
         "left_out": building.left_out,
         "failed": building.failed,
         "warnings": building.warnings,
+        "material_colours": dict(building.material_colours),
     }
     with path.open("wb") as stream:
         np.savez_compressed(
@@ -88,6 +89,10 @@ def load_building(path: Path) -> Building:
             left_out=facts["left_out"],
             failed=tuple(facts.get("failed", ())),
             warnings=tuple(facts["warnings"]),
+            material_colours={
+                name: (red, green, blue, opacity)
+                for name, (red, green, blue, opacity) in facts.get("material_colours", {}).items()
+            },
         )
 
 

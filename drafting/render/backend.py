@@ -12,7 +12,7 @@ import numpy as np
 
 from drafting.geometry.polylines import Floats, Polylines
 from drafting.linework.model import Linework
-from drafting.render.items import Dimensioned, Drawing, Hatched, Image, Inserted, Text, Worded
+from drafting.render.items import Dimensioned, Drawing, Hatched, Image, Inserted, Shaded, Text, Worded
 from drafting.render.placed import PlacedDrawing
 from drafting.styles.hatches import hatch_lines
 from drafting.styles.patterns import fitted_to, stretches
@@ -35,6 +35,7 @@ class Sources:
 
     linework: Callable[[str], Linework]
     pictures: Callable[[str], bytes] = _nothing
+    has_picture: Callable[[str], bool] = lambda key: True
 
 
 class Backend(ABC):
@@ -116,6 +117,15 @@ class Backend(ABC):
             return
         with self.clip(item.window.corners):
             self.image(item)
+
+    def shaded(self, item: Shaded) -> None:
+        """Lay the picture of a building down within its viewport. A sheet that is looked at before its
+        picture was made has none yet."""
+        if not self.sources.has_picture(item.picture):
+            return
+        self.layer(item.layer)
+        with self.clip(item.clip):
+            self.image(Image(item.picture, item.box, item.layer, item.grey, viewport=item.viewport))
 
     def hatch(self, areas: Sequence[Sequence[Floats]], style: CutStyle, drawing: PlacedDrawing) -> None:
         """Hatch areas of a drawing, all at once: lines run on from one to the next."""

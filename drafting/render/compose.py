@@ -17,7 +17,7 @@ from drafting.render.climb_items import climb_items
 from drafting.render.display_list import DisplayList, FieldBox, Link, RoomBox, TitleBox
 from drafting.render.drawing_list import drawing_list_items, kept_within, list_box
 from drafting.render.drawing_title import drawing_title_items, title_box
-from drafting.render.items import Drawing, Fill, FlatItem, Item
+from drafting.render.items import Drawing, Fill, FlatItem, Item, Shaded
 from drafting.render.mark_items import grid_items, level_items, mark_items
 from drafting.render.room_items import LAYER as ROOM_LAYER
 from drafting.render.room_items import ROOM_TINT, room_box, room_items
@@ -143,13 +143,15 @@ def _on_floors(viewport: Viewport, about: ViewportMarks) -> Iterator[FlatItem]:
     yield from room_items(about.rooms, viewport.id, floor)
 
 
-def _drawing(viewport: Viewport, table: PenTableSpec, sheet: Sheet) -> Iterator[FlatItem | Drawing]:
-    """A viewport's drawing, over the rooms that are filled in it."""
+def _drawing(viewport: Viewport, table: PenTableSpec, sheet: Sheet) -> Iterator[FlatItem | Shaded | Drawing]:
+    """A viewport's drawing, over its picture and the rooms that are filled in it."""
     filled = sheet.marks.get(viewport.id, ViewportMarks()).filled
     drawing = drawing_of(viewport, table)
-    if filled and drawing.opaque:
+    if (filled or viewport.picture) and drawing.opaque:
         yield Fill((viewport.outline,), PAPER, ROOM_LAYER, viewport.id)
         drawing = replace(drawing, opaque=False)
+    if viewport.picture:
+        yield Shaded(viewport.picture, viewport.id, viewport.box, viewport.outline)
     for rings in filled:
         yield Fill(rings, ROOM_TINT, ROOM_LAYER, viewport.id)
     yield drawing
@@ -157,6 +159,7 @@ def _drawing(viewport: Viewport, table: PenTableSpec, sheet: Sheet) -> Iterator[
 
 def drawing_of(viewport: Viewport, table: PenTableSpec = CONSTRUCTION) -> Drawing:
     """A viewport's window on its linework, drawn with a pen table and with what differs from it there."""
+    lines = viewport.appearance.has_lines
     return Drawing(
         viewport=viewport.id,
         linework=viewport.linework,
@@ -164,9 +167,9 @@ def drawing_of(viewport: Viewport, table: PenTableSpec = CONSTRUCTION) -> Drawin
         ratio=float(viewport.scale.ratio),
         turn=viewport.turn,
         place=viewport.to_paper(0.0, 0.0),
-        pens={role: table.pens[role].changed(viewport.pens.roles.get(role)) for role in ROLES},
+        pens={role: table.pens[role].changed(viewport.pens.roles.get(role)) for role in ROLES if lines},
         layers={name: change.change for name, change in table.layers.items()} | dict(viewport.pens.layers),
-        cuts=table.cuts,
+        cuts=table.cuts if lines else (),
         outline=OUTLINE_PEN if viewport.framed else None,
         opaque=viewport.opaque,
     )

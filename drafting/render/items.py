@@ -307,6 +307,33 @@ class Image:
 
 
 @dataclass(frozen=True)
+class Shaded:
+    """The picture of a building under the lines of a viewport: it fills `box`, and is seen within `clip`.
+
+    Attributes:
+        picture: its key.
+        viewport: the id of its source.
+        grey: whether a plot takes its colours.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    picture: str
+    viewport: str
+    box: Box
+    clip: Points
+    layer: str = "Shaded pictures"
+    grey: bool = False
+    type: Literal["shaded"] = "shaded"
+
+    def draw(self, backend: Backend) -> None:
+        backend.shaded(self)
+
+    def restyled(self, by: Restyle) -> Shaded:
+        return replace(self, grey=self.grey or by.grey)
+
+
+@dataclass(frozen=True)
 class Drawing:
     """Linework seen through a viewport: paper = place + ratio * (u, v) turned, clipped to `clip`.
 
@@ -370,7 +397,7 @@ class Drawing:
 
 #: What is drawn as parts, by outputs that have no such thing of their own.
 Whole = Dimensioned | Inserted | Worded | Hatched
-Item = Annotated[Path | Fill | Text | Whole | Image | Drawing, Field(discriminator="type")]
+Item = Annotated[Path | Fill | Text | Whole | Image | Shaded | Drawing, Field(discriminator="type")]
 
 
 def parts_of(item: Item) -> Sequence[Item]:

@@ -11,6 +11,8 @@ from shapely import LinearRing
 
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box, Point
+from drafting.shading.appearance import LINES_ONLY, Appearance
+from drafting.shading.window import Window
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale
 from drafting.styles.pen_table import PenChanges
@@ -53,6 +55,8 @@ class Viewport:
         title_offset: by how much its title was moved by hand from where it stands by itself, mm.
         mark_offsets: by the view that is marked, by how much each bubble of its mark was moved by hand, mm.
         room_offsets: by the id of a room, by how much its name was moved by hand, mm.
+        appearance: whether it shows lines, colours or light.
+        picture: the key of the picture under its lines; blank for none.
     """
 
     id: str
@@ -74,6 +78,8 @@ class Viewport:
     title_offset: Point = (0.0, 0.0)
     mark_offsets: Mapping[str, tuple[Point, ...]] = field(default_factory=dict)
     room_offsets: Mapping[str, Point] = field(default_factory=dict)
+    appearance: Appearance = LINES_ONLY
+    picture: str = ""
 
     @property
     def scale_text(self) -> str:
@@ -90,6 +96,11 @@ class Viewport:
         if self.shape == "polygon":
             return tuple((self.box.x + x, self.box.y + y) for x, y in self.corners)
         return self.box.corners
+
+    @property
+    def window(self) -> Window:
+        """What its box frames of the view."""
+        return Window(self.box.width, self.box.height, float(self.scale.ratio), self.centre, self.turn)
 
     def to_paper(self, u: float, v: float) -> Point:
         """Where a point of the view lies on the sheet, mm."""

@@ -29,6 +29,7 @@ from server.checks.models import CheckRules, CheckRun, Waiver
 from server.common import storage
 from server.common.rows import Memo, RowService
 from server.jobs import services as jobs
+from server.jobs.child import Cancelled
 from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
@@ -139,7 +140,13 @@ def check(job: Job, work: Work) -> None:
     project, begun = job.project, time.monotonic()
     state = state_of_set(project)
     rules = _chosen(rules_of(project))
-    looked_at = checked_set(project, work)
+    try:
+        looked_at = checked_set(project, work)
+    except Exception:
+        # Rows went while they were looked at: whoever changes a set has it checked again.
+        if state_of_set(project) != state:
+            raise Cancelled from None
+        raise
     found = check_set(looked_at, rules, work.step)
     CheckRun.objects.update_or_create(
         project=project,

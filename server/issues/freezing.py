@@ -15,6 +15,7 @@ from server.issues.models import DayFile, IssuedSheet, KeptFile
 from server.projects.models import Project
 from server.sheets.composing import WholeSet, composed
 from server.sheets.models import Sheet
+from server.sheets.shading import kept_fine
 from server.sheets.templates import picture_files
 from server.views.models import Linework
 
@@ -58,6 +59,7 @@ def files_of(project: Project, sheets: Iterable[FrozenSheet]) -> tuple[dict[str,
     linework = {row.key: row.file for row in Linework.objects.filter(key__in=keys)}
     shown = {key for sheet in sheets for key in sheet.picture_keys}
     pictures = {key: file for key, file in picture_files(project).items() if key in shown}
+    pictures |= kept_fine(shown)
     return linework, pictures
 
 

@@ -25,6 +25,7 @@ from server.issues.models import IssueOrder, Recipient
 from server.jobs.runner import Work
 from server.projects.models import Project
 from server.sheets.models import Sheet
+from server.sheets.shading import fine_pictures
 
 #: The first moment that an archive can name: the same files give the same bytes.
 _NO_DATE = (1980, 1, 1, 0, 0, 0)
@@ -62,6 +63,10 @@ def freeze_moment(
         work.step(f"Recording {each.number}", k / len(chosen))
         sheet = freeze(each.sheet, each.display)
         sheets.append(Frozen(by_id[each.id], sheet, each.fingerprint, store_state(sheet)))
+    # Whoever is sent a sheet has its pictures as fine as anybody.
+    finest = max((frozen.row.plot_settings.as_core.resolution for frozen in sheets), default=0)
+    for frozen in sheets:
+        fine_pictures(project, frozen.sheet.shaded_keys, finest, work)
     linework, pictures = files_of(project, [each.sheet for each in sheets])
     return Moment(sheets, errors, linework, pictures)
 

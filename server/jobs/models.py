@@ -41,6 +41,7 @@ class Job(UuidModel):
         REMAKE = "remake"
         COMPARE = "compare"
         RECEIVE = "receive"
+        SHADE = "shade"
 
     class State(models.TextChoices):
         WAITING = "waiting"

@@ -17,7 +17,7 @@ from drafting.plotting.files import file_name
 from drafting.plotting.pages import as_printed, page_for
 from drafting.plotting.print_warnings import CutOff, annotation_warnings, cut_off, print_warnings
 from drafting.plotting.settings import conflicts
-from drafting.render.items import Drawing, Image
+from drafting.render.items import Drawing, Image, Shaded
 from drafting.render.page import FileInfo, Page
 from drafting.sheets import sheet as core
 from server.common import storage
@@ -30,6 +30,7 @@ from server.plots.models import Plot, Print, SheetList
 from server.projects.models import Project
 from server.sheets.composing import WholeSet, composed
 from server.sheets.models import Sheet
+from server.sheets.shading import fine_pictures
 from server.sheets.templates import picture_files
 from server.styles.models import PlotSettings
 from server.views.models import Linework, View
@@ -142,7 +143,8 @@ def plot(job: Job, work: Work) -> None:
     made = storage.temporary_path(f".{row.form}")
     try:
         info = FileInfo(job.project.name, job.project.practice, resolution)
-        ending = work.run("plot_sheets", pages, *_sources(job.project, pages), made, row.form, info)
+        sources = _sources(job.project, pages, resolution, work)
+        ending = work.run("plot_sheets", pages, *sources, made, row.form, info)
         row.file, row.notes, row.pages = storage.store(made), notes, facts
         row.file_name = f"{row.file_name.rpartition('.')[0]}.{ending}"
         row.save()
@@ -178,8 +180,8 @@ def _pages(
             *annotation_warnings(display),
             *print_warnings(page, device, lost),
         ]
-        if form == "dxf" and any(isinstance(item, Image) for item in page.display.items):
-            found.append("A DXF holds no pictures of pixels; the one on this sheet is left out.")
+        if form == "dxf" and any(isinstance(item, Image | Shaded) for item in page.display.items):
+            found.append("A DXF holds no pictures of pixels; those on this sheet are left out.")
         notes += [f"{row.number}: {words}" for words in found]
         facts.append(_facts(page, device, lost))
         pages.append(as_printed(page, device) if printed else page)
@@ -210,12 +212,16 @@ def _facts(page: Page, device: Device, lost: Sequence[CutOff]) -> dict[str, Any]
     }
 
 
-def _sources(project: Project, pages: Sequence[Page]) -> tuple[dict[str, Any], dict[str, Any]]:
-    """Where the linework and the pictures of pages lie, by their keys."""
+def _sources(
+    project: Project, pages: Sequence[Page], resolution: int, work: Work
+) -> tuple[dict[str, Any], dict[str, Any]]:
+    """Where the linework and the pictures of pages lie, by their keys; pictures of the building are made as
+    fine as they are plotted."""
     keys = {item.linework for page in pages for item in page.display.items if isinstance(item, Drawing)}
     linework = {row.key: storage.path_of(row.file) for row in Linework.objects.filter(key__in=keys)}
-    pictures = {key: storage.path_of(file) for key, file in picture_files(project).items()}
-    return linework, pictures
+    shaded = {item.picture for page in pages for item in page.display.items if isinstance(item, Shaded)}
+    pictures = {**picture_files(project), **fine_pictures(project, shaded, resolution, work)}
+    return linework, {key: storage.path_of(file) for key, file in pictures.items()}
 
 
 @transaction.atomic

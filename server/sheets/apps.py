@@ -10,9 +10,11 @@ class SheetsConfig(AppConfig):
     name = "server.sheets"
 
     def ready(self) -> None:
-        from server.common.pruning import register_files
-        from server.sheets import viewports
-        from server.sheets.models import Picture
+        from server.common.pruning import register_files, register_task
+        from server.jobs.models import Job
+        from server.jobs.runner import register
+        from server.sheets import shading, viewports
+        from server.sheets.models import Picture, ShadedPicture
         from server.sheets.services import users_of_style
         from server.styles.services import register_users
         from server.views.access import register_holder
@@ -25,6 +27,9 @@ class SheetsConfig(AppConfig):
         register_users(users_of_style)
         register_holder(viewports.holds_linework)
         register_files(Picture, "file")
+        register_files(ShadedPicture, "file")
+        register_task(shading.prune_pictures)
+        register(Job.Kind.SHADE, shading.shade)
 
 
 def _load(**kwargs: Any) -> None:

@@ -9,6 +9,7 @@ from django.db import models
 
 from drafting.errors import SheetError
 from drafting.schema import dump, parse
+from drafting.shading.appearance import Appearance
 from drafting.sheets import numbering
 from drafting.sheets.paper import Paper
 from drafting.sheets.picture import Picture as CorePicture
@@ -161,6 +162,25 @@ class Sheet(VersionedModel):
         return newest
 
 
+class ShadedPicture(models.Model):
+    """The picture of a building under the lines of a viewport, under the key of all that it depends on and
+    its resolution."""
+
+    key = models.CharField(max_length=64)
+    #: Pixels an inch.
+    per_inch = models.FloatField()
+    #: The core's Window.
+    window = models.JSONField()
+    file = models.CharField(max_length=64)
+    notes = models.JSONField(default=list)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["key", "per_inch"], name="one_picture_of_a_key")]
+
+    def __str__(self) -> str:
+        return f"{self.key} at {self.per_inch:g}"
+
+
 class Viewport(Drawn, VersionedModel):
     """A window on a view. Its box in paper mm; its centre in the view's u and v, real mm; its scale exact. It
     has a drawing of its own where it shows something else than its view."""
@@ -207,6 +227,12 @@ class Viewport(Drawn, VersionedModel):
     pens = models.JSONField(default=dict)
     #: What it shows otherwise than its view does, by the names of the core's Shown.
     shown = models.JSONField(default=dict)
+    #: The core's Appearance: whether it shows lines, colours or light.
+    appearance = models.JSONField(default=dict)
+    #: The key of the picture that it asks for now, blank where it shows lines only; and the newest that
+    #: there is for the screen.
+    wanted_picture = models.CharField(max_length=64, blank=True, db_index=True, editable=False)
+    shaded = models.ForeignKey(ShadedPicture, models.SET_NULL, null=True, related_name="+", editable=False)
 
     class Meta:
         ordering = ["position", "id"]
@@ -222,6 +248,11 @@ class Viewport(Drawn, VersionedModel):
     def scale(self, scale: Scale) -> None:
         self.scale_paper, self.scale_real = scale.ratio.numerator, scale.ratio.denominator
         self.scale_in_feet = scale.feet
+
+    @property
+    def appearance_as_core(self) -> Appearance:
+        appearance: Appearance = parse(Appearance, self.appearance, "viewport's appearance", SheetError)
+        return appearance
 
     @property
     def drawn(self) -> Drawn:

@@ -8,6 +8,7 @@ from server.sheets.viewsets import (
     LadderView,
     PictureViewSet,
     RegisterViewSet,
+    ShadedPictureView,
     SheetViewSet,
     TemplateViewSet,
     ViewportViewSet,
@@ -23,4 +24,5 @@ urlpatterns = [
     *router.urls,
     path("ladder/", LadderView.as_view()),
     path("fields/", FieldsView.as_view()),
+    path("shaded-pictures/<str:key>/", ShadedPictureView.as_view()),
 ]

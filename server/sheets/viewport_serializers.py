@@ -9,13 +9,15 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from drafting.schema import dump
+from drafting.shading.appearance import Appearance
+from drafting.shading.window import Window
 from drafting.sheets.scale import Scale
 from drafting.sheets.viewport import SHAPES, TITLE_STYLES
 from drafting.styles.pen_table import PenChanges
 from server.common.serializers import RowSerializer
 from server.common.shapes import ShapeField
 from server.projects.models import Project
-from server.sheets.models import Sheet, Viewport
+from server.sheets.models import ShadedPicture, Sheet, Viewport
 from server.views.drawings import state_of
 from server.views.models import STATES, View
 from server.views.serializers import AxesSerializer, shown_field
@@ -65,6 +67,27 @@ class PensField(ShapeField):
         return {**dump(PenChanges()), **value}
 
 
+class AppearanceField(ShapeField):
+    """What a viewport shows: lines, colours, light."""
+
+    def to_internal_value(self, data: Any) -> Any:
+        appearance = super().to_internal_value(data)
+        return {} if appearance == dump(Appearance()) else appearance
+
+    def to_representation(self, value: Any) -> Any:
+        return {**dump(Appearance()), **value}
+
+
+class ShadedPictureSerializer(serializers.ModelSerializer[ShadedPicture]):
+    """A picture for the screen."""
+
+    window = ShapeField(Window, "window", read_only=True)
+
+    class Meta:
+        model = ShadedPicture
+        fields = ["key", "window", "notes"]
+
+
 def _place(what: str, bound: float = MAX_PLACE) -> Any:
     return serializers.FloatField(required=False, min_value=-bound, max_value=bound, help_text=what)
 
@@ -110,6 +133,11 @@ class ViewportSerializer(RowSerializer):
     title_style = serializers.ChoiceField(choices=TITLE_STYLES, required=False)
     shown = shown_field(help_text="What it shows otherwise than its view does.")
     pens = PensField(PenChanges, "viewport's pens", required=False)
+    appearance = AppearanceField(Appearance, "viewport's appearance", required=False)
+    picture = ShadedPictureSerializer(source="shaded", read_only=True, allow_null=True)
+    wanted_picture = serializers.CharField(
+        read_only=True, help_text="The key of the picture that is asked for now; blank for none."
+    )
     scale = ScaleField(required=False)
     linework = serializers.CharField(source="drawn.linework_id", read_only=True, allow_null=True)
     wanted = serializers.SerializerMethodField()
@@ -137,7 +165,8 @@ class ViewportSerializer(RowSerializer):
             "centre_u", "centre_v", "turn", "scale", "ratio", "pinned", "framed", "opaque",
             "marks", "levels", "grid", "rooms", "room_fill", "annotation",
             "title_style", "title_offset", "mark_offsets", "room_offsets",
-            "pen_table", "pens", "shown", "linework", "wanted", "extents", "axes", "state", "at", "version",
+            "pen_table", "pens", "shown", "appearance", "picture", "wanted_picture",
+            "linework", "wanted", "extents", "axes", "state", "at", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from django.db import transaction
-from django.db.models import F, QuerySet
+from django.db.models import F, Q, QuerySet
 
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
@@ -20,6 +20,7 @@ from drafting.styles.pen_table import PenChanges
 from drafting.views.moved import OnPaper
 from server.common.rows import Memo, RowService
 from server.projects.models import Project
+from server.sheets import shading
 from server.sheets.models import Sheet, Viewport
 from server.sheets.services import next_position, register_of
 from server.views import drawings
@@ -62,8 +63,10 @@ class ViewportService(RowService[Viewport]):
         keep_scale(row)
         if not row.shown:
             Viewport.objects.filter(pk=row.pk).update(linework=None, drawn_from=None, wanted="")
+            row.linework, row.drawn_from, row.wanted = None, None, ""
         elif (row.shown, row.view_id) != before:
             order_own_drawing(row)
+        shading.order_picture(row)
 
 
 viewport_service = ViewportService()
@@ -81,6 +84,8 @@ def follow_view(view: View, *, only_ask: bool = False) -> None:
             drawings.ask_for(row, drawings.version_for(view), view.shown_with(row.shown))
         else:
             order_own_drawing(row)
+    for row in Viewport.objects.filter(view=view).exclude(appearance={}):
+        shading.order_picture(row)
 
 
 def follow_axes(view: View, where: OnPaper | None) -> None:
@@ -95,6 +100,9 @@ def follow_axes(view: View, where: OnPaper | None) -> None:
 def give_linework(linework: Linework, version: Any) -> None:
     """A drawing goes to the viewports that ask for it."""
     Viewport.objects.filter(wanted=linework.key).update(linework=linework, drawn_from=version)
+    drawn = Viewport.objects.filter(Q(linework=linework) | Q(linework=None, view__linework=linework))
+    for row in drawn.exclude(appearance={}):
+        shading.order_picture(row)
 
 
 def holds_linework(key: str, projects: QuerySet[Project]) -> bool:
@@ -122,6 +130,8 @@ def as_core(row: Viewport, number: int) -> CoreViewport:
         opaque=row.opaque,
         pen_table=str(row.pen_table_id or ""),
         pens=pens,
+        appearance=row.appearance_as_core,
+        picture=row.wanted_picture,
         title=row.title_style,  # type: ignore[arg-type]
         title_offset=(row.title_offset[0], row.title_offset[1]),
         mark_offsets={view: tuple((x, y) for x, y in by) for view, by in row.mark_offsets.items()},

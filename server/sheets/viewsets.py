@@ -28,7 +28,7 @@ from server.jobs.child import ChildProcessFailed
 from server.projects.models import Project
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project, row_viewset
 from server.projects.serializers import OfOneProjectSerializer
-from server.sheets import composing, services, templates, viewports
+from server.sheets import composing, services, shading, templates, viewports
 from server.sheets.models import Picture, Register, Sheet, Template, Viewport
 from server.sheets.serializers import (
     ArrangeSerializer,
@@ -55,7 +55,13 @@ def _sheets() -> QuerySet[Sheet]:
 
 def _viewports() -> QuerySet[Viewport]:
     return Viewport.objects.select_related(
-        "sheet__project", "sheet__template", "view__linework", "view__project", "view__subset", "linework"
+        "sheet__project",
+        "sheet__template",
+        "view__linework",
+        "view__project",
+        "view__subset",
+        "linework",
+        "shaded",
     )
 
 
@@ -201,6 +207,19 @@ class PictureViewSet(
         if picture.form == "vector":
             raise NotFound("This picture is made of lines and has no pixels.")
         response = stored_file(picture.file, f"image/{picture.form}")
+        response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+        return response
+
+
+class ShadedPictureView(APIView):
+    """The picture of a building under the lines of a viewport, as the screen has it."""
+
+    @extend_schema(responses={(200, "image/png"): OpenApiTypes.BINARY})
+    def get(self, request: Request, key: str) -> FileResponse:
+        picture = shading.may_see(key, Project.of(request.user))
+        if picture is None:
+            raise NotFound("There is no such picture, or it is not yours to see.")
+        response = stored_file(picture.file, "image/png")
         response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
         return response
 

@@ -8,6 +8,7 @@ from email import message_from_bytes
 from unittest import mock
 
 import openpyxl
+import pikepdf
 from django.conf import settings
 from django.db.models import F
 from django.test import override_settings
@@ -32,7 +33,7 @@ from server.issues.models import (
 )
 from server.jobs.models import Job
 from server.projects.models import Project
-from server.sheets.models import Sheet
+from server.sheets.models import ShadedPicture, Sheet
 from server.tests.api_case import ApiCase
 
 TODAY = timezone.localdate().isoformat()
@@ -295,6 +296,23 @@ class RecordTests(IssueCase):
         issue = self.issued([self.recipient("Anna", forms=["pdf", "dxf", "svg"], colours="grey")])
         self.change(self.sheets[0], title="Another")
         self.import_model(self.project, self.ifc(length=5600.0))
+        with mock.patch("server.common.pruning.is_old", return_value=True):
+            prune()
+        made = self.call("post", f"issued-recipients/{issue['recipients'][0]['id']}/remake/", status=202)
+        self.assertIs(self.call("get", f"remakes/{made['id']}/")["same"], True)
+
+    def test_pictures_are_issued_too_and_made_again_to_the_byte_when_they_are_gone(self):
+        (row,) = (v for v in self.viewports if str(v["sheet"]) == str(self.sheets[0]["id"]))
+        shaded = {"appearance": {"show": "shaded"}, "version": row["version"]}
+        self.call("patch", f"viewports/{row['id']}/", shaded)
+        anna = self.recipient("Anna", forms=["pdf"])
+        issue = self.issued([anna])
+        pdf = self.content(f"/api/issued-files/{issue['recipients'][0]['files'][0]['id']}/file/")
+        with pikepdf.open(io.BytesIO(pdf)) as opened:
+            self.assertEqual(len(opened.pages[0].images), 1)
+        lines = {"appearance": {"show": "lines"}, "version": row["version"] + 1}
+        self.call("patch", f"viewports/{row['id']}/", lines)
+        ShadedPicture.objects.all().delete()
         with mock.patch("server.common.pruning.is_old", return_value=True):
             prune()
         made = self.call("post", f"issued-recipients/{issue['recipients'][0]['id']}/remake/", status=202)

@@ -8,7 +8,16 @@ from typing import Any
 import ifcopenshell.util.unit
 import numpy as np
 
-from drafting.building.model import NO_MATERIAL, Building, BuildUp, Element, Floats, Ints, Storey
+from drafting.building.model import (
+    NO_MATERIAL,
+    Building,
+    BuildUp,
+    Colour,
+    Element,
+    Floats,
+    Ints,
+    Storey,
+)
 
 #: The geometry kernel works in metres, whatever the file's unit.
 MM_PER_METRE = 1000.0
@@ -25,6 +34,7 @@ class GatheredMesh:
         self.triangles: list[Ints] = []
         self.materials: dict[str, int] = {}
         self.material_of: list[Ints] = []
+        self.colours: dict[str, Colour] = {}
 
     @staticmethod
     def matrix_of(shape: Any) -> Floats:
@@ -51,6 +61,20 @@ class GatheredMesh:
             which = np.asarray(geometry.material_ids, np.int64)
         numbers = np.array([self.materials.setdefault(name, len(self.materials)) for name in names])
         self.material_of.append(numbers[which].astype(np.int32))
+        self._add_colours(geometry.materials, [material] * len(styles) if material else styles)
+
+    def _add_colours(self, styles: Any, names: list[str]) -> None:
+        """Keep the colours of surface styles as those of the materials they stand on; the first counts."""
+        for style, name in zip(styles, names, strict=True):
+            if name in self.colours or not style.diffuse:
+                continue
+            red, green, blue = (
+                min(max(float(part), 0.0), 1.0)
+                for part in (style.diffuse.r(), style.diffuse.g(), style.diffuse.b())
+            )
+            # A style without a transparency gives none at all.
+            clear = style.transparency if style.transparency == style.transparency else 0.0
+            self.colours[name] = red, green, blue, 1.0 - min(max(float(clear), 0.0), 1.0)
 
     def building(
         self,
@@ -85,6 +109,7 @@ class GatheredMesh:
             schema=file.schema_identifier,
             unit=_unit_name(file),
             left_out=dict(Counter(p.is_a() for p in left_out)),
+            material_colours=dict(sorted(self.colours.items())),
         )
 
     def _build_up(self, which: int, matrix: Floats, usage: Any) -> BuildUp | None:

@@ -22,7 +22,7 @@ from drafting.geometry.polylines import Floats, Polylines
 from drafting.render.backend import OUTLINES, Backend, Sources
 from drafting.render.backends.dxf_model import Model
 from drafting.render.backends.dxf_tables import Tables, allowed
-from drafting.render.items import Dimensioned, Drawing, Fill, Hatched, Image, Inserted, Text, Worded
+from drafting.render.items import Dimensioned, Drawing, Fill, Hatched, Image, Inserted, Shaded, Text, Worded
 from drafting.render.page import FileInfo, Page
 from drafting.styles.hatches import HATCHES
 from drafting.styles.lettering import LEADING
@@ -225,6 +225,9 @@ class DxfBackend(Backend):
         """Left out: it would be a file beside this one."""
 
     def image(self, item: Image) -> None:
+        """Left out likewise."""
+
+    def shaded(self, item: Shaded) -> None:
         """Left out likewise."""
 
     @contextmanager

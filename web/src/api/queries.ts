@@ -25,6 +25,7 @@ import {
   type TableFile,
   type Template,
   type View,
+  type Viewport,
 } from "./client";
 
 export const queryClient = new QueryClient({
@@ -84,7 +85,8 @@ export const useSheets = (project: string) =>
 export const useViewports = (project: string) =>
   useQuery({
     queryKey: ["viewports", project],
-    queryFn: () => consistent(() => data(api.GET("/api/viewports/", ofProject(project)))),
+    queryFn: () =>
+      consistent(() => data(api.GET("/api/viewports/", ofProject(project))) as Promise<Viewport[]>),
     refetchInterval: watched,
   });
 export const useAnnotations = (project: string) =>
@@ -370,9 +372,9 @@ export function useJobs(project: string) {
   const known = useRef<ReadonlySet<string> | null>(null);
   useEffect(() => {
     if (!jobs.data) return;
-    // What was read or drawn has changed rows; what was plotted, checked or compared has not.
+    // What was read, drawn or shaded has changed rows; what was plotted, checked or compared has not.
     const ended = jobs.data
-      .filter((job) => !isActive(job) && (job.kind === "read" || job.kind === "draw"))
+      .filter((job) => !isActive(job) && ["read", "draw", "shade"].includes(job.kind))
       .map((job) => job.id);
     const news = known.current !== null && ended.some((id) => !known.current?.has(id));
     known.current = new Set(ended);

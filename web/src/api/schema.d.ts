@@ -1652,6 +1652,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shaded-pictures/{key}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The picture of a building under the lines of a viewport, as the screen has it. */
+        get: operations["shaded_pictures_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheet-lists/": {
         parameters: {
             query?: never;
@@ -2406,6 +2423,94 @@ export interface components {
         };
         AnnotationStyleSpec: components["schemas"]["TextStyle"] | components["schemas"]["DimensionStyle"];
         AnnotationStyleSpecRequest: components["schemas"]["TextStyleRequest"] | components["schemas"]["DimensionStyleRequest"];
+        /**
+         * @description What a viewport shows of its view.
+         *
+         *     Attributes:
+         *         show: one of SHOWS.
+         *         light: where light comes from.
+         *         shadows: how dark cast shadows are, 0 to 1.
+         *         sky: how much darker it is where less of the sky is seen, 0 to 1.
+         *         fading: how much paler the furthest is than the nearest, 0 to 1.
+         *         background: what is behind the building.
+         *         background_colour: of a plain background, and of the top of a sky.
+         *         ground: the level of a plane that receives shadow where the building has no terrain, mm; None for
+         *             none.
+         */
+        Appearance: {
+            /** @default lines */
+            show: components["schemas"]["ShowEnum"];
+            /**
+             * @default {
+             *       "source": "convention",
+             *       "month": 6,
+             *       "day": 21,
+             *       "hour": 15,
+             *       "latitude": 50,
+             *       "soft": false
+             *     }
+             */
+            light: components["schemas"]["Light"];
+            /** @default 0.6 */
+            shadows: number;
+            /** @default 0.5 */
+            sky: number;
+            /** @default 0 */
+            fading: number;
+            /** @default none */
+            background: components["schemas"]["BackgroundEnum"];
+            /**
+             * @description Such as #1b1f24.
+             * @default #b9cfe0
+             */
+            background_colour: string;
+            /** @description Level of a plane that receives shadow; mm. */
+            ground?: number;
+        };
+        /**
+         * @description What a viewport shows of its view.
+         *
+         *     Attributes:
+         *         show: one of SHOWS.
+         *         light: where light comes from.
+         *         shadows: how dark cast shadows are, 0 to 1.
+         *         sky: how much darker it is where less of the sky is seen, 0 to 1.
+         *         fading: how much paler the furthest is than the nearest, 0 to 1.
+         *         background: what is behind the building.
+         *         background_colour: of a plain background, and of the top of a sky.
+         *         ground: the level of a plane that receives shadow where the building has no terrain, mm; None for
+         *             none.
+         */
+        AppearanceRequest: {
+            /** @default lines */
+            show: components["schemas"]["ShowEnum"];
+            /**
+             * @default {
+             *       "source": "convention",
+             *       "month": 6,
+             *       "day": 21,
+             *       "hour": 15,
+             *       "latitude": 50,
+             *       "soft": false
+             *     }
+             */
+            light: components["schemas"]["LightRequest"];
+            /** @default 0.6 */
+            shadows: number;
+            /** @default 0.5 */
+            sky: number;
+            /** @default 0 */
+            fading: number;
+            /** @default none */
+            background: components["schemas"]["BackgroundEnum"];
+            /**
+             * @description Such as #1b1f24.
+             * @default #b9cfe0
+             */
+            background_colour: string;
+            /** @description Level of a plane that receives shadow; mm. */
+            ground?: number | null;
+        };
         /** @enum {string} */
         AreaEnum: "sheet" | "drawings" | "window" | "board";
         ArrangeRequest: {
@@ -2540,6 +2645,8 @@ export interface components {
                 [key: string]: unknown;
             } | null;
         };
+        /** @enum {string} */
+        BackgroundEnum: "none" | "plain" | "sky";
         /** @enum {unknown} */
         BlankEnum: "";
         /** @enum {string} */
@@ -3314,7 +3421,7 @@ export interface components {
             width: number;
             /** @description Paper mm. */
             height: number;
-            items: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"] | components["schemas"]["Dimensioned"] | components["schemas"]["Inserted"] | components["schemas"]["Worded"] | components["schemas"]["Hatched"] | components["schemas"]["Image"] | components["schemas"]["Drawing"])[];
+            items: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"] | components["schemas"]["Dimensioned"] | components["schemas"]["Inserted"] | components["schemas"]["Worded"] | components["schemas"]["Hatched"] | components["schemas"]["Image"] | components["schemas"]["Shaded"] | components["schemas"]["Drawing"])[];
             /** @default [] */
             links: components["schemas"]["Link"][];
             /** @default [] */
@@ -4095,9 +4202,10 @@ export interface components {
          *     * `remake` - Remake
          *     * `compare` - Compare
          *     * `receive` - Receive
+         *     * `shade` - Shade
          * @enum {string}
          */
-        JobKind: "read" | "draw" | "plot" | "check" | "issue" | "remake" | "compare" | "receive";
+        JobKind: "read" | "draw" | "plot" | "check" | "issue" | "remake" | "compare" | "receive" | "shade";
         /**
          * @description * `waiting` - Waiting
          *     * `running` - Running
@@ -4152,6 +4260,72 @@ export interface components {
             spec: components["schemas"]["SymbolSpecRequest"];
             /** @description The version that this change is made from. */
             version?: number;
+        };
+        /**
+         * @description Where light comes from.
+         *
+         *     Attributes:
+         *         source: the fixed light of the convention, or the sun.
+         *         month, day: of the sun.
+         *         hour: of the sun, in true solar time: it is highest at 12.
+         *         latitude: of the place, degrees, north of the equator positive.
+         *         soft: whether shadows of what is further off have softer borders.
+         *
+         *     Raises:
+         *         SheetError: there is no such day.
+         */
+        Light: {
+            /** @default convention */
+            source: components["schemas"]["SourceEnum"];
+            /** @default 6 */
+            month: number;
+            /** @default 21 */
+            day: number;
+            /**
+             * @description True solar time: the sun is highest at 12.
+             * @default 15
+             */
+            hour: number;
+            /**
+             * @description Degrees, north positive.
+             * @default 50
+             */
+            latitude: number;
+            /** @default false */
+            soft: boolean;
+        };
+        /**
+         * @description Where light comes from.
+         *
+         *     Attributes:
+         *         source: the fixed light of the convention, or the sun.
+         *         month, day: of the sun.
+         *         hour: of the sun, in true solar time: it is highest at 12.
+         *         latitude: of the place, degrees, north of the equator positive.
+         *         soft: whether shadows of what is further off have softer borders.
+         *
+         *     Raises:
+         *         SheetError: there is no such day.
+         */
+        LightRequest: {
+            /** @default convention */
+            source: components["schemas"]["SourceEnum"];
+            /** @default 6 */
+            month: number;
+            /** @default 21 */
+            day: number;
+            /**
+             * @description True solar time: the sun is highest at 12.
+             * @default 15
+             */
+            hour: number;
+            /**
+             * @description Degrees, north positive.
+             * @default 50
+             */
+            latitude: number;
+            /** @default false */
+            soft: boolean;
         };
         /** @description A figure that a rule goes by. */
         Limit: {
@@ -5437,6 +5611,7 @@ export interface components {
             pens?: components["schemas"]["PenChangesRequest"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["ShownRequest"];
+            appearance?: components["schemas"]["AppearanceRequest"];
             /** @description Place the view about this point of the sheet, paper mm, at the largest scale that fits. */
             at?: number[];
             /** @description The version that this change is made from. */
@@ -7091,6 +7266,44 @@ export interface components {
         /** @enum {string} */
         SeverityEnum: "error" | "warning" | "notice";
         /**
+         * @description The picture of a building under the lines of a viewport: it fills `box`, and is seen within `clip`.
+         *
+         *     Attributes:
+         *         picture: its key.
+         *         viewport: the id of its source.
+         *         grey: whether a plot takes its colours.
+         */
+        Shaded: {
+            picture: string;
+            viewport: string;
+            box: components["schemas"]["Box"];
+            /** @description Paper mm. */
+            clip: [
+                number,
+                number
+            ][];
+            /** @default Shaded pictures */
+            layer: string;
+            /** @default false */
+            grey: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "shaded";
+        };
+        /** @description A picture for the screen. */
+        ShadedPicture: {
+            key: string;
+            readonly window: components["schemas"]["Window"];
+            notes?: unknown;
+        };
+        /** @description A picture for the screen. */
+        ShadedPictureRequest: {
+            key: string;
+            notes?: unknown;
+        };
+        /**
          * @description A shape that is drawn.
          *
          *     Attributes:
@@ -7305,6 +7518,8 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /** @enum {string} */
+        ShowEnum: "lines" | "colours" | "shaded" | "picture";
         /**
          * @description What a view leaves out, by name, and the only elements it shows if it is limited to some.
          *
@@ -7423,6 +7638,8 @@ export interface components {
         };
         /** @enum {string} */
         SlopeInEnum: "percent" | "ratio" | "degrees";
+        /** @enum {string} */
+        SourceEnum: "convention" | "sun";
         /** @description A rectangle: its lower left corner and its size, mm. */
         Space: {
             x: number;
@@ -8240,6 +8457,10 @@ export interface components {
             pens?: components["schemas"]["PenChanges"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["Shown"];
+            appearance?: components["schemas"]["Appearance"];
+            readonly picture: components["schemas"]["ShadedPicture"] | null;
+            /** @description The key of the picture that is asked for now; blank for none. */
+            readonly wanted_picture: string;
             readonly linework: string | null;
             readonly wanted: string;
             readonly extents: number[] | null;
@@ -8324,6 +8545,7 @@ export interface components {
             pens?: components["schemas"]["PenChangesRequest"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["ShownRequest"];
+            appearance?: components["schemas"]["AppearanceRequest"];
             /** @description Place the view about this point of the sheet, paper mm, at the largest scale that fits. */
             at?: number[];
             /** @description The version that this change is made from. */
@@ -8364,6 +8586,46 @@ export interface components {
          * @enum {string}
          */
         WantedEnum: "openings" | "slabs" | "whole";
+        /**
+         * @description What is seen of a view, on paper.
+         *
+         *     Attributes:
+         *         width, height: paper mm.
+         *         ratio: paper mm for one real mm.
+         *         centre: u and v in its middle; mm.
+         *         turn: degrees anticlockwise, about that.
+         */
+        Window: {
+            width: number;
+            height: number;
+            ratio: number;
+            centre: [
+                number,
+                number
+            ];
+            /** @default 0 */
+            turn: number;
+        };
+        /**
+         * @description What is seen of a view, on paper.
+         *
+         *     Attributes:
+         *         width, height: paper mm.
+         *         ratio: paper mm for one real mm.
+         *         centre: u and v in its middle; mm.
+         *         turn: degrees anticlockwise, about that.
+         */
+        WindowRequest: {
+            width: number;
+            height: number;
+            ratio: number;
+            centre: [
+                number,
+                number
+            ];
+            /** @default 0 */
+            turn: number;
+        };
         /**
          * @description A note: drawn line by line, by outputs that have no paragraphs of their own.
          *
@@ -11490,6 +11752,27 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    shaded_pictures_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
             };
         };
     };

@@ -6,6 +6,7 @@ import { inWorkingColours, screened } from "./penColours";
 import { fittedTo, lengthOf, stretches } from "./patterns";
 import { pixelsOf } from "./imagePixels";
 import { pictures, type Style, type Wanted } from "./pictures";
+import { paintShaded, type MadePicture } from "./shaded";
 
 /** The height of a capital over the size of the type: the same figure that the core's lettering has. */
 const CAP_HEIGHT = 0.655;
@@ -22,6 +23,8 @@ export interface Scene {
   display: DisplayList;
   /** Where each viewport is just now; that may be ahead of the display list while it is dragged. */
   geometry: ReadonlyMap<string, Geometry>;
+  /** The newest picture under the lines of each viewport, by its id. */
+  shaded?: ReadonlyMap<string, MadePicture>;
   /** Where its pictures are kept: the board and each small picture have their own. */
   place: string;
   /** The viewport being dragged, of which more may soon be seen than its frame shows now. */
@@ -58,6 +61,12 @@ export function paint(context: CanvasRenderingContext2D, scene: Scene, camera: C
         !paintDrawing(context, { ...item, ...placementOf(geometry) }, scene, camera, dpr, thinnest)
       )
         complete = false;
+    } else if (item.type === "shaded") {
+      const picture = scene.shaded?.get(owner);
+      if (geometry && picture) {
+        context.clip(frameOn(camera, placementOf(geometry).clip));
+        paintShaded(context, picture, geometry, camera);
+      }
     } else {
       const corner = before.get(owner);
       const by: Point = geometry && corner ? [geometry.x - corner[0], geometry.y - corner[1]] : [0, 0];
@@ -89,6 +98,18 @@ function styleOf({ pens, layers, cuts }: DrawingItem, thinnest: number, working:
   return known.style;
 }
 
+/** The outline of a viewport on the screen. */
+function frameOn(camera: Camera, clip: readonly (readonly number[])[]): Path2D {
+  const frame = new Path2D();
+  clip.forEach((corner, k) => {
+    const [px, py] = toScreen(camera, corner[0] ?? 0, corner[1] ?? 0);
+    if (k) frame.lineTo(px, py);
+    else frame.moveTo(px, py);
+  });
+  frame.closePath();
+  return frame;
+}
+
 function paintDrawing(
   context: CanvasRenderingContext2D,
   item: DrawingItem,
@@ -97,13 +118,7 @@ function paintDrawing(
   dpr: number,
   thinnest: number,
 ): boolean {
-  const frame = new Path2D();
-  item.clip.forEach((corner, k) => {
-    const [px, py] = toScreen(camera, corner[0] ?? 0, corner[1] ?? 0);
-    if (k) frame.lineTo(px, py);
-    else frame.moveTo(px, py);
-  });
-  frame.closePath();
+  const frame = frameOn(camera, item.clip);
   context.save();
   context.clip(frame);
   if (item.opaque) {
@@ -173,7 +188,7 @@ function paintPicture(
 
 function paintFlat(
   context: CanvasRenderingContext2D,
-  item: Exclude<DisplayItem, DrawingItem>,
+  item: Exclude<DisplayItem, DrawingItem | { type: "shaded" }>,
   camera: Camera,
   thinnest: number,
 ) {

@@ -151,6 +151,7 @@ const VERBS: Record<Job["kind"], string> = {
   remake: "Making again",
   receive: "Reading",
   compare: "Comparing",
+  shade: "Shading",
 };
 
 function RunningJobs({ project }: { project: string }) {

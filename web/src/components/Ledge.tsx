@@ -20,7 +20,7 @@ export function Ledge({ label, children }: { label: string; children: ReactNode 
       sx={{
         flexShrink: 0,
         height: LEDGE_HEIGHT,
-        px: 2,
+        px: 1.75,
         pt: 1,
         pb: 1.25,
         bgcolor: colours.sandLight,
@@ -28,7 +28,7 @@ export function Ledge({ label, children }: { label: string; children: ReactNode 
         boxShadow: "inset 0 3px 0 #fff8",
         display: "flex",
         alignItems: "flex-start",
-        gap: 1.5,
+        gap: 1,
         overflowX: "auto",
         scrollbarWidth: "thin",
         // Where there is no room for all, the rest is scrolled to; what is done most stays in sight.

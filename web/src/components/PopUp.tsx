@@ -62,12 +62,21 @@ function FloatingPanel({ name, over, onClose, children }: PanelProps) {
   const [place, setPlace] = useState<readonly [number, number] | null>(null);
 
   useLayoutEffect(() => {
-    const [element, button] = [panel.current, over.current?.getBoundingClientRect()];
-    if (!element || !button) return;
-    const left = button.left + button.width / 2 - element.offsetWidth / 2;
-    const [x, y] = places.get(name) ?? [left, button.top - GAP - element.offsetHeight];
-    setPlace(inWindow(x, y, element));
+    const element = panel.current;
+    if (!element) return;
+    // What is chosen within may make it larger.
+    const put = () => {
+      const button = over.current?.getBoundingClientRect();
+      if (!button) return;
+      const left = button.left + button.width / 2 - element.offsetWidth / 2;
+      const [x, y] = places.get(name) ?? [left, button.top - GAP - element.offsetHeight];
+      setPlace(inWindow(x, y, element));
+    };
+    put();
     element.focus();
+    const observer = new ResizeObserver(put);
+    observer.observe(element);
+    return () => observer.disconnect();
   }, [name, over]);
   useEffect(() => {
     // Escape closes it from within, and where what had the focus is gone with what was just done in here.

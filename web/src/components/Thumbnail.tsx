@@ -5,6 +5,7 @@ import { useDisplay } from "../api/queries";
 import { geometryOf, type Geometry } from "../canvas/geometry";
 import { letteringReady, paint } from "../canvas/paint";
 import { pictures } from "../canvas/pictures";
+import { madePictures, type MadePicture } from "../canvas/shaded";
 import { drawingOf, onlyItems, screenPens } from "../canvas/screenPens";
 import { colours } from "../theme/theme";
 
@@ -18,6 +19,7 @@ function usePicture(
   place: string,
   width: number,
   height: number,
+  shaded?: ReadonlyMap<string, MadePicture>,
 ) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [lettering, setLettering] = useState(false);
@@ -31,12 +33,12 @@ function usePicture(
       context.setTransform(dpr, 0, 0, dpr, 0, 0);
       context.fillStyle = colours.paper;
       context.fillRect(0, 0, width, height);
-      if (paint(context, { display, geometry, place, thinnest: 0.2 }, camera, dpr)) stop();
+      if (paint(context, { display, geometry, shaded, place, thinnest: 0.2 }, camera, dpr)) stop();
     };
     const stop = pictures.watch(again);
     again();
     return stop;
-  }, [display, geometry, place, width, height, dpr, lettering]);
+  }, [display, geometry, shaded, place, width, height, dpr, lettering]);
   return (
     <canvas
       ref={canvas}
@@ -62,8 +64,9 @@ export function SheetThumbnail({
 }) {
   const { data: display } = useDisplay(sheet);
   const geometry = useMemo(() => new Map(viewports.map((v) => [v.id, geometryOf(v)])), [viewports]);
+  const shaded = useMemo(() => madePictures(viewports), [viewports]);
   const ratio = display ? display.height / display.width : 0.707;
-  return usePicture(display, geometry, place, width, Math.round(width * ratio));
+  return usePicture(display, geometry, place, width, Math.round(width * ratio), shaded);
 }
 
 export function ViewThumbnail({ view, width, height }: { view: View; width: number; height: number }) {

@@ -7,6 +7,7 @@ import {
   type LineSettings,
   type Shown,
   type View,
+  type Viewport,
   type ViewSpec,
 } from "../api/client";
 import { commit } from "./commands";
@@ -57,7 +58,7 @@ export function useViewEdits(project: string) {
     /** Its viewports and all that is annotated in it go with it, and come back with it. */
     async function remove(view: View) {
       const ofProject = { params: { query: { project } } };
-      const viewports = await data(api.GET("/api/viewports/", ofProject));
+      const viewports = (await data(api.GET("/api/viewports/", ofProject))) as Viewport[];
       const pieces = (await data(api.GET("/api/annotations/", ofProject))) as Annotation[];
       const gone = viewports.filter((v) => v.view === view.id);
       const through = new Set(gone.map((v) => v.id));

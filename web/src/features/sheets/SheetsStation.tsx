@@ -7,6 +7,7 @@ import { useLocation, useNavigate, useParams } from "react-router-dom";
 import { api, data, type Project, type View, type Annotation, type Viewport } from "../../api/client";
 import { useLadder, useNumberWarnings, usePlot, useTemplates } from "../../api/queries";
 import { geometryOf, toPaper, type Geometry, type Point } from "../../canvas/geometry";
+import { madePictures } from "../../canvas/shaded";
 import { useWhereabouts } from "../../components/useWhereabouts";
 import { useContextMenu } from "../../components/useContextMenu";
 import { annotate, useAnnotating } from "../../stores/annotating";
@@ -68,6 +69,7 @@ export function SheetsStation({ project }: { project: Project }) {
   const [picked, setPicked] = useState<{ in: string; element: string } | null>(null);
   const { data: plotted } = usePlot(plotting);
   const geometry = useMemo(() => new Map(on.map((v) => [v.id, geometryOf(v)])), [on]);
+  const shaded = useMemo(() => madePictures(on), [on]);
   const chosen = selected.flatMap((s) => on.find((v) => v.id === s) ?? []);
 
   useEffect(() => {
@@ -245,6 +247,7 @@ export function SheetsStation({ project }: { project: Project }) {
               sheet={sheet.id}
               display={display}
               geometry={geometry}
+              shaded={shaded}
               onOutline={compose.outline}
               onMenu={onMenu}
             >

@@ -8,6 +8,7 @@ import { ChoiceField } from "../../components/ChoiceField";
 import { Buttons, Group, Rows } from "../../components/Ledge";
 import { leftOut, ShownMenu, type ShownKey } from "../../components/ShownMenu";
 import { select, useSelection } from "../../stores/selection";
+import { AppearanceMenu } from "./AppearanceMenu";
 import { PensMenu, pensChanged } from "./PensMenu";
 import type { Edits } from "./sheetCommands";
 
@@ -54,6 +55,7 @@ export function ShownFields({
       <Rows>
         <Buttons>
           <ShownMenu shown={shown} facts={facts} onChange={show} />
+          {view?.spec.kind !== "received" && <AppearanceMenu viewport={viewport} edits={edits} />}
           {differs && (
             <Tooltip title="Show what the view shows, with the sheet’s pens">
               <Button

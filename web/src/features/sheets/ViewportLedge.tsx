@@ -130,7 +130,7 @@ export function ViewportLedge(props: Props) {
           ) : (
             <ComboField
               label="True scale"
-              width={90}
+              width={84}
               value={viewport.scale}
               choices={ladder.map((r) => ({ value: r.scale, group: LADDERS[r.ladder] }))}
               onChoose={(scale) => {
@@ -143,7 +143,7 @@ export function ViewportLedge(props: Props) {
             label="Turn"
             unit="°"
             number
-            width={90}
+            width={84}
             value={shownFigure(now.turn)}
             onCommit={(value) => change({ turn: Number(value) }, "turn the contents")}
           />
@@ -167,22 +167,26 @@ export function ViewportLedge(props: Props) {
       />
       <Group name="Title, marks">
         <Rows>
-          <ChoiceField
-            label="Title"
-            width={136}
-            value={viewport.title_style ?? "plain"}
-            choices={TITLES}
-            onChoose={(title_style) =>
-              change({ title_style: title_style as Viewport["title_style"] }, "drawing title")
-            }
-          />
-          <Buttons>
-            <ToggleButton
-              on={viewport.marks ?? true}
-              name="Marks"
-              tip="Marks of sections, elevations and details"
-              onToggle={() => change({ marks: !(viewport.marks ?? true) }, "marks shown or not")}
+          <Box sx={{ display: "flex", gap: 0.75 }}>
+            <ChoiceField
+              label="Title"
+              width={94}
+              value={viewport.title_style ?? "plain"}
+              choices={TITLES}
+              onChoose={(title_style) =>
+                change({ title_style: title_style as Viewport["title_style"] }, "drawing title")
+              }
             />
+            <Buttons>
+              <ToggleButton
+                on={viewport.marks ?? true}
+                name="Marks"
+                tip="Marks of sections, elevations and details"
+                onToggle={() => change({ marks: !(viewport.marks ?? true) }, "marks shown or not")}
+              />
+            </Buttons>
+          </Box>
+          <Buttons>
             <ToggleButton
               on={viewport.levels ?? true}
               name="Levels"

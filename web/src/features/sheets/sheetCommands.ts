@@ -72,6 +72,17 @@ function changeTo(before: Viewport, after: Geometry): ViewportChange {
   return change;
 }
 
+/** What the core's Appearance is where nobody has chosen. */
+const LINES_ONLY: Viewport["appearance"] = {
+  show: "lines",
+  light: { source: "convention", month: 6, day: 21, hour: 15, latitude: 50, soft: false },
+  shadows: 0.6,
+  sky: 0.5,
+  fading: 0,
+  background: "none",
+  background_colour: "#b9cfe0",
+};
+
 /** What a viewport has where nobody has changed it. */
 const UNCHANGED = {
   pinned: false,
@@ -90,6 +101,9 @@ const UNCHANGED = {
   pen_table: null,
   pens: { roles: {}, layers: {} },
   shown: {} as Viewport["shown"],
+  appearance: LINES_ONLY,
+  picture: null,
+  wanted_picture: "",
 } as const;
 const NOWHERE: Geometry = {
   x: 0,
@@ -171,7 +185,7 @@ export function useEdits(project: string) {
       try {
         for (const view of views) {
           const body = { id: newId(), view: view.id, sheet, at: point && ([...point] as [number, number]) };
-          made.push(await afterWrites(() => data(api.POST("/api/viewports/", { body }))));
+          made.push((await afterWrites(() => data(api.POST("/api/viewports/", { body })))) as Viewport);
         }
       } catch (error) {
         notifyError(error);

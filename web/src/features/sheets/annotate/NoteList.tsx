@@ -32,8 +32,11 @@ export function NoteList({ project, onClose }: { project: string; onClose: () =>
     if (!text) return;
     const made = { id: newId(), project, number: number || next, text };
     setNumber("");
+    const { note: before } = useAnnotating.getState();
+    // Chosen at once: by the time the server has it, another may have been chosen.
+    useAnnotating.setState({ note: made.id });
     void commit(project, `add note ${made.number}`, [making("listed_notes", made)]).then((done) => {
-      if (done) useAnnotating.setState({ note: made.id });
+      if (!done && useAnnotating.getState().note === made.id) useAnnotating.setState({ note: before });
     });
   };
   return (

@@ -25,6 +25,7 @@ import {
 import { letteringReady, paint, type Scene } from "../../../canvas/paint";
 import { BOARD, pictures } from "../../../canvas/pictures";
 import { paintTable } from "../../../canvas/rulers";
+import type { MadePicture } from "../../../canvas/shaded";
 import { REST, SLOW, Still } from "../../../canvas/still";
 import { fitTo, useBoard } from "../../../stores/board";
 import { select, useSelection } from "../../../stores/selection";
@@ -35,6 +36,8 @@ interface Props {
   sheet: string;
   display: DisplayList;
   geometry: ReadonlyMap<string, Geometry>;
+  /** The pictures under its lines. */
+  shaded: ReadonlyMap<string, MadePicture>;
   /** A click of an outline that is being drawn, paper mm; the second of a double click closes it. */
   onOutline: (at: Point, close: boolean) => void;
   /** A right click, or the key for it. */
@@ -42,7 +45,7 @@ interface Props {
   children: (camera: Camera) => ReactNode;
 }
 
-export function Board({ sheet, display, geometry, onOutline, onMenu, children }: Props) {
+export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, children }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const surface = useRef<HTMLDivElement>(null);
@@ -100,11 +103,12 @@ export function Board({ sheet, display, geometry, onOutline, onMenu, children }:
     () => ({
       display,
       geometry: draft ? new Map([...geometry, ...draft]) : geometry,
+      shaded,
       place: BOARD,
       held: draft ? new Set(draft.keys()) : undefined,
       working,
     }),
-    [display, geometry, draft, working],
+    [display, geometry, shaded, draft, working],
   );
   useEffect(() => {
     if (!camera || !space.width) return;

@@ -1,0 +1,94 @@
+"""What a viewport shows of its view: lines, colours or light, and how that light falls."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated, Literal, get_args
+
+from pydantic import Field
+
+from drafting.errors import SheetError
+from drafting.schema import CLOSED, Colour, Flag, Number
+
+#: Lines only; lines over flat colours; lines over a shaded picture; the picture without lines.
+Show = Literal["lines", "colours", "shaded", "picture"]
+SHOWS: tuple[Show, ...] = get_args(Show)
+#: The fixed light of the drawing convention, along the diagonal of a cube; or the sun.
+Source = Literal["convention", "sun"]
+Background = Literal["none", "plain", "sky"]
+DAYS = (31, 29, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
+
+Share = Annotated[Number, Field(ge=0, le=1)]
+
+
+@dataclass(frozen=True)
+class Light:
+    """Where light comes from.
+
+    Attributes:
+        source: the fixed light of the convention, or the sun.
+        month, day: of the sun.
+        hour: of the sun, in true solar time: it is highest at 12.
+        latitude: of the place, degrees, north of the equator positive.
+        soft: whether shadows of what is further off have softer borders.
+
+    Raises:
+        SheetError: there is no such day.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    source: Source = "convention"
+    month: Annotated[int, Field(ge=1, le=12)] = 6
+    day: Annotated[int, Field(ge=1, le=31)] = 21
+    hour: Annotated[Number, Field(ge=0, le=24, description="True solar time: the sun is highest at 12.")] = (
+        15.0
+    )
+    latitude: Annotated[Number, Field(ge=-90, le=90, description="Degrees, north positive.")] = 50.0
+    soft: Flag = False
+
+    def __post_init__(self) -> None:
+        if self.day > DAYS[self.month - 1]:
+            raise SheetError(f"Month {self.month} has {DAYS[self.month - 1]} days, and not {self.day}.")
+
+
+@dataclass(frozen=True)
+class Appearance:
+    """What a viewport shows of its view.
+
+    Attributes:
+        show: one of SHOWS.
+        light: where light comes from.
+        shadows: how dark cast shadows are, 0 to 1.
+        sky: how much darker it is where less of the sky is seen, 0 to 1.
+        fading: how much paler the furthest is than the nearest, 0 to 1.
+        background: what is behind the building.
+        background_colour: of a plain background, and of the top of a sky.
+        ground: the level of a plane that receives shadow where the building has no terrain, mm; None for
+            none.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    show: Show = "lines"
+    light: Light = Light()
+    shadows: Share = 0.6
+    sky: Share = 0.5
+    fading: Share = 0.0
+    background: Background = "none"
+    background_colour: Colour = "#b9cfe0"
+    ground: Annotated[Number | None, Field(description="Level of a plane that receives shadow; mm.")] = None
+
+    @property
+    def has_picture(self) -> bool:
+        """Whether there are pixels under its lines."""
+        return self.show != "lines"
+
+    @property
+    def has_lines(self) -> bool:
+        """Whether lines are drawn."""
+        return self.show != "picture"
+
+
+#: What a viewport shows where nothing is chosen.
+LINES_ONLY = Appearance()

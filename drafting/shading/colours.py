@@ -1,0 +1,47 @@
+"""What colour a material has: the file's own, or that of what its name says."""
+
+from __future__ import annotations
+
+import re
+
+import numpy as np
+from numpy.typing import NDArray
+
+from drafting.building.model import Building, Colour
+
+Floats = NDArray[np.float64]
+
+#: By a word in the name of a material: red, green, blue and opacity, each 0 to 1. The first that is found.
+BY_NAME: tuple[tuple[str, Colour], ...] = (
+    (r"glass|glaz", (0.66, 0.78, 0.83, 0.35)),
+    (r"brick|clinker", (0.72, 0.45, 0.35, 1.0)),
+    (r"tile|terracotta", (0.70, 0.42, 0.32, 1.0)),
+    (r"timber|wood|oak|larch|spruce|plywood|parquet|board", (0.78, 0.62, 0.43, 1.0)),
+    (r"steel|zinc|alumin|metal|copper|lead", (0.62, 0.65, 0.68, 1.0)),
+    (r"concrete|cement|screed", (0.74, 0.73, 0.71, 1.0)),
+    (r"stone|masonry|block|slate", (0.70, 0.67, 0.62, 1.0)),
+    (r"plaster|render|gypsum|paint", (0.93, 0.92, 0.88, 1.0)),
+    (r"insul|wool|foam", (0.91, 0.85, 0.62, 1.0)),
+    (r"ground|earth|soil|terrain|gravel|sand", (0.71, 0.69, 0.58, 1.0)),
+    (r"grass|green|turf|lawn|plant", (0.62, 0.70, 0.50, 1.0)),
+    (r"water", (0.60, 0.72, 0.78, 0.8)),
+)
+#: Of everything else.
+OTHER = (0.86, 0.85, 0.83, 1.0)
+#: What is more transparent than this is seen through and casts no shadow.
+SEEN_THROUGH = 0.9
+
+
+def colours_of(building: Building) -> Floats:
+    """(number of materials, 4) red, green, blue and opacity of each material, 0 to 1."""
+    found = [building.material_colours.get(name) or named_colour(name) for name in building.materials]
+    return np.array(found, float).reshape(-1, 4)
+
+
+def named_colour(material: str) -> Colour:
+    """The colour of a material that only has a name.
+
+    >>> named_colour("Facing brickwork")
+    (0.72, 0.45, 0.35, 1.0)
+    """
+    return next((colour for word, colour in BY_NAME if re.search(word, material, re.IGNORECASE)), OTHER)

@@ -1,0 +1,229 @@
+"""Which face is seen at each place, and from which places a light is seen. Compiled."""
+
+from __future__ import annotations
+
+import numpy as np
+from numba import njit, prange
+from numpy.typing import NDArray
+
+from drafting.linework.covering import Covering
+from drafting.linework.grid import cell_of
+
+Floats = NDArray[np.float64]
+
+#: A face wins over another by more than this; mm. Of two in one plane the same one wins everywhere.
+TIE = 0.05
+#: A place on the border of two faces belongs to both; mm.
+ON_BORDER = 1e-6
+#: Light is looked for from so far before a face, so that no face shades itself; mm.
+BEFORE = 1.0
+#: What faces a light less than this (cosine) lies along it and is not lit.
+FACING = 1e-4
+#: Points lie alike where their normals are this near (cosine) and they are this near to one plane; mm.
+ALIKE, IN_PLANE = 0.99, 20.0
+
+
+def nearest(covering: Covering, places: Floats) -> tuple[NDArray[np.int32], Floats]:
+    """What is seen at each place (n, 2) of u, v: what `plane` says of the face, -1 where there is none; and
+    its depth."""
+    face, depth = np.empty(len(places), np.int32), np.empty(len(places))
+    _nearest(covering.faces, covering.grid, places, face, depth)
+    return face, depth
+
+
+def placed(
+    pictured: Floats, distance: float, face: NDArray[np.int32], normals: Floats
+) -> tuple[Floats, Floats]:
+    """Where along the axes of a camera what is seen lies, and the normal there, turned to the viewer; each
+    (n, 3).
+
+    Args:
+        pictured: (n, 3) u, v, depth.
+        distance: from target to eye; infinite for a parallel projection.
+        face: (n,) numbers of faces, -1 for none.
+        normals: (faces, 3).
+    """
+    at, normal = np.empty((len(face), 3)), np.zeros((len(face), 3))
+    _placed(pictured, distance, face, normals, at, normal)
+    return at, normal
+
+
+def gather(
+    covering: Covering, at: Floats, normal: Floats, axes: Floats, light: float, total: Floats, whole: Floats
+) -> None:
+    """Add the light from one way to points (n, 3): to `whole` where they face it, by how much they do, and to
+    `total` where nothing stands before it.
+
+    Args:
+        covering: what may, as the light sees it.
+        axes: (3, 3) those of the light, the last its way.
+    """
+    _gather(covering.faces, covering.grid, at, normal, axes, light, total, whole)
+
+
+def taken_nearby(
+    at: Floats,
+    normal: Floats,
+    on_grid: Floats,
+    grid_face: NDArray[np.int32],
+    grid_at: Floats,
+    grid_normal: Floats,
+    grid_value: Floats,
+    rows: int,
+    columns: int,
+) -> Floats:
+    """A value that is known on a grid of rows and columns, at n points between: from the four about each, as
+    far as they lie alike.
+
+    Args:
+        at, normal: (n, 3) where the points lie, and their normals.
+        on_grid: (n, 2) row and column of each.
+        grid_face: (rows * columns,) -1 where there is nothing.
+    """
+    found = np.empty(len(at))
+    _taken(at, normal, on_grid, grid_face, grid_at, grid_normal, grid_value, rows, columns, found)
+    return found
+
+
+def smoothed(
+    face: NDArray[np.int32], at: Floats, normal: Floats, value: Floats, rows: int, columns: int, reach: int
+) -> Floats:
+    """A value on a grid of rows and columns, each the mean of those near it that lie alike."""
+    found = np.empty(len(value))
+    _smoothed(face, at, normal, value, rows, columns, reach, found)
+    return found
+
+
+@njit(cache=True, parallel=True)
+def _smoothed(face, at, normal, value, rows, columns, reach, found):
+    for p in prange(face.shape[0]):
+        found[p] = value[p]
+        if face[p] < 0:
+            continue
+        row, column = p // columns, p % columns
+        total, count = 0.0, 0
+        for r in range(max(0, row - reach), min(rows, row + reach + 1)):
+            for c in range(max(0, column - reach), min(columns, column + reach + 1)):
+                g = r * columns + c
+                if face[g] < 0:
+                    continue
+                cosine, away = 0.0, 0.0
+                for k in range(3):
+                    cosine += normal[g, k] * normal[p, k]
+                    away += (at[g, k] - at[p, k]) * normal[p, k]
+                if cosine > ALIKE and abs(away) < IN_PLANE:
+                    total += value[g]
+                    count += 1
+        found[p] = total / count
+
+
+@njit(cache=True, parallel=True)
+def _taken(at, normal, on_grid, grid_face, grid_at, grid_normal, grid_value, rows, columns, found):
+    for p in prange(at.shape[0]):
+        row, column = np.floor(on_grid[p, 0]), np.floor(on_grid[p, 1])
+        total, whole, anyhow, count = 0.0, 0.0, 0.0, 0.0
+        for down in range(2):
+            for right in range(2):
+                r = min(rows - 1, max(0, int(row) + down))
+                c = min(columns - 1, max(0, int(column) + right))
+                g = r * columns + c
+                if grid_face[g] < 0:
+                    continue
+                share = max(1e-3, 1.0 - abs(on_grid[p, 0] - row - down)) * max(
+                    1e-3, 1.0 - abs(on_grid[p, 1] - column - right)
+                )
+                anyhow += share * grid_value[g]
+                count += share
+                cosine, away = 0.0, 0.0
+                for k in range(3):
+                    cosine += grid_normal[g, k] * normal[p, k]
+                    away += (grid_at[g, k] - at[p, k]) * normal[p, k]
+                if cosine > ALIKE and abs(away) < IN_PLANE:
+                    total += share * grid_value[g]
+                    whole += share
+        if whole > 0.0:
+            found[p] = total / whole
+        elif count > 0.0:
+            found[p] = anyhow / count
+        else:
+            found[p] = 1.0
+
+
+@njit(cache=True, parallel=True)
+def _nearest(faces, cells, places, face, depth):
+    borders, plane, near = faces.borders, faces.depth_plane, faces.nearest
+    start, entry, low, size, shape = cells.start, cells.entry, cells.low, cells.size, cells.shape
+    for p in prange(places.shape[0]):
+        u, v = places[p, 0], places[p, 1]
+        cell = cell_of(v, low[1], size, shape[1]) * shape[0] + cell_of(u, low[0], size, shape[0])
+        best, which = -np.inf, -1
+        for e in range(start[cell], start[cell + 1]):
+            f = entry[e]
+            if near[f] <= best:
+                break
+            within = True
+            for k in range(3):
+                within = (
+                    within and borders[f, k, 0] * u + borders[f, k, 1] * v + borders[f, k, 2] >= -ON_BORDER
+                )
+            if within:
+                at = plane[f, 0] * u + plane[f, 1] * v + plane[f, 2]
+                if at > best + TIE or which < 0:
+                    best, which = at, f
+        face[p], depth[p] = (faces.plane[which], best) if which >= 0 else (-1, 0.0)
+
+
+@njit(cache=True, parallel=True)
+def _placed(pictured, distance, face, normals, at, normal):
+    for p in prange(pictured.shape[0]):
+        share, depth = 1.0, pictured[p, 2]
+        if np.isfinite(distance):
+            # As Camera.pictured maps points, the other way.
+            share = distance / (distance + depth)
+        for k in range(3):
+            at[p, k] = pictured[p, k] * share
+        f = face[p]
+        if f < 0:
+            continue
+        toward = normals[f, 2]
+        if np.isfinite(distance):
+            toward = (
+                normals[f, 2] * (distance - at[p, 2]) - normals[f, 0] * at[p, 0] - normals[f, 1] * at[p, 1]
+            )
+        for k in range(3):
+            normal[p, k] = normals[f, k] if toward >= 0.0 else -normals[f, k]
+
+
+@njit(cache=True, parallel=True)
+def _gather(faces, cells, at, normal, axes, light, total, whole):
+    borders, plane, near = faces.borders, faces.depth_plane, faces.nearest
+    start, entry, low, size, shape = cells.start, cells.entry, cells.low, cells.size, cells.shape
+    for p in prange(at.shape[0]):
+        facing = normal[p, 0] * axes[2, 0] + normal[p, 1] * axes[2, 1] + normal[p, 2] * axes[2, 2]
+        if facing <= FACING:
+            continue
+        whole[p] += light * facing
+        x, y, z = (
+            at[p, 0] + BEFORE * normal[p, 0],
+            at[p, 1] + BEFORE * normal[p, 1],
+            at[p, 2] + BEFORE * normal[p, 2],
+        )
+        u = x * axes[0, 0] + y * axes[0, 1] + z * axes[0, 2]
+        v = x * axes[1, 0] + y * axes[1, 1] + z * axes[1, 2]
+        height = x * axes[2, 0] + y * axes[2, 1] + z * axes[2, 2]
+        cell = cell_of(v, low[1], size, shape[1]) * shape[0] + cell_of(u, low[0], size, shape[0])
+        free = True
+        for e in range(start[cell], start[cell + 1]):
+            f = entry[e]
+            if near[f] <= height:
+                break
+            if (
+                borders[f, 0, 0] * u + borders[f, 0, 1] * v + borders[f, 0, 2] >= -ON_BORDER
+                and borders[f, 1, 0] * u + borders[f, 1, 1] * v + borders[f, 1, 2] >= -ON_BORDER
+                and borders[f, 2, 0] * u + borders[f, 2, 1] * v + borders[f, 2, 2] >= -ON_BORDER
+                and plane[f, 0] * u + plane[f, 1] * v + plane[f, 2] > height
+            ):
+                free = False
+                break
+        if free:
+            total[p] += light * facing

@@ -1,0 +1,91 @@
+"""What a drafter makes of a viewport for a client: light and shade under its lines."""
+
+from __future__ import annotations
+
+import io
+import re
+from typing import Any
+
+import pikepdf
+from playwright.sync_api import expect
+
+from drafting.tests.pdf_reading import strokes
+from e2e.office import SheetsOffice
+from server.sheets.models import Viewport
+
+
+def pixels_of(pdf: bytes) -> list[tuple[int, int]]:
+    with pikepdf.open(io.BytesIO(pdf)) as opened:
+        return [(int(image.Width), int(image.Height)) for image in opened.pages[0].images.values()]
+
+
+class ShadingTests(SheetsOffice):
+    def appearance(self, field: str, option: str) -> None:
+        self.choose(field, option)
+        self.saved()
+
+    def shaded(self) -> Viewport:
+        """The viewport, once the picture that it asks for is there."""
+
+        def there() -> bool:
+            row = Viewport.objects.select_related("shaded").get()
+            return row.shaded is not None and row.shaded.key == row.wanted_picture
+
+        self.eventually(there)
+        return Viewport.objects.get()
+
+    def colour_at(self, x: float, y: float) -> Any:
+        """Red, green, blue of the board at a share of the viewport's width and height."""
+        box = self.viewport("South elevation").bounding_box()
+        board = self.board.bounding_box()
+        at = [box["x"] - board["x"] + box["width"] * x, box["y"] - board["y"] + box["height"] * y]
+        return self.page.evaluate(
+            "([x, y]) => [...document.querySelector('canvas:has(+ #board)').getContext('2d')"
+            ".getImageData(x * devicePixelRatio, y * devicePixelRatio, 1, 1).data.slice(0, 3)]",
+            at,
+        )
+
+    def test_an_elevation_is_given_light_and_a_sky_and_is_plotted_at_two_resolutions(self) -> None:
+        page = self.page
+        self.place_by_key("South elevation")
+        expect(self.viewport("South elevation")).to_be_focused()
+        self.saved()
+        page.get_by_role("button", name="Lines only", exact=True).click()
+        panel = page.get_by_role("dialog", name="Appearance of this viewport")
+        self.appearance("Show", "Lines over a shaded picture")
+        self.appearance("Light", "The sun")
+        hour = panel.get_by_role("textbox", name="Solar hour")
+        hour.fill("10")
+        hour.press("Enter")
+        self.appearance("Background", "Sky")
+        expect(panel.get_by_text("The picture is being made…")).to_have_count(0)
+        row = self.shaded()
+        self.assertEqual((row.appearance["light"]["hour"], row.appearance["background"]), (10, "sky"))
+        panel.get_by_role("button", name=re.compile("^Close")).click()
+        # The sky is blue above the roof, and at once there again after undo and redo.
+        self.eventually(lambda: self.colour_at(0.98, 0.02)[2] > self.colour_at(0.98, 0.02)[0] + 20)
+        page.get_by_role("button", name="Undo").click()
+        self.eventually(lambda: self.colour_at(0.98, 0.02) == [255, 255, 255])
+        page.get_by_role("button", name="Redo").click()
+        self.eventually(lambda: self.colour_at(0.98, 0.02)[2] > self.colour_at(0.98, 0.02)[0] + 20)
+
+        page.keyboard.press("Escape")
+        for name, resolution in (("PDF, full size", 300), ("Coarse", 150)):
+            if name == "Coarse":
+                self.coarse_settings()
+            row.refresh_from_db()
+            made = self.plotted()
+            self.assertTrue(strokes(made))
+            self.assertEqual(
+                pixels_of(made), [tuple(round(side * resolution / 25.4) for side in (row.width, row.height))]
+            )
+
+    def coarse_settings(self) -> None:
+        """Give the sheet plot settings of 150 pixels an inch."""
+        from server.sheets.models import Sheet
+        from server.styles.models import PlotSettings
+
+        settings = PlotSettings.objects.create(project=self.project, name="Coarse", spec={"resolution": 150})
+        Sheet.objects.update(plot_settings=settings)
+        self.open("sheets")
+        expect(self.viewport("South elevation")).to_be_visible()

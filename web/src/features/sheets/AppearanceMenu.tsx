@@ -1,0 +1,193 @@
+/** What a viewport shows of its view: lines, colours or light, and how that light falls. */
+import Box from "@mui/material/Box";
+import type { Viewport } from "../../api/client";
+import { isComing } from "../../canvas/shaded";
+import { ChoiceField } from "../../components/ChoiceField";
+import { choicesOf } from "../../components/choices";
+import { FigureField } from "../../components/FigureField";
+import { PopUp } from "../../components/PopUp";
+import { ToggleButton } from "../../components/ToggleButton";
+import type { Edits } from "./sheetCommands";
+
+type Appearance = NonNullable<Viewport["appearance"]>;
+
+const SHOWS = choicesOf<Appearance["show"]>({
+  lines: "Lines only",
+  colours: "Lines over flat colours",
+  shaded: "Lines over a shaded picture",
+  picture: "Shaded picture only",
+});
+const BUTTONS: Record<Appearance["show"], string> = {
+  lines: "Lines only",
+  colours: "Flat colours",
+  shaded: "Shaded",
+  picture: "Picture only",
+};
+const LIGHTS = choicesOf<Appearance["light"]["source"]>({
+  convention: "Fixed, at 45°",
+  sun: "The sun",
+});
+const BACKGROUNDS = choicesOf<Appearance["background"]>({ none: "None", plain: "Plain", sky: "Sky" });
+const MONTHS = [
+  "January",
+  "February",
+  "March",
+  "April",
+  "May",
+  "June",
+  "July",
+  "August",
+  "September",
+  "October",
+  "November",
+  "December",
+].map((name, k) => [String(k + 1), name] as const);
+
+const percent = (share: number) => String(Math.round(share * 100));
+/** What was typed as a share, within 0 and 1. */
+const share = (typed: string) => Math.min(Math.max(Number(typed) / 100, 0), 1);
+
+export function AppearanceMenu({ viewport, edits }: { viewport: Viewport; edits: Edits }) {
+  const now = viewport.appearance;
+  const change = (to: Partial<Appearance>) =>
+    void edits.change([viewport], { appearance: { ...now, ...to } }, "appearance of a viewport");
+  const light = (to: Partial<Appearance["light"]>) => change({ light: { ...now.light, ...to } });
+  const notes = (viewport.picture?.notes ?? []) as string[];
+  return (
+    <PopUp button={BUTTONS[now.show]} name="Appearance of this viewport">
+      <Box sx={{ p: 2, width: 360, display: "grid", gap: 1.25 }}>
+        <ChoiceField
+          label="Show"
+          width={328}
+          value={now.show}
+          choices={SHOWS}
+          onChoose={(show) => change({ show: show as Appearance["show"] })}
+        />
+        {now.show !== "lines" && (
+          <>
+            <Box sx={ROW}>
+              <ChoiceField
+                label="Light"
+                width={140}
+                value={now.light.source}
+                choices={LIGHTS}
+                onChoose={(source) => light({ source: source as Appearance["light"]["source"] })}
+              />
+              <Box sx={{ pt: "15px" }}>
+                <ToggleButton
+                  on={now.light.soft}
+                  name="Soft shadows"
+                  tip="Shadows grow softer further from what casts them"
+                  onToggle={() => light({ soft: !now.light.soft })}
+                />
+              </Box>
+            </Box>
+            {now.light.source === "sun" && (
+              <Box sx={ROW}>
+                <ChoiceField
+                  label="Month"
+                  width={108}
+                  value={String(now.light.month)}
+                  choices={MONTHS}
+                  onChoose={(month) => light({ month: Number(month) })}
+                />
+                <Figure label="Day" value={now.light.day} onCommit={(day) => light({ day })} />
+                <Figure label="Solar hour" value={now.light.hour} onCommit={(hour) => light({ hour })} />
+                <Figure
+                  label="Latitude"
+                  value={now.light.latitude}
+                  onCommit={(latitude) => light({ latitude })}
+                />
+              </Box>
+            )}
+            <Box sx={ROW}>
+              <Share label="Shadows" value={now.shadows} onCommit={(shadows) => change({ shadows })} />
+              <Share label="Sky light" value={now.sky} onCommit={(sky) => change({ sky })} />
+              <Share label="Fading" value={now.fading} onCommit={(fading) => change({ fading })} />
+            </Box>
+            <Box sx={ROW}>
+              <ChoiceField
+                label="Background"
+                width={108}
+                value={now.background}
+                choices={BACKGROUNDS}
+                onChoose={(background) => change({ background: background as Appearance["background"] })}
+              />
+              {now.background !== "none" && (
+                <Box component="label" sx={{ fontSize: 11, lineHeight: "15px", color: "text.secondary" }}>
+                  Colour
+                  <Box
+                    component="input"
+                    type="color"
+                    value={now.background_colour}
+                    onChange={(event) => change({ background_colour: event.target.value })}
+                    sx={{ display: "block", width: 44, height: 30, p: 0, border: 0, bgcolor: "transparent" }}
+                  />
+                </Box>
+              )}
+              <FigureField
+                label="Ground level"
+                unit="mm"
+                width={120}
+                placeholder="None"
+                value={now.ground === undefined ? "" : String(now.ground)}
+                onCommit={(typed) => {
+                  const level = Number(typed.replace(",", "."));
+                  if (Number.isFinite(level)) change({ ground: typed === "" ? undefined : level });
+                }}
+              />
+            </Box>
+          </>
+        )}
+        {(isComing(viewport) || notes.length > 0) && (
+          <Box role="status" sx={{ fontSize: 12, color: "text.secondary" }}>
+            {isComing(viewport) ? "The picture is being made…" : notes.join(" ")}
+          </Box>
+        )}
+      </Box>
+    </PopUp>
+  );
+}
+
+const ROW = { display: "flex", gap: 1, alignItems: "flex-start" } as const;
+
+function Figure({
+  label,
+  value,
+  onCommit,
+}: {
+  label: string;
+  value: number;
+  onCommit: (value: number) => void;
+}) {
+  return (
+    <FigureField
+      label={label}
+      number
+      width={62}
+      value={String(value)}
+      onCommit={(typed) => onCommit(Number(typed))}
+    />
+  );
+}
+
+function Share({
+  label,
+  value,
+  onCommit,
+}: {
+  label: string;
+  value: number;
+  onCommit: (value: number) => void;
+}) {
+  return (
+    <FigureField
+      label={label}
+      unit="%"
+      number
+      width={96}
+      value={percent(value)}
+      onCommit={(typed) => onCommit(share(typed))}
+    />
+  );
+}
