@@ -13,8 +13,10 @@ from demo.tests.oracle import Oracle
 from drafting.building.reading import read_building
 from drafting.shading.appearance import Appearance, Light
 from drafting.shading.light import way_to_light
-from drafting.shading.picture import FLAT_SHADOW, picture_of
+from drafting.shading.picture import picture_of
+from drafting.shading.tones import FLAT_SHADOW
 from drafting.shading.window import Window
+from drafting.tests.test_shading import middles
 from drafting.views.notation import parse_view
 
 #: So many pixels are looked at. Those where nine rays agree, away from edges, are compared, and this share of
@@ -71,7 +73,7 @@ class ShadingTruthTests(TestCase):
         pixels = picture_of(building, view, appearance, window, PER_INCH).pixels.reshape(-1, 4)
         some = np.random.default_rng(7).choice(columns * rows, SAMPLES, replace=False)
         row, column = np.divmod(some, columns)
-        fine = window.places(columns * 3, 0, rows * 3, rows * 3).reshape(rows * 3, columns * 3, 2)
+        fine = middles(window, columns * 3, rows * 3)
         said = np.stack(
             [of_rays(camera, fine[row * 3 + y, column * 3 + x]) for y in range(3) for x in range(3)]
         )

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 from numba import njit, prange
 from numpy.typing import NDArray
@@ -10,6 +12,11 @@ from drafting.linework.covering import Covering
 from drafting.linework.grid import cell_of
 
 Floats = NDArray[np.float64]
+#: How places lie over a window, row by row: from where to where (0 to 1, downward), in how many rows and
+#: columns.
+Spread = tuple[float, float, int, int]
+#: Of places in rows and columns: u and v of the first, and by how much they grow with each column and row.
+Frame = tuple[float, float, float, float, float, float]
 
 #: A face wins over another by more than this; mm. Of two in one plane the same one wins everywhere.
 TIE = 0.05
@@ -23,29 +30,42 @@ FACING = 1e-4
 ALIKE, IN_PLANE = 0.99, 20.0
 
 
-def nearest(covering: Covering, places: Floats) -> tuple[NDArray[np.int32], Floats]:
-    """What is seen at each place (n, 2) of u, v: what `plane` says of the face, -1 where there is none; and
-    its depth."""
-    face, depth = np.empty(len(places), np.int32), np.empty(len(places))
-    _nearest(covering.faces, covering.grid, places, face, depth)
-    return face, depth
+class Seen(NamedTuple):
+    """What is seen at n places.
+
+    Attributes:
+        face: (n,) the number of a face, -1 for none.
+        depth: (n,) its pictured depth, -inf where there is none.
+        at: (n, 3) where along the axes of the camera.
+        normal: (n, 3) turned to the viewer; zero where there is nothing.
+    """
+
+    face: NDArray[np.int32]
+    depth: Floats
+    at: Floats
+    normal: Floats
+
+    def select(self, which: NDArray[np.int64]) -> Seen:
+        """Some of the places."""
+        return Seen(self.face[which], self.depth[which], self.at[which], self.normal[which])
 
 
-def placed(
-    pictured: Floats, distance: float, face: NDArray[np.int32], normals: Floats
-) -> tuple[Floats, Floats]:
-    """Where along the axes of a camera what is seen lies, and the normal there, turned to the viewer; each
-    (n, 3).
+def look(
+    covering: Covering, frame: Frame, columns: int, rows: tuple[int, int], distance: float, normals: Floats
+) -> Seen:
+    """What is seen at each of the places of some rows.
 
     Args:
-        pictured: (n, 3) u, v, depth.
+        covering: the faces as they are pictured; what `plane` says of each is its number.
+        rows: from which to before which.
         distance: from target to eye; infinite for a parallel projection.
-        face: (n,) numbers of faces, -1 for none.
-        normals: (faces, 3).
+        normals: (faces, 3) of all faces as they are.
     """
-    at, normal = np.empty((len(face), 3)), np.zeros((len(face), 3))
-    _placed(pictured, distance, face, normals, at, normal)
-    return at, normal
+    count = columns * (rows[1] - rows[0])
+    seen = Seen(np.empty(count, np.int32), np.empty(count), np.empty((count, 3)), np.zeros((count, 3)))
+    # What is written by several threads is given by itself: in a tuple they would write to copies.
+    _look(covering.faces, covering.grid, frame, columns, rows[0], distance, normals, *seen)
+    return seen
 
 
 def gather(
@@ -64,7 +84,7 @@ def gather(
 def taken_nearby(
     at: Floats,
     normal: Floats,
-    on_grid: Floats,
+    spread: Spread,
     grid_face: NDArray[np.int32],
     grid_at: Floats,
     grid_normal: Floats,
@@ -77,11 +97,11 @@ def taken_nearby(
 
     Args:
         at, normal: (n, 3) where the points lie, and their normals.
-        on_grid: (n, 2) row and column of each.
+        spread: how the points lie over what the grid lies over.
         grid_face: (rows * columns,) -1 where there is nothing.
     """
     found = np.empty(len(at))
-    _taken(at, normal, on_grid, grid_face, grid_at, grid_normal, grid_value, rows, columns, found)
+    _taken(at, normal, spread, grid_face, grid_at, grid_normal, grid_value, rows, columns, found)
     return found
 
 
@@ -118,9 +138,15 @@ def _smoothed(face, at, normal, value, rows, columns, reach, found):
 
 
 @njit(cache=True, parallel=True)
-def _taken(at, normal, on_grid, grid_face, grid_at, grid_normal, grid_value, rows, columns, found):
+def _taken(at, normal, spread, grid_face, grid_at, grid_normal, grid_value, rows, columns, found):
+    top, bottom, down_all, across = spread
     for p in prange(at.shape[0]):
-        row, column = np.floor(on_grid[p, 0]), np.floor(on_grid[p, 1])
+        if normal[p, 0] == 0.0 and normal[p, 1] == 0.0 and normal[p, 2] == 0.0:
+            found[p] = 1.0
+            continue
+        down_at = (top + (p // across + 0.5) / down_all * (bottom - top)) * rows - 0.5
+        right_at = (p % across + 0.5) / across * columns - 0.5
+        row, column = np.floor(down_at), np.floor(right_at)
         total, whole, anyhow, count = 0.0, 0.0, 0.0, 0.0
         for down in range(2):
             for right in range(2):
@@ -129,8 +155,8 @@ def _taken(at, normal, on_grid, grid_face, grid_at, grid_normal, grid_value, row
                 g = r * columns + c
                 if grid_face[g] < 0:
                     continue
-                share = max(1e-3, 1.0 - abs(on_grid[p, 0] - row - down)) * max(
-                    1e-3, 1.0 - abs(on_grid[p, 1] - column - right)
+                share = max(1e-3, 1.0 - abs(down_at - row - down)) * max(
+                    1e-3, 1.0 - abs(right_at - column - right)
                 )
                 anyhow += share * grid_value[g]
                 count += share
@@ -150,11 +176,13 @@ def _taken(at, normal, on_grid, grid_face, grid_at, grid_normal, grid_value, row
 
 
 @njit(cache=True, parallel=True)
-def _nearest(faces, cells, places, face, depth):
+def _look(faces, cells, frame, columns, first, distance, normals, face, depth, place, normal):
     borders, plane, near = faces.borders, faces.depth_plane, faces.nearest
     start, entry, low, size, shape = cells.start, cells.entry, cells.low, cells.size, cells.shape
-    for p in prange(places.shape[0]):
-        u, v = places[p, 0], places[p, 1]
+    for p in prange(face.shape[0]):
+        row, column = first + p // columns, p % columns
+        u = frame[0] + column * frame[2] + row * frame[4]
+        v = frame[1] + column * frame[3] + row * frame[5]
         cell = cell_of(v, low[1], size, shape[1]) * shape[0] + cell_of(u, low[0], size, shape[0])
         best, which = -np.inf, -1
         for e in range(start[cell], start[cell + 1]):
@@ -163,35 +191,28 @@ def _nearest(faces, cells, places, face, depth):
                 break
             within = True
             for k in range(3):
-                within = (
-                    within and borders[f, k, 0] * u + borders[f, k, 1] * v + borders[f, k, 2] >= -ON_BORDER
-                )
+                a, b, c = borders[f, k, 0], borders[f, k, 1], borders[f, k, 2]
+                within = within and a * u + b * v + c >= -ON_BORDER
             if within:
                 at = plane[f, 0] * u + plane[f, 1] * v + plane[f, 2]
                 if at > best + TIE or which < 0:
                     best, which = at, f
-        face[p], depth[p] = (faces.plane[which], best) if which >= 0 else (-1, 0.0)
-
-
-@njit(cache=True, parallel=True)
-def _placed(pictured, distance, face, normals, at, normal):
-    for p in prange(pictured.shape[0]):
-        share, depth = 1.0, pictured[p, 2]
-        if np.isfinite(distance):
-            # As Camera.pictured maps points, the other way.
-            share = distance / (distance + depth)
-        for k in range(3):
-            at[p, k] = pictured[p, k] * share
-        f = face[p]
-        if f < 0:
+        depth[p] = best
+        if which < 0:
+            face[p] = -1
+            place[p, 0], place[p, 1], place[p, 2] = u, v, 0.0
             continue
-        toward = normals[f, 2]
+        number = faces.plane[which]
+        face[p] = number
+        # As Camera.pictured maps points, the other way.
+        share = distance / (distance + best) if np.isfinite(distance) else 1.0
+        place[p, 0], place[p, 1], place[p, 2] = u * share, v * share, best * share
+        n = normals[number]
+        toward = n[2]
         if np.isfinite(distance):
-            toward = (
-                normals[f, 2] * (distance - at[p, 2]) - normals[f, 0] * at[p, 0] - normals[f, 1] * at[p, 1]
-            )
+            toward = n[2] * (distance - best * share) - (n[0] * u + n[1] * v) * share
         for k in range(3):
-            normal[p, k] = normals[f, k] if toward >= 0.0 else -normals[f, k]
+            normal[p, k] = n[k] if toward >= 0.0 else -n[k]
 
 
 @njit(cache=True, parallel=True)

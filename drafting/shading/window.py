@@ -8,16 +8,12 @@ import math
 from dataclasses import dataclass
 from typing import Annotated
 
-import numpy as np
-from numpy.typing import NDArray
 from pydantic import Field
 
 from drafting.errors import SheetError
 from drafting.schema import CLOSED, dump
 from drafting.shading.appearance import Appearance
 from drafting.views.spec import AnyView, dump_view
-
-Floats = NDArray[np.float64]
 
 #: Raised whenever the same picture would come out differently.
 PICTURE_VERSION = 1
@@ -62,15 +58,15 @@ class Window:
             )
         return columns, rows
 
-    def places(self, columns: int, first: int, end: int, rows: int) -> Floats:
-        """(n, 2) u and v of the middles of the pixels in rows `first` to `end` of `rows`, from the top."""
-        x = ((np.arange(columns) + 0.5) / columns - 0.5) * self.width
-        y = (0.5 - (np.arange(first, end) + 0.5) / rows) * self.height
+    def frame(self, columns: int, rows: int) -> tuple[float, float, float, float, float, float]:
+        """Where the middles of pixels lie: u and v of the one at the upper left, and by how much they grow
+        with each column to the right and each row down."""
         turn = math.radians(self.turn)
         cos, sin = math.cos(turn) / self.ratio, math.sin(turn) / self.ratio
-        u = self.centre[0] + cos * x[None, :] + sin * y[:, None]
-        v = self.centre[1] - sin * x[None, :] + cos * y[:, None]
-        return np.stack([u, v], axis=2).reshape(-1, 2)
+        x, y = self.width / columns, -self.height / rows
+        across, down = (x * cos, -x * sin), (y * sin, y * cos)
+        u, v = (self.centre[k] - across[k] * (columns - 1) / 2 - down[k] * (rows - 1) / 2 for k in (0, 1))
+        return u, v, *across, *down
 
     @property
     def coarse(self) -> float:
