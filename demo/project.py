@@ -17,6 +17,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import transaction
 
 from demo.annotation import annotate
+from demo.presentation import appearance_of
 from drafting.geometry.regions import Rectangle
 from drafting.issuing.recipients import Recipient
 from drafting.plotting.settings import PlotSettings as PlotSettingsSpec
@@ -42,6 +43,7 @@ from server.plots.models import SheetList
 from server.projects.models import Project
 from server.sheets.models import Sheet, Template, Viewport
 from server.sheets.services import register_of
+from server.sheets.shading import order_picture
 from server.sheets.templates import add_picture
 from server.styles.models import PlotSettings
 from server.views.drawings import order_all_out_of_date, order_drawing
@@ -353,6 +355,8 @@ def _sheets(project: Project) -> None:
                 levels=(number, view) not in QUIET,
                 grid=(number, view) not in QUIET and views[view].spec["kind"] != "detail",
                 title_style=TITLES.get(views[view].spec["kind"], "plain"),
+                appearance=dump(appearance_of(number, view)),
             )
             viewport.scale = Scale.parse(scale)
             viewport.save()
+            order_picture(viewport)

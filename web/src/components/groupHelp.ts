@@ -4,6 +4,7 @@ export const GROUP_HELP: Readonly<Record<string, string>> = {
   Direction: "From where the building is seen, and how deep the view reaches.",
   Lines: "Which lines are drawn, by a named setting or as changed here.",
   Shown: "Which storeys, layers, classes and elements are drawn.",
+  "Shown in a viewport": "What is drawn of the building, with which pens, and in which light.",
   "Lines, for all of them": "What is chosen here holds for every chosen view; the rest of each stays.",
   "Shown, in all of them": "What is chosen here holds for every chosen view; the rest of each stays.",
   "Drawing from others": "A DXF, SVG or PDF as a view: its unit, its page, and where its zero lies.",

@@ -51,7 +51,7 @@ export function ShownFields({
     );
   };
   return (
-    <Group name={differs ? "Shown, differs from the view" : "Shown"}>
+    <Group name={differs ? "Shown, differs from the view" : "Shown"} about="Shown in a viewport">
       <Rows>
         <Buttons>
           <ShownMenu shown={shown} facts={facts} onChange={show} />
