@@ -126,7 +126,9 @@ export function ViewportLedge(props: Props) {
       <Group name="Scale">
         <Rows>
           {perspective ? (
-            <Box sx={{ width: 106, fontSize: 12.5, pt: 2, color: "text.secondary" }}>Not to scale</Box>
+            <Box sx={{ width: 84, minHeight: 45, fontSize: 12.5, pt: 2.5, color: "text.secondary" }}>
+              Not to scale
+            </Box>
           ) : (
             <ComboField
               label="True scale"
