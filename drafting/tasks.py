@@ -40,6 +40,7 @@ from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page
 from drafting.schema import dump
 from drafting.shading.appearance import Appearance
+from drafting.shading.colours import colours_of
 from drafting.shading.picture import picture_of
 from drafting.shading.window import Window
 from drafting.views.axonometric import Axonometric
@@ -94,6 +95,10 @@ def read_model(
         "climbs": [asdict(climb) for climb in climbs_of(building)],
         "openings": [asdict(opening) for opening in openings_of(building)],
         "layers": building.layer_counts(),
+        "colours": {
+            name: "#" + "".join(f"{round(part * 255):02x}" for part in colour[:3])
+            for name, colour in zip(building.materials, colours_of(building).tolist(), strict=True)
+        },
         "classes": building.class_counts(),
         "left_out": building.left_out,
         "failed": list(building.failed),
@@ -151,6 +156,7 @@ def shade_view(
     view: dict[str, Any],
     appearance: Appearance,
     window: Window,
+    palette: dict[str, str],
     per_inch: float,
     target: Path,
     progress: Progress = silent,
@@ -163,7 +169,9 @@ def shade_view(
         ViewError: the building does not have what the view uses; nothing is written.
     """
     progress("Opening the model", 0.0)
-    made = picture_of(_building(stored), parse_view_spec(view), appearance, window, per_inch, progress)
+    made = picture_of(
+        _building(stored), parse_view_spec(view), appearance, window, per_inch, progress, palette
+    )
     with target.open("wb") as stream:
         Image.fromarray(made.pixels).save(stream, "PNG", compress_level=PNG_LEVEL, dpi=(per_inch, per_inch))
     return list(made.notes)

@@ -9,7 +9,7 @@ from typing import Any
 import pikepdf
 from playwright.sync_api import expect
 
-from drafting.tests.pdf_reading import strokes
+from drafting.tests.pdf_reading import strokes, text
 from e2e.office import SheetsOffice
 from server.sheets.models import Viewport
 
@@ -79,6 +79,31 @@ class ShadingTests(SheetsOffice):
             self.assertEqual(
                 pixels_of(made), [tuple(round(side * resolution / 25.4) for side in (row.width, row.height))]
             )
+
+    def test_a_sun_study_sets_a_view_beside_itself_in_one_step(self) -> None:
+        page = self.page
+        self.place_by_key("South elevation")
+        self.choose_scale("1:200")
+        self.saved()
+        self.more("Sun study…")
+        dialog = page.get_by_role("dialog", name="Sun study")
+        hours = dialog.get_by_role("textbox", name="Hours")
+        hours.fill("9, 25")
+        hours.press("Tab")
+        expect(dialog.get_by_role("button", name="Set", exact=True)).to_be_disabled()
+        hours.fill("9, 15:30")
+        hours.press("Tab")
+        dialog.get_by_role("button", name="Set 2 beside each other").click()
+        expect(self.viewport("South elevation")).to_have_count(2)
+        self.saved()
+        rows = list(Viewport.objects.order_by("x"))
+        self.assertEqual([row.appearance["light"]["hour"] for row in rows], [9, 15.5])
+        self.assertGreater(rows[1].x, rows[0].x + rows[0].width)
+        words = text(self.plotted())
+        self.assertIn("1:200, sun of 21 June, 9:00", words)
+        self.assertIn("1:200, sun of 21 June, 15:30", words)
+        page.get_by_role("button", name="Undo").click()
+        expect(self.viewport("South elevation")).to_have_count(1)
 
     def coarse_settings(self) -> None:
         """Give the sheet plot settings of 150 pixels an inch."""

@@ -1,4 +1,5 @@
-"""The title under a drawing: its number, name and scale, and where wanted a scale bar and a north point."""
+"""The title under a drawing: its number, name and scale, the hour of its sun, and where wanted a scale bar
+and a north point."""
 
 from __future__ import annotations
 
@@ -40,7 +41,7 @@ def drawing_title_items(
     for text, left, drop, size, bold in (
         (viewport.number, x, 2.0, NUMBER_SIZE, True),
         (viewport.name, indent, 2.0, NAME_SIZE, True),
-        (viewport.scale_text, indent, 4.0 + NAME_SIZE, SCALE_SIZE, False),
+        (viewport.subtitle, indent, 4.0 + NAME_SIZE, SCALE_SIZE, False),
     ):
         yield Text((left, rule - drop - size), text, size, INK, bold=bold, layer=LAYER, viewport=source)
     if _has_bar(viewport):
@@ -80,5 +81,5 @@ def _corner(viewport: Viewport, below: float) -> Point:
 def _stops(viewport: Viewport, x: float) -> tuple[float, float]:
     """Where the name begins and where the words end."""
     indent = x + text_width(viewport.number, NUMBER_SIZE, bold=True) + 4.0 if viewport.number else x
-    name, scale = text_width(viewport.name, NAME_SIZE, bold=True), text_width(viewport.scale_text, SCALE_SIZE)
+    name, scale = text_width(viewport.name, NAME_SIZE, bold=True), text_width(viewport.subtitle, SCALE_SIZE)
     return indent, indent + max(name, scale) + 2.0

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
 
 import numpy as np
 from numpy.typing import NDArray
@@ -11,6 +12,9 @@ from drafting.building.model import Building, Colour
 
 Floats = NDArray[np.float64]
 
+#: Colours such as #1b1f24, by the names of materials.
+Palette = Mapping[str, str]
+NO_PALETTE: Palette = {}
 #: By a word in the name of a material: red, green, blue and opacity, each 0 to 1. The first that is found.
 BY_NAME: tuple[tuple[str, Colour], ...] = (
     (r"glass|glaz", (0.66, 0.78, 0.83, 0.35)),
@@ -32,10 +36,27 @@ OTHER = (0.86, 0.85, 0.83, 1.0)
 SEEN_THROUGH = 0.9
 
 
-def colours_of(building: Building) -> Floats:
-    """(number of materials, 4) red, green, blue and opacity of each material, 0 to 1."""
-    found = [building.material_colours.get(name) or named_colour(name) for name in building.materials]
+def colours_of(building: Building, palette: Palette = NO_PALETTE) -> Floats:
+    """(number of materials, 4) red, green, blue and opacity of each material, 0 to 1.
+
+    Args:
+        palette: colours that materials have instead, as transparent as they are.
+    """
+    found = []
+    for name in building.materials:
+        own = building.material_colours.get(name) or named_colour(name)
+        found.append((*parts_of(palette[name]), own[3]) if name in palette else own)
     return np.array(found, float).reshape(-1, 4)
+
+
+def parts_of(colour: str) -> tuple[float, float, float]:
+    """Red, green and blue, each 0 to 1.
+
+    >>> parts_of("#ff0000")
+    (1.0, 0.0, 0.0)
+    """
+    red, green, blue = (int(colour[k : k + 2], 16) / 255 for k in (1, 3, 5))
+    return red, green, blue
 
 
 def named_colour(material: str) -> Colour:

@@ -13,6 +13,7 @@ from drafting.linework.covering import Covering
 from drafting.linework.scene import Faces
 from drafting.progress import Progress, silent
 from drafting.shading.appearance import Appearance
+from drafting.shading.colours import NO_PALETTE, Palette, parts_of
 from drafting.shading.light import about, axes_along, sky_ways, way_to_light
 from drafting.shading.rays import Frame, Seen, Spread, gather, look, smoothed, taken_nearby
 from drafting.shading.scene import CUT_MATERIAL, Surfaces, surfaces_of
@@ -55,8 +56,12 @@ def picture_of(
     window: Window,
     per_inch: float,
     progress: Progress = silent,
+    palette: Palette = NO_PALETTE,
 ) -> Picture:
     """Make the picture of a building through a window on a view.
+
+    Args:
+        palette: colours that materials have instead of their own.
 
     Raises:
         SheetError: it would have too many pixels.
@@ -65,7 +70,7 @@ def picture_of(
     columns, rows = window.pixels(per_inch)
     camera = view.camera(building)
     progress("Finding surfaces", 0.0)
-    surfaces = surfaces_of(building, camera, view.shown.mask(building), appearance.ground)
+    surfaces = surfaces_of(building, camera, view.shown.mask(building), appearance.ground, palette)
     maker = _Maker(building, camera, appearance, surfaces)
     sky = maker.sky(window, per_inch, progress) if appearance.sky else None
     pixels = np.empty((rows, columns, 4), np.uint8)
@@ -85,8 +90,7 @@ def _behind(appearance: Appearance, first: int, end: int, rows: int) -> Floats:
     """(end - first, 4) what is behind the rows of a picture: red, green, blue and opacity."""
     found = np.zeros((end - first, 4))
     if appearance.background != "none":
-        code = appearance.background_colour
-        found[:, :3] = [int(code[k : k + 2], 16) / 255 for k in (1, 3, 5)]
+        found[:, :3] = parts_of(appearance.background_colour)
         found[:, 3] = 1.0
     if appearance.background == "sky":
         height = 1 - np.arange(first, end)[:, None] / rows

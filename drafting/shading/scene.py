@@ -13,7 +13,7 @@ from drafting.linework.cuts import caps, cut_parts
 from drafting.linework.ground import dug, is_upright
 from drafting.linework.limits import cut_off, field_of_view
 from drafting.linework.scene import Edges, Faces, faces_of, into_picture, limit_faces
-from drafting.shading.colours import SEEN_THROUGH, colours_of
+from drafting.shading.colours import NO_PALETTE, SEEN_THROUGH, Palette, colours_of
 from drafting.views.camera import Camera
 
 Floats = NDArray[np.float64]
@@ -48,16 +48,21 @@ class Surfaces:
 
 
 def surfaces_of(
-    building: Building, camera: Camera, shown: NDArray[np.bool_], ground: float | None
+    building: Building,
+    camera: Camera,
+    shown: NDArray[np.bool_],
+    ground: float | None,
+    palette: Palette = NO_PALETTE,
 ) -> Surfaces:
     """What a camera sees of a building.
 
     Args:
         shown: (number of elements,) which of them are there.
         ground: the level of a plane that receives shadow; mm. None for none.
+        palette: colours that materials have instead of their own.
     """
     every = faces_of(building, camera)
-    colours = np.concatenate([colours_of(building), [GROUND_COLOUR, CUT_COLOUR]])
+    colours = np.concatenate([colours_of(building, palette), [GROUND_COLOUR, CUT_COLOUR]])
     there = every.select(np.flatnonzero(shown[every.element]))
     if ground is not None:
         there = there.joined(_plane(building, camera, ground))

@@ -13,6 +13,7 @@ from pydantic import Field
 from drafting.errors import SheetError
 from drafting.schema import CLOSED, dump
 from drafting.shading.appearance import Appearance
+from drafting.shading.colours import NO_PALETTE, Palette
 from drafting.views.spec import AnyView, dump_view
 
 #: Raised whenever the same picture would come out differently.
@@ -75,7 +76,9 @@ class Window:
         return min(COARSE, math.sqrt(MAX_COARSE / area))
 
 
-def picture_key(model_digest: str, view: AnyView, appearance: Appearance, window: Window) -> str:
+def picture_key(
+    model_digest: str, view: AnyView, appearance: Appearance, window: Window, palette: Palette = NO_PALETTE
+) -> str:
     """The key of a picture, whatever its resolution: made of all else that it depends on."""
-    given = [PICTURE_VERSION, model_digest, dump_view(view), dump(appearance), dump(window)]
+    given = [PICTURE_VERSION, model_digest, dump_view(view), dump(appearance), dump(window), palette]
     return hashlib.sha256(json.dumps(given, sort_keys=True).encode()).hexdigest()

@@ -87,6 +87,12 @@ class Viewport:
         return str(self.scale) if self.to_scale else NOT_TO_SCALE
 
     @property
+    def subtitle(self) -> str:
+        """What its drawing title says under the name: the scale, and where the sun casts shadows, when."""
+        sun = self.appearance.light.words if self.appearance.has_picture else ""
+        return f"{self.scale_text}, sun of {sun}" if sun else self.scale_text
+
+    @property
     def outline(self) -> tuple[Point, ...]:
         """The corners of what is seen, on paper, mm."""
         if self.shape == "circle":

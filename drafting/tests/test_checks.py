@@ -20,6 +20,7 @@ from drafting.plotting.settings import PlotSettings
 from drafting.render.backend import Sources
 from drafting.render.compose import compose
 from drafting.render.items import Drawing, Fill
+from drafting.shading.appearance import Appearance, Light
 from drafting.sheets.fields import FIELDS, Revision
 from drafting.sheets.paper import Paper
 from drafting.sheets.picture import Picture
@@ -263,6 +264,8 @@ class RuleTests(TestCase):
         self.breaks("views-twice", one(sheet([PLAN, again])), "more than once at 1:100")
         larger = replace(again, scale=Scale.parse("1:50"))
         self.assertEqual(self.found("views-twice", one(sheet([PLAN, larger]))), [])
+        at_noon = replace(again, appearance=Appearance("shaded", light=Light("sun", hour=12.0)))
+        self.assertEqual(self.found("views-twice", one(sheet([PLAN, at_noon]))), [])
 
     def test_rule_register_order(self):
         def numbered(*numbers, series="A"):

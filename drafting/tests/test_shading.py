@@ -1,21 +1,30 @@
 """Pictures: what is seen, in which light, and where exactly its pixels lie."""
 
 import math
+import tempfile
 from dataclasses import replace
+from pathlib import Path
 from unittest import TestCase
 
 import numpy as np
+import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from PIL import Image
+from trimesh.visual.material import PBRMaterial
 
+from drafting.building.readers.mesh import read_mesh_file
 from drafting.errors import SheetError
+from drafting.geometry.boxes import Box
 from drafting.schema import parse
 from drafting.shading.appearance import Appearance, Light
-from drafting.shading.colours import OTHER, named_colour
+from drafting.shading.colours import OTHER, colours_of, named_colour
 from drafting.shading.light import sky_ways, sun_place, way_to_light
 from drafting.shading.picture import NIGHT, picture_of
 from drafting.shading.tones import FLAT_SHADOW
 from drafting.shading.window import Window, picture_key
+from drafting.sheets.scale import Scale
+from drafting.sheets.viewport import Viewport
 from drafting.tests.scenes import box, building, drawn
 from drafting.views.notation import parse_view
 
@@ -73,6 +82,14 @@ class LightTests(TestCase):
             camera = parse_view(f"elevation:{side}").camera(house)
             along = camera.axes @ way_to_light(Light(), camera, None)
             np.testing.assert_allclose(along, np.array([-1, 1, 1]) / math.sqrt(3), atol=1e-9)
+
+    def test_the_drawing_title_says_when_the_sun_stood_so(self):
+        noon = Light("sun", 6, 21, 12.25)
+        window = Viewport("v", "", Box(0, 0, 50, 50), Scale.parse("1:100"), (0.0, 0.0))
+        self.assertEqual(window.subtitle, "1:100")
+        shaded = replace(window, appearance=Appearance("shaded", light=noon))
+        self.assertEqual(shaded.subtitle, "1:100, sun of 21 June, 12:15")
+        self.assertEqual(replace(shaded, appearance=Appearance("lines", light=noon)).subtitle, "1:100")
 
     def test_a_day_that_is_none_is_refused(self):
         with self.assertRaisesRegex(SheetError, "Month 2 has 29 days"):
@@ -241,6 +258,32 @@ class ColourTests(TestCase):
         house = building([box((-1000, -1000, 0), (1000, 1000, 1000))], ["Larch boards"])
         seen = pictured(house, "roof", Appearance("colours", shadows=0.0, sky=0.0)).pixels[50, 50, :3]
         np.testing.assert_allclose(seen / 255, named_colour("Larch boards")[:3], atol=0.003)
+
+    def test_a_palette_goes_before_the_file_and_leaves_glass_as_clear_as_it_is(self):
+        panes = building([box((-1000, -1000, 0), (1000, 1000, 1000))], ["glass"])
+        own = replace(panes, material_colours={"glass": (0.0, 0.0, 1.0, 0.25)})
+        np.testing.assert_allclose(colours_of(own, {"glass": "#ff0000"}), [[1.0, 0.0, 0.0, 0.25]])
+        np.testing.assert_allclose(colours_of(own, {"brick": "#ff0000"}), [[0.0, 0.0, 1.0, 0.25]])
+
+    def test_a_mesh_file_has_the_colours_of_its_materials_and_the_means_of_their_textures(self):
+        chequered = Image.fromarray(np.array([[[255, 0, 0], [0, 0, 255]]] * 2, np.uint8))
+        materials = {
+            "Clay": PBRMaterial(name="Clay", baseColorFactor=[200, 100, 50, 255]),
+            "Tiles": PBRMaterial(name="Tiles", baseColorTexture=chequered),
+        }
+        scene = trimesh.Scene()
+        for k, (name, material) in enumerate(materials.items()):
+            block = trimesh.creation.box((4.0, 3.0, 3.0))
+            block.apply_translation((6.0 * k, 0.0, 0.0))
+            uv = np.zeros((len(block.vertices), 2))
+            block.visual = trimesh.visual.TextureVisuals(uv=uv, material=material)
+            scene.add_geometry(block, node_name=name)
+        with tempfile.TemporaryDirectory() as folder:
+            file = Path(folder) / "blocks.glb"
+            file.write_bytes(scene.export(file_type="glb"))
+            found = read_mesh_file(file).material_colours
+        np.testing.assert_allclose(found["Clay"], np.array([200, 100, 50, 255]) / 255, atol=0.01)
+        np.testing.assert_allclose(found["Tiles"], [0.5, 0.0, 0.5, 1.0], atol=0.01)
 
     def test_what_is_far_is_paler_where_that_is_wanted(self):
         near, far = box((-3000, -3000, 0), (0, 3000, 3000)), box((0, -3000, 0), (3000, 3000, 100))

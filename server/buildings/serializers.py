@@ -61,6 +61,9 @@ class FactsSerializer(serializers.Serializer[Any]):
     storeys = StoreySerializer(many=True)
     grid = GridLineSerializer(many=True)
     layers = serializers.DictField(child=serializers.IntegerField())
+    colours = serializers.DictField(
+        child=serializers.CharField(), required=False, help_text="Of each material, such as #b5651d."
+    )
     classes = serializers.DictField(child=serializers.IntegerField())
     left_out = serializers.DictField(child=serializers.IntegerField())
     failed = serializers.ListField(

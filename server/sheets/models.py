@@ -86,6 +86,8 @@ class Register(VersionedModel):
     logo = models.ForeignKey(Picture, models.SET_NULL, null=True, blank=True, related_name="+")
     #: How its revisions are counted: the core's RevisionScheme.
     revision_scheme = models.JSONField(default=default_scheme)
+    #: The colours of materials in pictures, where they differ from the file's; by their names.
+    palette = models.JSONField(default=dict)
     #: Scales that were typed and stand on no ladder, kept to be chosen again.
     custom_scales = models.JSONField(default=list, editable=False)
 

@@ -1,4 +1,4 @@
-"""Making, changing and numbering sheets, and the register."""
+"""Making, changing and numbering sheets."""
 
 from __future__ import annotations
 
@@ -16,13 +16,6 @@ from drafting.sheets.template import check_blank
 from server.common.rows import Memo, RowService
 from server.projects.models import NamedRow, Project
 from server.sheets.models import Register, Sheet
-
-
-class RegisterService(RowService[Register]):
-    model = Register
-
-    def check(self, row: Register, changed: set[str], memo: Memo) -> None:
-        Pattern(row.number_pattern)
 
 
 class SheetService(RowService[Sheet]):
@@ -62,7 +55,7 @@ class SheetService(RowService[Sheet]):
             row.viewports.update(x=F("x") + by, version=F("version") + 1)
 
 
-sheet_service, register_service = SheetService(), RegisterService()
+sheet_service = SheetService()
 
 
 def register_of(project: Project) -> Register:

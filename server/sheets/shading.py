@@ -25,6 +25,7 @@ from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
 from server.sheets.models import ShadedPicture, Viewport
+from server.sheets.services import register_of
 
 
 @dataclass(frozen=True)
@@ -35,10 +36,11 @@ class Recipe:
     view: AnyView
     appearance: Appearance
     window: Window
+    palette: dict[str, str]
 
     @property
     def key(self) -> str:
-        return picture_key(self.version.building, self.view, self.appearance, self.window)
+        return picture_key(self.version.building, self.view, self.appearance, self.window, self.palette)
 
     def make(self, per_inch: float, work: Work) -> ShadedPicture:
         """The picture at a resolution; made, where it is not there already."""
@@ -48,7 +50,7 @@ class Recipe:
         made = storage.temporary_path(".png")
         try:
             source = storage.path_of(self.version.building)
-            given = (dump_view(self.view), self.appearance, self.window, per_inch)
+            given = (dump_view(self.view), self.appearance, self.window, self.palette, per_inch)
             notes = work.run("shade_view", source, *given, made)
             values = {"file": storage.store(made), "notes": notes, "window": dump(self.window)}
             return ShadedPicture.objects.get_or_create(key=self.key, per_inch=per_inch, defaults=values)[0]
@@ -62,7 +64,8 @@ def recipe_of(row: Viewport) -> Recipe | None:
     if not appearance.has_picture or drawn.drawn_from is None or row.view.is_received:
         return None
     window = Window(row.width, row.height, float(row.scale.ratio), (row.centre_u, row.centre_v), row.turn)
-    return Recipe(drawn.drawn_from, row.view.shown_with(row.shown), appearance, window)
+    palette = register_of(row.sheet.project).palette
+    return Recipe(drawn.drawn_from, row.view.shown_with(row.shown), appearance, window, palette)
 
 
 def order_picture(row: Viewport) -> None:
@@ -81,6 +84,12 @@ def order_picture(row: Viewport) -> None:
     rows.update(wanted_picture=key)
     if not jobs.active(Job.Kind.SHADE, key):
         jobs.start(row.view.project, Job.Kind.SHADE, row.view.name, key)
+
+
+def order_pictures(project: Project) -> None:
+    """Ask for the pictures of all viewports of a project."""
+    for row in Viewport.objects.filter(sheet__project=project).exclude(appearance={}):
+        order_picture(row)
 
 
 def shade(job: Job, work: Work) -> None:

@@ -28,7 +28,7 @@ from server.jobs.child import ChildProcessFailed
 from server.projects.models import Project
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project, row_viewset
 from server.projects.serializers import OfOneProjectSerializer
-from server.sheets import composing, services, shading, templates, viewports
+from server.sheets import composing, registers, services, shading, templates, viewports
 from server.sheets.models import Picture, Register, Sheet, Template, Viewport
 from server.sheets.serializers import (
     ArrangeSerializer,
@@ -68,7 +68,7 @@ def _viewports() -> QuerySet[Viewport]:
 SHEETS = RowKind(SheetSerializer, services.sheet_service, _sheets)
 VIEWPORTS = RowKind(ViewportSerializer, viewports.viewport_service, _viewports)
 TEMPLATES = RowKind(TemplateSerializer, templates.template_service, Template.objects.all, with_presets=True)
-REGISTERS = RowKind(RegisterSerializer, services.register_service, Register.objects.all)
+REGISTERS = RowKind(RegisterSerializer, registers.register_service, Register.objects.all)
 
 ViewportViewSet = row_viewset(VIEWPORTS, "Viewports on the sheets of one's own projects.")
 TemplateViewSet = row_viewset(TEMPLATES, "The templates that are built in, and those of one's projects.")

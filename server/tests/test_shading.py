@@ -85,6 +85,24 @@ class ShadingTests(PlotCase):
         self.assertNotEqual(third["wanted_picture"], second["wanted_picture"])
         self.assertEqual(third["picture"]["key"], third["wanted_picture"])
 
+    def test_a_project_gives_materials_colours_of_its_own_and_every_picture_has_them(self) -> None:
+        flat = {"show": "colours", "shadows": 0.0, "sky": 0.0}
+        first = self.change(appearance=flat)["wanted_picture"]
+        (version,) = self.call("get", f"model-versions/?project={self.project}")
+        material = next(iter(version["facts"]["colours"]))
+        register = self.call("get", f"registers/?project={self.project}")[0]
+        path = f"registers/{register['id']}/"
+        given = {"palette": {material: "#3080ff"}, "version": register["version"]}
+        self.call("patch", path, given)
+        row = self.of_sheet(self.sheets[0])
+        self.assertNotEqual(row["wanted_picture"], first)
+        self.assertEqual(row["picture"]["key"], row["wanted_picture"])
+        stream = self.client.get(f"/api/shaded-pictures/{row['wanted_picture']}/").streaming_content
+        image = Image.open(io.BytesIO(b"".join(stream)))
+        self.assertIn((0x30, 0x80, 0xFF, 255), {color for _, color in image.getcolors(1 << 20)})
+        wrong = {"palette": {material: "blue"}, "version": register["version"] + 1}
+        self.assertIn("#b5651d", str(self.call("patch", path, wrong, 400)))
+
     def test_what_nobody_asks_for_any_more_is_not_made(self) -> None:
         with mock.patch("server.jobs.services.enqueue"):
             self.change(appearance=SHADED)

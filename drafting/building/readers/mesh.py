@@ -9,8 +9,18 @@ from typing import Any
 
 import numpy as np
 import trimesh
+from PIL.Image import Resampling
 
-from drafting.building.model import NO_LAYER, NO_MATERIAL, Building, Element, Floats, Ints, Storey
+from drafting.building.model import (
+    NO_LAYER,
+    NO_MATERIAL,
+    Building,
+    Colour,
+    Element,
+    Floats,
+    Ints,
+    Storey,
+)
 from drafting.building.readers.mesh_guesses import LIKELY_SIZE, likely_unit, likely_up, storey_height
 from drafting.building.units import UNIT_NAMES, UNITS
 from drafting.errors import BuildingFileError
@@ -164,7 +174,26 @@ def _building(parts: list[_Part], factor: float, up: str) -> Building:
         ),
         triangle_element=np.repeat([names.index(part.name) for part in parts], counts).astype(np.int32),
         triangle_material=np.repeat(numbers, counts).astype(np.int32),
+        material_colours=_colours(parts),
     )
+
+
+def _colours(parts: list[_Part]) -> dict[str, Colour]:
+    """The colours of materials, by their names; of one with a texture the mean of that."""
+    found: dict[str, Colour] = {}
+    for part in parts:
+        if part.material is None or part.material_name in found:
+            continue
+        colour = np.asarray(part.material.main_color, float)[:4] / 255
+        texture = getattr(part.material, "baseColorTexture", None) or getattr(part.material, "image", None)
+        if texture is not None:
+            # One pixel is the mean of all.
+            mean = np.asarray(texture.convert("RGBA").resize((1, 1), Resampling.BOX), float)[0, 0] / 255
+            given = getattr(part.material, "baseColorFactor", None)
+            colour = mean * (1.0 if given is None else colour)
+        red, green, blue, opacity = np.clip(colour, 0, 1).tolist()
+        found[part.material_name] = (red, green, blue, opacity)
+    return found
 
 
 def _id_of(name: str) -> str:

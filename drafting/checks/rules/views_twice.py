@@ -11,10 +11,10 @@ from drafting.checks.findings import Found, Rule
 def _find(checked: CheckedSet) -> Iterator[Found]:
     for view in checked.views:
         places = [(sheet, each) for sheet, each in checked.each_viewport() if each.view == view.id]
-        scales = [each.placed.scale_text for _, each in places]
-        # At another scale it is meant: a key plan, or a larger one.
-        if len(set(scales)) < len(scales):
-            sheet, viewport = next(place for k, place in enumerate(places) if scales[k] in scales[:k])
+        looks = [(each.placed.scale_text, each.placed.appearance) for _, each in places]
+        # At another scale, or in another light, it is meant: a key plan, a larger one, a sun study.
+        if len(set(looks)) < len(looks):
+            sheet, viewport = next(place for k, place in enumerate(places) if looks[k] in looks[:k])
             numbers = ", ".join(dict.fromkeys(each.number for each, _ in places))
             words = f"“{view.name}” is placed more than once at {viewport.placed.scale_text}: on {numbers}."
             yield Found.on(sheet, f"{words} Delete what is not wanted.", viewport)

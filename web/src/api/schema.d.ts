@@ -3660,6 +3660,10 @@ export interface components {
             layers: {
                 [key: string]: number;
             };
+            /** @description Of each material, such as #b5651d. */
+            colours?: {
+                [key: string]: string;
+            };
             classes: {
                 [key: string]: number;
             };
@@ -5432,6 +5436,10 @@ export interface components {
             pen_table?: string;
             /** Format: uuid */
             logo?: string | null;
+            /** @description The colours of materials in pictures, where they differ from the file's; by their names. */
+            palette?: {
+                [key: string]: string;
+            };
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -6772,6 +6780,10 @@ export interface components {
             pen_table?: string;
             /** Format: uuid */
             logo?: string | null;
+            /** @description The colours of materials in pictures, where they differ from the file's; by their names. */
+            palette?: {
+                [key: string]: string;
+            };
             readonly custom_scales: string[];
             /** @description The version that this change is made from. */
             version?: number;

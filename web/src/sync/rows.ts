@@ -294,7 +294,7 @@ export function refresh(project: string, steps: readonly Step[], own = true) {
       }
     // What annotation everywhere is drawn with, or says.
     if (["pen_tables", "listed_notes", "annotation_styles", "symbols"].includes(kind)) stale.add("display");
-    if (kind === "registers") stale.add("display").add("number-warnings");
+    if (kind === "registers") stale.add("display").add("number-warnings").add("viewports").add("jobs");
     // What a device cannot print of a sheet depends on its plot settings.
     if (kind === "plot_settings") stale.add("sheets").add("plot-conflicts");
     if (kind === "templates") for (const key of ["display", "sheets", "templates"]) stale.add(key);

@@ -1,5 +1,6 @@
 /** What a viewport shows of its view: lines, colours or light, and how that light falls. */
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import type { Viewport } from "../../api/client";
 import { isComing } from "../../canvas/shaded";
 import { ChoiceField } from "../../components/ChoiceField";
@@ -7,6 +8,7 @@ import { choicesOf } from "../../components/choices";
 import { FigureField } from "../../components/FigureField";
 import { PopUp } from "../../components/PopUp";
 import { ToggleButton } from "../../components/ToggleButton";
+import { MONTHS } from "./months";
 import type { Edits } from "./sheetCommands";
 
 type Appearance = NonNullable<Viewport["appearance"]>;
@@ -28,26 +30,18 @@ const LIGHTS = choicesOf<Appearance["light"]["source"]>({
   sun: "The sun",
 });
 const BACKGROUNDS = choicesOf<Appearance["background"]>({ none: "None", plain: "Plain", sky: "Sky" });
-const MONTHS = [
-  "January",
-  "February",
-  "March",
-  "April",
-  "May",
-  "June",
-  "July",
-  "August",
-  "September",
-  "October",
-  "November",
-  "December",
-].map((name, k) => [String(k + 1), name] as const);
-
 const percent = (share: number) => String(Math.round(share * 100));
 /** What was typed as a share, within 0 and 1. */
 const share = (typed: string) => Math.min(Math.max(Number(typed) / 100, 0), 1);
 
-export function AppearanceMenu({ viewport, edits }: { viewport: Viewport; edits: Edits }) {
+interface Props {
+  viewport: Viewport;
+  edits: Edits;
+  /** Change the colours of materials. */
+  onColours: () => void;
+}
+
+export function AppearanceMenu({ viewport, edits, onColours }: Props) {
   const now = viewport.appearance;
   const change = (to: Partial<Appearance>) =>
     void edits.change([viewport], { appearance: { ...now, ...to } }, "appearance of a viewport");
@@ -138,6 +132,11 @@ export function AppearanceMenu({ viewport, edits }: { viewport: Viewport; edits:
               />
             </Box>
           </>
+        )}
+        {now.show !== "lines" && (
+          <Button variant="outlined" onClick={onColours} sx={{ justifySelf: "start" }}>
+            Colours of materials…
+          </Button>
         )}
         {(isComing(viewport) || notes.length > 0) && (
           <Box role="status" sx={{ fontSize: 12, color: "text.secondary" }}>

@@ -12,14 +12,16 @@ import { NoteList } from "./annotate/NoteList";
 import { StylesDialog } from "./annotate/StylesDialog";
 import { SymbolLibrary } from "./annotate/SymbolLibrary";
 import { TagAll } from "./annotate/TagAll";
+import { Palette } from "./Palette";
 import { PenTables } from "./pens/PenTables";
 import { ProjectFacts } from "./ProjectFacts";
 import type { Edits } from "./sheetCommands";
+import { SunStudy } from "./SunStudy";
 import type { SheetSet } from "./useSet";
 
 export type Question =
-  | { ask: "project" | "several" | "sheets" | "pens" | "pieces" | "find" | Asked }
-  | { ask: "dimension" | "levels" | "tags" }
+  | { ask: "project" | "several" | "sheets" | "pens" | "pieces" | "find" | "colours" | Asked }
+  | { ask: "dimension" | "levels" | "tags" | "sun" }
   | { ask: "view"; points: readonly Point[] };
 
 interface Props {
@@ -93,6 +95,10 @@ export function Questions(props: Props) {
       return chosen[0] && <OuterChains viewport={chosen[0]} edits={annotation} onClose={onClose} />;
     case "levels":
       return chosen[0] && <OwnLevels viewport={chosen[0]} edits={annotation} onClose={onClose} />;
+    case "colours":
+      return register && <Palette register={register} version={set.version} onClose={onClose} />;
+    case "sun":
+      return chosen[0] && <SunStudy viewport={chosen[0]} edits={edits} onClose={onClose} />;
     case "tags":
       return (
         chosen[0] && <TagAll project={project.id} viewport={chosen[0]} edits={annotation} onClose={onClose} />

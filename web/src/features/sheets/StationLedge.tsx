@@ -153,6 +153,8 @@ function OfViewport({
       onDimension={() => onAsk({ ask: "dimension" })}
       onLevels={() => onAsk({ ask: "levels" })}
       onTag={() => onAsk({ ask: "tags" })}
+      onSun={() => onAsk({ ask: "sun" })}
+      onColours={() => onAsk({ ask: "colours" })}
       onOutlineShape={() => void annotation.addOutline(viewport)}
     />
   );

@@ -30,7 +30,8 @@ export function ShownFields({
   version,
   penTables,
   edits,
-}: Props & { penTables: readonly (readonly [key: string, name: string])[] }) {
+  onColours,
+}: Props & { penTables: readonly (readonly [key: string, name: string])[]; onColours: () => void }) {
   const { data: files = NOTHING } = useReceivedFiles(view?.project ?? "");
   const file = files.find((f) => f.file === view?.spec.file);
   const facts = view?.spec.kind === "received" ? { layers: file?.facts.layers ?? {} } : version?.facts;
@@ -55,7 +56,9 @@ export function ShownFields({
       <Rows>
         <Buttons>
           <ShownMenu shown={shown} facts={facts} onChange={show} />
-          {view?.spec.kind !== "received" && <AppearanceMenu viewport={viewport} edits={edits} />}
+          {view?.spec.kind !== "received" && (
+            <AppearanceMenu viewport={viewport} edits={edits} onColours={onColours} />
+          )}
           {differs && (
             <Tooltip title="Show what the view shows, with the sheet’s pens">
               <Button

@@ -41,6 +41,10 @@ interface Props {
   onDimension: () => void;
   onLevels: () => void;
   onTag: () => void;
+  /** Set it beside itself in the sun of several hours. */
+  onSun: () => void;
+  /** Change the colours of materials in pictures. */
+  onColours: () => void;
   onOutlineShape: () => void;
 }
 
@@ -68,6 +72,7 @@ export function ViewportLedge(props: Props) {
     onDimension,
     onLevels,
     onTag,
+    onSun,
     onOutlineShape,
   } = props;
   const draft = useGesture((s) => s.draft?.get(viewport.id));
@@ -158,6 +163,7 @@ export function ViewportLedge(props: Props) {
         version={version}
         penTables={props.penTables}
         edits={edits}
+        onColours={props.onColours}
       />
       <ContentsFields
         viewport={viewport}
@@ -241,6 +247,7 @@ export function ViewportLedge(props: Props) {
                 ["Line up by two points", () => lineUp(viewport)] as const,
                 ["Outline as a shape", onOutlineShape] as const,
                 ["Tag elements…", onTag],
+                ...(view?.spec.kind === "received" ? [] : [["Sun study…", onSun] as const]),
                 [
                   viewport.opaque ? "Show what is below" : "Hide what is below",
                   () => change({ opaque: !viewport.opaque }, "hide what is below or not"),

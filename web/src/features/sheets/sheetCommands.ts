@@ -246,6 +246,15 @@ export function useEdits(project: string) {
       select(viewportsOf(steps));
     }
 
+    /** Change a viewport, and put copies of it beside it, each with changes of its own; one step. */
+    function spread(viewport: Viewport, first: ViewportChange, others: ViewportChange[], what: string) {
+      const position = nextPosition(viewport.sheet);
+      const copies = others.flatMap((to, k) => copiesOf(viewport, { ...to, position: position + k }));
+      const steps = [changing("viewports", viewport, first), ...copies];
+      void commit(project, what, steps);
+      select([viewport.id, ...viewportsOf(copies)]);
+    }
+
     function copyTo(viewports: readonly Viewport[], sheets: readonly string[]) {
       const steps = sheets.flatMap((sheet) => {
         const first = nextPosition(sheet);
@@ -380,6 +389,7 @@ export function useEdits(project: string) {
       moveMark,
       copy,
       copyTo,
+      spread,
       remove,
       stack,
       addSheets,
