@@ -178,7 +178,7 @@ export function ViewportLedge(props: Props) {
           <Box sx={{ display: "flex", gap: 0.75 }}>
             <ChoiceField
               label="Title"
-              width={94}
+              width={102}
               value={viewport.title_style ?? "plain"}
               choices={TITLES}
               onChoose={(title_style) =>
