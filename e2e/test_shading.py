@@ -83,7 +83,8 @@ class ShadingTests(SheetsOffice):
     def test_a_sun_study_sets_a_view_beside_itself_in_one_step(self) -> None:
         page = self.page
         self.place_by_key("South elevation")
-        self.choose_scale("1:200")
+        self.choose_scale("1:500")
+        page.get_by_role("button", name="Fit crop").click()
         self.saved()
         self.more("Sun study…")
         dialog = page.get_by_role("dialog", name="Sun study")
@@ -99,11 +100,30 @@ class ShadingTests(SheetsOffice):
         rows = list(Viewport.objects.order_by("x"))
         self.assertEqual([row.appearance["light"]["hour"] for row in rows], [9, 15.5])
         self.assertGreater(rows[1].x, rows[0].x + rows[0].width)
+        page.locator("#board").press("Escape")
         words = text(self.plotted())
-        self.assertIn("1:200, sun of 21 June, 9:00", words)
-        self.assertIn("1:200, sun of 21 June, 15:30", words)
+        self.assertIn("1:500, sun of 21 June, 9:00", words)
+        self.assertIn("1:500, sun of 21 June, 15:30", words)
         page.get_by_role("button", name="Undo").click()
         expect(self.viewport("South elevation")).to_have_count(1)
+
+    def test_several_viewports_are_given_the_same_light_at_once(self) -> None:
+        page = self.page
+        for name in ("South elevation", "North elevation"):
+            self.place_by_key(name)
+            expect(self.viewport(name)).to_be_focused()
+            self.saved()
+        page.locator("#board").press("Control+a")
+        page.get_by_role("button", name="Lines only", exact=True).click()
+        expect(page.get_by_role("dialog", name="Appearance of these viewports")).to_be_visible()
+        self.choose("Show", "Lines over flat colours")
+        self.saved()
+        shows = [row.appearance["show"] for row in Viewport.objects.all()]
+        self.assertEqual(shows, ["colours", "colours"])
+        self.eventually(lambda: not Viewport.objects.filter(shaded=None).exists())
+        page.get_by_role("button", name="Undo").click()
+        self.saved()
+        self.eventually(lambda: [row.appearance for row in Viewport.objects.all()] == [{}, {}])
 
     def coarse_settings(self) -> None:
         """Give the sheet plot settings of 150 pixels an inch."""

@@ -73,7 +73,7 @@ def draw_from(
         floor: the depth below which what is hidden is drawn as well; None for none.
     """
     shown = np.ones(len(building.elements), bool) if shown is None else shown
-    within = _eye_within(building, camera, shown)
+    within = eye_within(building, camera, shown)
     if within:
         note = f"The eye is inside “{within}” and sees nothing. Move it out."
         return Linework(camera, notes=(note,))
@@ -97,7 +97,7 @@ def draw_from(
     return _packed(building, camera, join(segments), areas, shown)
 
 
-def _eye_within(building: Building, camera: Camera, shown: Bools) -> str:
+def eye_within(building: Building, camera: Camera, shown: Bools) -> str:
     """The name of a closed element that the eye of a perspective stands inside of; "" for none."""
     if camera.distance is None:
         return ""

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from drafting.building.model import Building
 from drafting.linework.covering import Covering
+from drafting.linework.engine import eye_within
 from drafting.linework.scene import Faces
 from drafting.progress import Progress, silent
 from drafting.shading.appearance import Appearance
@@ -37,6 +38,7 @@ SKY_PLACES, FEWEST_PLACES, MANY_FACES, FINE, BELOW_LIGHT = 64, 20, 40_000, 150.0
 SKY_APART, MAX_SKY, SKY_EVERY = 0.3, 2_000_000, 2.0
 #: What is taken is the mean of what reaches the places so near about, paper mm: no single shadow of it shows.
 SMOOTH = 0.8
+WITHIN = "The eye is inside “{}” and looks through it. Move it out."
 NIGHT = "The sun is below the horizon at this hour: there is only the light of the sky."
 
 
@@ -70,8 +72,10 @@ def picture_of(
     columns, rows = window.pixels(per_inch)
     camera = view.camera(building)
     progress("Finding surfaces", 0.0)
-    surfaces = surfaces_of(building, camera, view.shown.mask(building), appearance.ground, palette)
+    shown = view.shown.mask(building)
+    surfaces = surfaces_of(building, camera, shown, appearance.ground, palette)
     maker = _Maker(building, camera, appearance, surfaces)
+    within = eye_within(building, camera, shown)
     sky = maker.sky(window, per_inch, progress) if appearance.sky else None
     pixels = np.empty((rows, columns, 4), np.uint8)
     step = max(1, AT_ONCE // (columns * PLACES**2))
@@ -83,7 +87,7 @@ def picture_of(
         shaded = maker.shaded(frame, (first * PLACES, end * PLACES), spread, sky)
         behind = _behind(appearance, first, end, rows)
         pixels[first:end] = together(shaded, columns, PLACES, behind)
-    return Picture(pixels, maker.notes)
+    return Picture(pixels, (*maker.notes, *((WITHIN.format(within),) if within else ())))
 
 
 def _behind(appearance: Appearance, first: int, end: int, rows: int) -> Floats:

@@ -1,10 +1,11 @@
 """Pictures: what is seen, in which light, and where exactly its pixels lie."""
 
+import io
 import math
 import tempfile
 from dataclasses import replace
 from pathlib import Path
-from unittest import TestCase
+from unittest import TestCase, mock
 
 import numpy as np
 import trimesh
@@ -13,6 +14,7 @@ from hypothesis import strategies as st
 from PIL import Image
 from trimesh.visual.material import PBRMaterial
 
+from drafting.building.readers import mesh
 from drafting.building.readers.mesh import read_mesh_file
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
@@ -225,6 +227,14 @@ class PlaceTests(TestCase):
         self.assertAlmostEqual((50 - rows.min()) * 100, high_v, delta=101)
         self.assertAlmostEqual((49 - rows.max()) * 100, low_v, delta=101)
 
+    def test_an_eye_within_a_wall_is_said_and_there_is_a_picture(self):
+        house = white(
+            building([box((-1000, -1000, 0), (1000, 1000, 2000)), box((3000, 0, 0), (4000, 500, 900))])
+        )
+        made = pictured(house, "perspective:0,0,1000,5000,100,500@60")
+        self.assertIn("The eye is inside “wall 0”", made.notes[0])
+        self.assertTrue((made.pixels[:, :, 3] > 0).any())
+
     def test_what_a_cut_goes_through_is_white_and_what_is_above_it_is_gone(self):
         # A room of 4 m with walls of 300 mm, and a roof over it.
         walls = [
@@ -284,6 +294,16 @@ class ColourTests(TestCase):
             found = read_mesh_file(file).material_colours
         np.testing.assert_allclose(found["Clay"], np.array([200, 100, 50, 255]) / 255, atol=0.01)
         np.testing.assert_allclose(found["Tiles"], [0.5, 0.0, 0.5, 1.0], atol=0.01)
+
+    def test_a_texture_that_is_too_large_or_damaged_leaves_the_colour_beside_it(self):
+        grey = Image.fromarray(np.full((4, 4, 3), 128, np.uint8))
+        np.testing.assert_allclose(mesh._mean(grey), [128 / 255] * 3 + [1.0], atol=0.01)
+        with mock.patch.object(mesh, "MAX_TEXTURE", 15):
+            self.assertIsNone(mesh._mean(grey))
+        data = io.BytesIO()
+        grey.resize((64, 64)).save(data, "PNG")
+        self.assertIsNone(mesh._mean(Image.open(io.BytesIO(data.getvalue()[:-40]))))
+        self.assertIsNone(mesh._mean(None))
 
     def test_what_is_far_is_paler_where_that_is_wanted(self):
         near, far = box((-3000, -3000, 0), (0, 3000, 3000)), box((0, -3000, 0), (3000, 3000, 100))

@@ -30,6 +30,8 @@ MESH_FORMATS = (".glb", ".gltf", ".obj")
 #: What an object is, for want of the file saying so: the open standard's class for a thing of no other.
 PROXY = "IfcBuildingElementProxy"
 STOREY = "Ground"
+#: Textures of more pixels are not looked at: their material has the colour that is given beside them.
+MAX_TEXTURE = 50_000_000
 
 
 @dataclass(frozen=True, eq=False)
@@ -185,15 +187,27 @@ def _colours(parts: list[_Part]) -> dict[str, Colour]:
         if part.material is None or part.material_name in found:
             continue
         colour = np.asarray(part.material.main_color, float)[:4] / 255
-        texture = getattr(part.material, "baseColorTexture", None) or getattr(part.material, "image", None)
-        if texture is not None:
-            # One pixel is the mean of all.
-            mean = np.asarray(texture.convert("RGBA").resize((1, 1), Resampling.BOX), float)[0, 0] / 255
+        mean = _mean(
+            getattr(part.material, "baseColorTexture", None) or getattr(part.material, "image", None)
+        )
+        if mean is not None:
             given = getattr(part.material, "baseColorFactor", None)
             colour = mean * (1.0 if given is None else colour)
         red, green, blue, opacity = np.clip(colour, 0, 1).tolist()
         found[part.material_name] = (red, green, blue, opacity)
     return found
+
+
+def _mean(texture: Any) -> Floats | None:
+    """The mean colour of a texture; None where there is none, or it is damaged or too large to look at."""
+    if texture is None or texture.width * texture.height > MAX_TEXTURE:
+        return None
+    try:
+        # One pixel is the mean of all.
+        pixel = texture.convert("RGBA").resize((1, 1), Resampling.BOX)
+    except (OSError, ValueError):
+        return None
+    return np.asarray(np.asarray(pixel, float)[0, 0] / 255)
 
 
 def _id_of(name: str) -> str:

@@ -35,20 +35,33 @@ const percent = (share: number) => String(Math.round(share * 100));
 const share = (typed: string) => Math.min(Math.max(Number(typed) / 100, 0), 1);
 
 interface Props {
-  viewport: Viewport;
+  /** One, or several, which show the same from the first change on. */
+  viewports: readonly Viewport[];
   edits: Edits;
   /** Change the colours of materials. */
   onColours: () => void;
 }
 
-export function AppearanceMenu({ viewport, edits, onColours }: Props) {
+export function AppearanceMenu({ viewports, edits, onColours }: Props) {
+  const [viewport] = viewports;
+  if (!viewport) return null;
   const now = viewport.appearance;
+  const several = viewports.length > 1;
+  const alike = viewports.every((v) => v.appearance.show === now.show);
+  const coming = viewports.some(isComing);
   const change = (to: Partial<Appearance>) =>
-    void edits.change([viewport], { appearance: { ...now, ...to } }, "appearance of a viewport");
+    void edits.change(
+      [...viewports],
+      { appearance: { ...now, ...to } },
+      several ? `appearance of ${viewports.length} viewports` : "appearance of a viewport",
+    );
   const light = (to: Partial<Appearance["light"]>) => change({ light: { ...now.light, ...to } });
   const notes = (viewport.picture?.notes ?? []) as string[];
   return (
-    <PopUp button={BUTTONS[now.show]} name="Appearance of this viewport">
+    <PopUp
+      button={alike ? BUTTONS[now.show] : "Appearance"}
+      name={several ? "Appearance of these viewports" : "Appearance of this viewport"}
+    >
       <Box sx={{ p: 2, width: 360, display: "grid", gap: 1.25 }}>
         <ChoiceField
           label="Show"
@@ -138,9 +151,9 @@ export function AppearanceMenu({ viewport, edits, onColours }: Props) {
             Colours of materials…
           </Button>
         )}
-        {(isComing(viewport) || notes.length > 0) && (
+        {(coming || notes.length > 0) && (
           <Box role="status" sx={{ fontSize: 12, color: "text.secondary" }}>
-            {isComing(viewport) ? "The picture is being made…" : notes.join(" ")}
+            {coming ? "The picture is being made…" : notes.join(" ")}
           </Box>
         )}
       </Box>

@@ -6,6 +6,7 @@ import type { Viewport } from "../../api/client";
 import { boxAround, geometryOf, moved, SIZE, START, type Geometry, type Way } from "../../canvas/geometry";
 import { misalignment, shares, type Placed } from "../../canvas/snapping";
 import { Group, Ledge, Rows } from "../../components/Ledge";
+import { AppearanceMenu } from "./AppearanceMenu";
 import type { Edits } from "./sheetCommands";
 
 interface Props {
@@ -14,6 +15,8 @@ interface Props {
   edits: Edits;
   onBringUpToDate: () => void;
   onToSheets: () => void;
+  /** Change the colours of materials in pictures. */
+  onColours: () => void;
 }
 
 const SIDES: readonly (readonly [name: string, way: Way, share: number])[] = [
@@ -27,7 +30,7 @@ const SIDES: readonly (readonly [name: string, way: Way, share: number])[] = [
 
 const by = (g: Geometry, way: Way, distance: number) => (way ? moved(g, 0, distance) : moved(g, distance, 0));
 
-export function SeveralLedge({ viewports, placed, edits, onBringUpToDate, onToSheets }: Props) {
+export function SeveralLedge({ viewports, placed, edits, onBringUpToDate, onToSheets, onColours }: Props) {
   const all = viewports.map((v) => [v.id, geometryOf(v)] as const);
   const free = all.filter(([id]) => !viewports.find((v) => v.id === id)?.pinned);
   const write = (changed: (readonly [string, Geometry])[], what: string) =>
@@ -163,7 +166,10 @@ export function SeveralLedge({ viewports, placed, edits, onBringUpToDate, onToSh
             Copy to sheets…
           </Button>
         </Box>
-        <Button onClick={() => void edits.remove(viewports)}>Delete</Button>
+        <Box sx={{ display: "flex", gap: 0.5 }}>
+          <AppearanceMenu viewports={viewports} edits={edits} onColours={onColours} />
+          <Button onClick={() => void edits.remove(viewports)}>Delete</Button>
+        </Box>
       </Box>
     </Ledge>
   );

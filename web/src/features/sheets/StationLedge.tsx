@@ -110,6 +110,7 @@ export function StationLedge(props: Props) {
         edits={edits}
         onBringUpToDate={() => void update()}
         onToSheets={() => onAsk({ ask: "sheets" })}
+        onColours={() => onAsk({ ask: "colours" })}
       />
     );
   const [viewport] = chosen;
