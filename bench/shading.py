@@ -7,6 +7,7 @@ import resource
 import sys
 import tempfile
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 
 import numpy as np
@@ -68,9 +69,8 @@ def main() -> int:
         write_observatory(str(file))
         building = large(read_building(file))
     view = parse_view("axonometric:se")
-    building.topology  # noqa: B018 - what holds for every view of it is found once
     times = {
-        name: median(lambda dpi=dpi: picture_of(building, view, APPEARANCE, WINDOW, dpi))  # type: ignore[misc]
+        name: median(partial(picture_of, building, view, APPEARANCE, WINDOW, dpi))
         for name, dpi in (("coarse", WINDOW.coarse), ("fine", FINE))
     }
     memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024

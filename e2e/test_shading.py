@@ -11,7 +11,8 @@ from playwright.sync_api import expect
 
 from drafting.tests.pdf_reading import strokes, text
 from e2e.office import SheetsOffice
-from server.sheets.models import Viewport
+from server.sheets.models import Sheet, Viewport
+from server.styles.models import PlotSettings
 
 
 def pixels_of(pdf: bytes) -> list[tuple[int, int]]:
@@ -127,9 +128,6 @@ class ShadingTests(SheetsOffice):
 
     def coarse_settings(self) -> None:
         """Give the sheet plot settings of 150 pixels an inch."""
-        from server.sheets.models import Sheet
-        from server.styles.models import PlotSettings
-
         settings = PlotSettings.objects.create(project=self.project, name="Coarse", spec={"resolution": 150})
         Sheet.objects.update(plot_settings=settings)
         self.open("sheets")

@@ -267,15 +267,21 @@ def into_picture(faces: Faces, edges: Edges, camera: Camera) -> tuple[Faces, Edg
     projection."""
     if camera.distance is None:
         return faces, edges
-    middle = faces.corners.mean(axis=1)
-    normals = _pictured_normals(faces.normals, middle, camera.distance)
     edge_normals = [
         _pictured_normals(edges.normals[:, k], edges.ends[:, 0], camera.distance) for k in range(2)
     ]
     return (
-        faces.select(np.arange(len(faces)), camera.pictured(faces.corners), normals),
+        faces_into_picture(faces, camera),
         edges.select(np.arange(len(edges)), camera.pictured(edges.ends), np.stack(edge_normals, axis=1)),
     )
+
+
+def faces_into_picture(faces: Faces, camera: Camera) -> Faces:
+    """Faces along the axes of a camera as its picture has them; the same for a parallel projection."""
+    if camera.distance is None:
+        return faces
+    normals = _pictured_normals(faces.normals, faces.corners.mean(axis=1), camera.distance)
+    return faces.select(np.arange(len(faces)), camera.pictured(faces.corners), normals)
 
 
 def _pictured_normals(normals: Floats, on_plane: Floats, distance: float) -> Floats:

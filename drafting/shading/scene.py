@@ -12,7 +12,7 @@ from drafting.linework import tolerances as tol
 from drafting.linework.cuts import caps, cut_parts
 from drafting.linework.ground import dug, is_upright
 from drafting.linework.limits import cut_off, field_of_view
-from drafting.linework.scene import Edges, Faces, faces_of, into_picture, limit_faces
+from drafting.linework.scene import Faces, faces_into_picture, faces_of, limit_faces
 from drafting.shading.colours import NO_PALETTE, SEEN_THROUGH, Palette, colours_of
 from drafting.views.camera import Camera
 
@@ -85,7 +85,7 @@ def surfaces_of(
         replace(faces, plane=np.arange(first, first + len(faces), dtype=np.int32))
         for faces, first in zip(true, (0, count), strict=True)
     ]
-    opaque, clear = (into_picture(faces, _no_edges(), camera)[0] for faces in numbered)
+    opaque, clear = (faces_into_picture(faces, camera) for faces in numbered)
     casting = casting.select(np.flatnonzero(colours[casting.material, 3] >= SEEN_THROUGH))
     terrain = (casting.material == GROUND_MATERIAL) | (
         (casting.element >= 0) & np.append(building.ground, False)[casting.element]
@@ -112,12 +112,3 @@ def _plane(building: Building, camera: Camera, level: float) -> Faces:
         np.full(2, GROUND_MATERIAL, np.int32),
         np.zeros(2, bool),
     )
-
-
-def _no_edges() -> Edges:
-    nothing = np.empty(0, np.int32)
-    flags, small = np.empty(0, bool), np.empty((0, 2), np.int8)
-    return Edges(
-        np.empty((0, 2, 3)), np.empty((0, 2), np.int32), np.empty((0, 2, 3)), small, flags, flags,
-        nothing, nothing, nothing, np.empty(0, np.int8),
-    )  # fmt: skip

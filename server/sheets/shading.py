@@ -112,11 +112,14 @@ def fine_pictures(project: Project, wanted: Iterable[str], per_inch: float, work
     """
     keys = sorted(set(wanted))
     asking = Viewport.objects.filter(sheet__project=project, wanted_picture__in=keys)
-    recipes = {row.wanted_picture: recipe_of(row) for row in asking.select_related("view__subset", "sheet")}
+    rows = {row.wanted_picture: row for row in asking.select_related("view__subset", "sheet")}
     found = {}
     for key in keys:
-        recipe = recipes.get(key)
+        row = rows.get(key)
+        recipe = recipe_of(row) if row else None
         if recipe is None or recipe.key != key:
+            if row:
+                order_picture(row)  # so that the next plot has it
             raise SheetError("A picture on these sheets was changed meanwhile. Plot them again.")
         found[key] = recipe.make(per_inch, work).file
     return found

@@ -8,6 +8,7 @@ from unittest import mock
 
 import pikepdf
 from django.contrib.auth import get_user_model
+from django.db.models import F
 from PIL import Image
 
 from server.common import pruning, storage
@@ -122,6 +123,15 @@ class ShadingTests(PlotCase):
                 pictures_in(pdf),
                 [(round(row["width"] * resolution / 25.4), round(row["height"] * resolution / 25.4))],
             )
+
+    def test_one_that_changed_behind_a_plot_is_said_and_the_next_plot_has_it(self) -> None:
+        self.change(appearance=SHADED)
+        Viewport.objects.filter(pk=self.viewport["id"]).update(centre_u=F("centre_u") + 100)
+        plot = self.call("post", "plots/", {"project": self.project, "sheets": self.sheets[:1]}, 202)
+        job = self.call("get", f"jobs/{plot['job']['id']}/")
+        self.assertEqual((job["state"], "Plot them again" in job["message"]), ("failed", True))
+        _, pdf = self.plotted(self.project, sheets=self.sheets[:1])
+        self.assertEqual(len(pictures_in(pdf)), 1)
 
     def test_a_picture_alone_has_no_lines_and_a_dxf_leaves_it_out_with_a_note(self) -> None:
         self.change(appearance=SHADED)
