@@ -45,7 +45,9 @@ def mark_items(marks: Iterable[Mark], source: str) -> Iterator[Item]:
         if mark.kind == "section":
             if mark.through:
                 yield Path(mark.line, LINE_PEN, LAYER, source)
-            for piece in _thick_parts(mark.line):
+            parts = list(_thick_parts(mark.line))
+            # An end without a bubble is not marked.
+            for piece in parts if len(mark.bubbles) > 1 else parts[:1]:
                 yield Path(tuple(piece), THICK_PEN, LAYER, source)
         elif mark.kind == "jog":
             # Through all that is drawn it would be taken for a part of it.

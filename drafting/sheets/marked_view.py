@@ -76,6 +76,12 @@ def room_for_marks(seen: MarkedView, beyond: float) -> BaseGeometry:
     )
 
 
+def foot_is_cropped(seen: MarkedView) -> bool:
+    """Whether a viewport's lower edge goes through the building, so that marks there lie on what is drawn."""
+    lower_edge = Polygon(seen.viewport.outline).bounds[1] + CLEAR
+    return seen.building is not None and seen.building.y < lower_edge
+
+
 def drawn_out(seen: MarkedView, line: list[Point], *, first: bool = False) -> list[Point]:
     """A line on paper whose ends, or whose first end alone, are drawn out beyond what is about the building;
     one that ends within the building ends there."""

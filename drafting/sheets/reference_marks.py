@@ -24,6 +24,7 @@ from drafting.sheets.marked_view import (
     Axis,
     MarkedView,
     drawn_out,
+    foot_is_cropped,
     is_upright,
     longest_part,
     looks_down,
@@ -73,7 +74,8 @@ class Mark:
         reference: what its bubbles say.
         kind: section, elevation or detail; or the jog of the section that is seen.
         line: a section's line, the closed outline of a detail, the upright at a jog.
-        bubbles: the middles of its bubbles.
+        bubbles: the middles of its bubbles. A section has one beyond each end of its line; seen from the side
+            and cropped through at the foot, beyond the upper end alone.
         sight: the way the marked view is looked at, a unit vector; none for a detail.
         through: whether a section's line is drawn from end to end, or only its ends.
     """
@@ -149,7 +151,7 @@ def _section(
         (x, y), _ = corners
         low, high = window.bounds[1], window.bounds[3]
         across, _ = seen.to_paper((x, y, seen.origin[2]))
-        line = LineString([(across, low), (across, high)])
+        line = LineString([(across, high), (across, low)])
     else:
         return
     points = _seen_of(line, window)
@@ -159,7 +161,10 @@ def _section(
         points[0] = _clear_of(points[0], points[1], taken)
         points[-1] = _clear_of(points[-1], points[-2], taken)
     sight = unit_vector(tuple(-x for x in seen.way(subject.toward)))
-    bubbles = _beyond(points[0], points[1]), _beyond(points[-1], points[-2])
+    bubbles: tuple[Point, ...] = _beyond(points[0], points[1]), _beyond(points[-1], points[-2])
+    if not looks_down(seen) and foot_is_cropped(seen):
+        # The lower one would lie on what stands there, as a rule the foundations.
+        bubbles = bubbles[:1]
     # From the side the line would run through all that is drawn there, and say no more than its ends.
     yield Mark(
         subject.id, subject.reference, "section", tuple(points), bubbles, sight, through=looks_down(seen)

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from drafting.geometry.boxes import Box
 from drafting.render.backends.extents import bounds_of
 from drafting.render.items import Path, Text
-from drafting.render.mark_items import level_items
+from drafting.render.mark_items import THICK_PEN, level_items, mark_items
 from drafting.sheets.grid_marks import GRID_BUBBLE, grid_in
 from drafting.sheets.level_marks import levels_in
 from drafting.sheets.marked_view import AROUND, MarkedView
@@ -54,6 +54,16 @@ class OutsideTests(TestCase):
         for mark in marks_in(PLAN, [ALONG, *SIDES]):
             for bubble in mark.bubbles:
                 self.assertGreaterEqual(away(HOUSE, bubble), BUBBLE + AROUND - 1e-6, mark.subject)
+
+    def test_where_the_foot_is_cropped_through_a_section_is_marked_above_alone(self):
+        across = replace(ALONG, spec=parse_view("section:100,-5200,100,5200"), toward=(1.0, 0.0, 0.0))
+        for foot, ends in ((HOUSE.y, 2), (HOUSE.y - 20, 1)):
+            house = replace(HOUSE, y=foot, height=HOUSE.top - foot)
+            (mark,) = marks_in(replace(SOUTH, building=house), [across])
+            self.assertEqual(len(mark.bubbles), ends, foot)
+            self.assertGreaterEqual(away(house, mark.bubbles[0]), BUBBLE, foot)
+            thick = [item for item in mark_items([mark], "v") if getattr(item, "pen", "") == THICK_PEN]
+            self.assertEqual(len(thick), ends)
 
     @given(st.lists(st.tuples(st.floats(100, 300), st.floats(50, 200)), max_size=4))
     def test_they_stand_clear_of_what_is_dimensioned_wherever_that_is(self, corners):
