@@ -22,7 +22,7 @@ Ints = NDArray[np.int32]
 Extents = tuple[float, float, float, float]
 
 #: Raised whenever the engine would draw the same view differently, so that stored linework is drawn anew.
-ENGINE_VERSION = 8
+ENGINE_VERSION = 9
 
 #: Line roles, the heaviest first; where two lines lie on each other the first is kept.
 Role = Literal["cut", "profile", "edge", "seam", "far", "overhead", "hidden", "symbol"]
@@ -192,6 +192,12 @@ class Linework:
         ground = np.isin(self.packed.element, surroundings)
         if ground.any() and not ground.all():
             points = points[np.repeat(~ground, np.diff(self.packed.lines.starts))]
+            # A line that a foundation shares with the ground it is cut in may be drawn as the ground's alone.
+            cut = self.packed_regions
+            of_ring = np.repeat(np.isin(cut.element, surroundings), np.diff(cut.starts))
+            points = np.concatenate(
+                [points, cut.rings.points[np.repeat(~of_ring, np.diff(cut.rings.starts))]]
+            )
         low, high = points.min(axis=0), points.max(axis=0)
         return float(low[0]), float(low[1]), float(high[0]), float(high[1])
 

@@ -144,6 +144,16 @@ class GroundLineTests(TestCase):
 
 
 class SectionTests(TestCase):
+    def test_the_building_reaches_down_to_its_foundations_and_not_to_the_earth(self):
+        """Also where the edge between the two is drawn as the ground's, since that comes first in the file."""
+        house_first = on_ground(surface(level))
+        ground_first = building([surface(level), box((-5000, -4000, -1500), (5000, 4000, 3000))])
+        field = replace(house_first.elements[1], id=ground_first.elements[0].id)
+        ground_first = replace(ground_first, elements=(field, *ground_first.elements[1:]))
+        for made in (house_first, ground_first):
+            drawing = draw(with_earth(made), ALONG_X)
+            np.testing.assert_allclose(drawing.own_extents, (-5000.0, -1500.0, 5000.0, 3000.0), atol=0.01)
+
     def test_the_cut_is_the_surface_and_its_earth_reaches_down(self):
         drawing = draw(with_earth(on_ground(surface(slope))), ALONG_X)
         (earth,) = [r for r in drawing.regions if r.material == "Ground"]
