@@ -49,7 +49,7 @@ NOTES = {
     "South elevation": (((0.0, 8200.0), (14.0, 16.0), "Tower clad in tarred boards"),),
 }
 #: Heights in views: near which places, and how far beside them they stand, paper mm.
-LEVELS = {"Section B–B": (((3500.0, 7300.0), 34.0), ((-450.0, 4100.0), -20.0))}
+LEVELS = {"Section B–B": (((3500.0, 7300.0), 30.0), ((-450.0, 4100.0), -20.0))}
 #: Chains of heights in views: near which places, and how far from the first, paper mm.
 HEIGHTS = {"Section B–B": (((7000.0, 0.0), (7000.0, 2900.0), (3500.0, 7300.0)), -24.0)}
 

@@ -14,7 +14,7 @@ from drafting.geometry.boxes import Point
 from drafting.render.items import Fill, Path, Text
 from drafting.sheets.grid_marks import GRID_BUBBLE, GridMark
 from drafting.sheets.level_marks import LEVEL_NAME, LEVEL_SIZE, LEVEL_TEXT, Level
-from drafting.sheets.reference_marks import BUBBLE, Mark
+from drafting.sheets.reference_marks import BUBBLE, THICK, Mark
 from drafting.sheets.scale import Scale
 from drafting.styles.lettering import fit, text_width
 from drafting.styles.pens import INK, PAPER, Pen
@@ -27,8 +27,6 @@ THICK_PEN, BUBBLE_PEN = Pen(0.7), Pen(0.25)
 OUTLINE_PEN = Pen(0.35, pattern=(12.0, 3.0))
 LEADER_PEN = Pen(0.18)
 GRID_PEN, GRID_LAYER = Pen(0.13, pattern=_CHAIN), "Grid"
-#: How long the thick ends and corners of a section's line are; mm.
-THICK = 6.0
 #: How long the line at a jog is at each of its ends; mm.
 JOG = 12.0
 #: How far an arrow reaches beyond its bubble; mm.

@@ -40,6 +40,8 @@ from drafting.views.spec import AnyView
 
 #: Radius of the bubble that carries a mark's numbers; paper mm.
 BUBBLE = 5.0
+#: How long the wide ends and corners of a section's line are; the ends stand clear of dimensions. mm
+THICK = 5.0
 #: A piece of a section's line runs across its first direction where their cosine is below this.
 ASLANT = 0.5
 #: How far apart two elevation marks are set that would cover each other; mm.
@@ -97,7 +99,7 @@ class Mark:
 def marks_in(seen: MarkedView, subjects: Sequence[Subject], taken: Sequence[Point] = ()) -> list[Mark]:
     """The marks of all views that lie in the one that is seen: sections and details, and elevations round
     them, clear of the bubbles that are `taken` already."""
-    window = room_for_marks(seen, 2 * BUBBLE + AROUND)
+    window = room_for_marks(seen, 2 * BUBBLE + max(AROUND, THICK))
     found: list[Mark] = []
     # Elevation marks can stand elsewhere as well, and so they make room for the others.
     for subject in sorted(subjects, key=lambda s: s.spec.kind == "elevation"):

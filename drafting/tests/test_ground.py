@@ -145,7 +145,7 @@ class GroundLineTests(TestCase):
 
 class SectionTests(TestCase):
     def test_the_building_reaches_down_to_its_foundations_and_not_to_the_earth(self):
-        """Also where the edge between the two is drawn as the ground's, since that comes first in the file."""
+        """Also where the edge between the two is the ground's, since that comes first in the file."""
         house_first = on_ground(surface(level))
         ground_first = building([surface(level), box((-5000, -4000, -1500), (5000, 4000, 3000))])
         field = replace(house_first.elements[1], id=ground_first.elements[0].id)
