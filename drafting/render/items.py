@@ -16,6 +16,7 @@ from drafting.schema import CLOSED, Colour
 from drafting.styles.hatches import HatchName
 from drafting.styles.pen_table import CutStyle
 from drafting.styles.pens import Pen, PenChange
+from drafting.styles.redrawn import Redrawn
 
 if TYPE_CHECKING:
     from drafting.render.backend import Backend
@@ -350,6 +351,7 @@ class Drawing:
         outline: the pen that `clip` itself is drawn with; None where it is not plotted.
         opaque: whether what lies below is hidden within `clip`.
         hidden: layers of which nothing is drawn, as a recipient of the file wishes it.
+        redrawn: what of it is drawn otherwise, or left out; what comes later goes over what came before.
     """
 
     __pydantic_config__ = CLOSED
@@ -366,6 +368,7 @@ class Drawing:
     outline: Pen | None = None
     opaque: bool = False
     hidden: tuple[str, ...] = ()
+    redrawn: tuple[Redrawn, ...] = ()
     type: Literal["drawing"] = "drawing"
 
     def draw(self, backend: Backend) -> None:
@@ -376,21 +379,25 @@ class Drawing:
             colour = by.line(change.colour) if change.colour else None
             return replace(change, colour=colour, width=change.width if by.width is None else None)
 
-        cuts = (
-            replace(
+        def filled(cut: CutStyle) -> CutStyle:
+            return replace(
                 cut,
                 fill=by.area(cut.fill) if cut.fill else "",
                 colour=by.line(cut.colour),
                 width=cut.width if by.width is None else by.width,
                 opacity=100 if by.opaque else cut.opacity,
             )
-            for cut in self.cuts
+
+        redrawn = (
+            replace(each, change=changed(each.change), cut=filled(each.cut) if each.cut else None)
+            for each in self.redrawn
         )
         return replace(
             self,
             pens={role: by.pen(pen) for role, pen in self.pens.items()},
             layers={name: changed(change) for name, change in self.layers.items()},
-            cuts=tuple(cuts),
+            cuts=tuple(map(filled, self.cuts)),
+            redrawn=tuple(redrawn),
             outline=by.pen(self.outline) if self.outline else None,
         )
 

@@ -2,16 +2,23 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Iterator
 from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 
 from drafting.geometry.polylines import Floats, Polylines
-from drafting.linework.model import ROLES, Linework
+from drafting.linework.model import ROLES, Linework, Role
 from drafting.render.items import Drawing
 from drafting.styles.pen_table import CutStyle
 from drafting.styles.pens import Pen
+from drafting.styles.redrawn import OWN, Piece, Redrawn, areas_by, divided
+
+#: Lines of one pen, with what they are sorted by: width, role (later first), and layer.
+Group = tuple[float, int, str, Pen, Polylines]
+OWN_PENS = Redrawn()
 
 
 class PlacedDrawing:
@@ -40,6 +47,7 @@ class PlacedDrawing:
         if not len(regions):
             return
         styles = self._cut_styles()
+        by = areas_by(len(regions), self.item.redrawn)
         rings = regions.rings.mapped(self._matrix, self.place)
         low, high = rings.bounds()
         outline = regions.starts[:-1]
@@ -47,6 +55,9 @@ class PlacedDrawing:
         hidden = self._hidden_elements()
         for k in np.flatnonzero(meets).tolist():
             style = styles[regions.material[k]]
+            if by[k] != OWN:
+                instead = self.item.redrawn[by[k]]
+                style = None if instead.hidden else instead.cut or style
             if style is not None and int(regions.element[k]) not in hidden:
                 yield style, tuple(rings[ring] for ring in range(regions.starts[k], regions.starts[k + 1]))
 
@@ -75,12 +86,42 @@ class PlacedDrawing:
         low, high = lines.bounds()
         meets = ((high >= self.low - margin) & (low <= self.high + margin)).all(axis=1)
         groups = []
+        by, pieces = divided(lines, item.redrawn) if item.redrawn else (None, [])
         for (role, layer), which in self.linework.groups.items():
             if role in item.pens and layer not in item.hidden and meets[which].any():
-                pen = item.pens[role].changed(item.layers.get(layer))
-                groups.append((pen.width, -ROLES.index(role), layer, pen, which[meets[which]]))
-        for _, _, layer, pen, which in sorted(groups, key=lambda group: group[:3]):
-            yield layer, pen, lines.select(which)
+                pen, own = item.pens[role].changed(item.layers.get(layer)), which[meets[which]]
+                if by is not None:
+                    own = own[by[own] == OWN]
+                groups.append((pen.width, -ROLES.index(role), layer, pen, lines.select(own)))
+        if by is not None:
+            groups += self._redrawn_groups(lines, by, pieces)
+        for _, _, layer, pen, group in sorted(groups, key=lambda group: group[:3]):
+            if len(group):
+                yield layer, pen, group
+
+    def _redrawn_groups(
+        self, lines: Polylines, by: NDArray[np.int32], pieces: list[Piece]
+    ) -> Iterator[Group]:
+        """What is drawn otherwise than the roles and layers of its lines say, as groups of one pen."""
+        item, packed = self.item, self.linework.packed
+        found: dict[tuple[Role, str, int], list[Floats]] = defaultdict(list)
+
+        def of(line: int, points: Floats, what: int) -> None:
+            found[ROLES[packed.role[line]], self.linework.layers[packed.layer[line]], what].append(points)
+
+        for line in np.flatnonzero(by >= 0).tolist():
+            of(line, lines[line], int(by[line]))
+        for line, points, what in pieces:
+            of(line, points, what)
+        for k, each in enumerate(item.redrawn):
+            for ends in each.added:
+                places = self.place + np.array(ends) @ self._matrix
+                found[each.role or "edge", each.layer, k].append(places)
+        for (role, layer, what), own in found.items():
+            redrawn = OWN_PENS if what == OWN else item.redrawn[what]
+            pen = redrawn.pen(role, item.pens, item.layers.get(layer))
+            if pen is not None and layer not in item.hidden:
+                yield pen.width, -ROLES.index(role), layer, pen, Polylines.of(own)
 
     def _hidden_elements(self) -> set[int]:
         """The elements whose lines lie on layers of which nothing is drawn."""
