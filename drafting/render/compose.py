@@ -14,7 +14,7 @@ from drafting.render.annotation_items import drawn_piece, piece_boxes, piece_ite
 from drafting.render.backends.extents import bounds_of
 from drafting.render.border import border_items
 from drafting.render.climb_items import climb_items
-from drafting.render.display_list import DisplayList, FieldBox, Link, RoomBox, TitleBox
+from drafting.render.display_list import DisplayList, FieldBox, Link, RoomBox, TitleBox, TouchUpFound
 from drafting.render.drawing_list import drawing_list_items, kept_within, list_box
 from drafting.render.drawing_title import drawing_title_items, title_box
 from drafting.render.items import Drawing, Fill, FlatItem, Item, Shaded
@@ -108,6 +108,11 @@ def compose(
         piece_boxes(annotation),
         sheet.blank.frame,
         sheet.blank.shrink,
+        tuple(
+            TouchUpFound(viewport.id, each.id, each.redrawn is not None)
+            for viewport, _ in marked
+            for each in viewport.touch_ups
+        ),
     )
 
 
@@ -172,4 +177,5 @@ def drawing_of(viewport: Viewport, table: PenTableSpec = CONSTRUCTION) -> Drawin
         cuts=table.cuts if lines else (),
         outline=OUTLINE_PEN if viewport.framed else None,
         opaque=viewport.opaque,
+        redrawn=tuple(each.redrawn for each in viewport.touch_ups if each.redrawn and lines),
     )

@@ -99,6 +99,17 @@ class PieceBox:
 
 
 @dataclass(frozen=True)
+class TouchUpFound:
+    """A touch-up of a viewport's drawing, by its id, and whether what it chooses is still there."""
+
+    __pydantic_config__ = CLOSED
+
+    viewport: str
+    touch_up: str
+    found: bool
+
+
+@dataclass(frozen=True)
 class DisplayList:
     """A sheet of paper and what lies on it, lowest first, and what of it points to other views.
 
@@ -106,6 +117,7 @@ class DisplayList:
         tables, fields, titles, rooms, pieces: where these lie, to be taken hold of.
         frame: the frame line, from whose sides a template's parts are measured.
         shrink: by how much parts are narrower on a narrow paper.
+        touch_ups: what is drawn otherwise in its viewports, and whether it was found.
     """
 
     __pydantic_config__ = CLOSED
@@ -121,6 +133,7 @@ class DisplayList:
     pieces: tuple[PieceBox, ...] = ()
     frame: Box = Box(0.0, 0.0, 0.0, 0.0)
     shrink: float = 1.0
+    touch_ups: tuple[TouchUpFound, ...] = ()
 
     @property
     def flat_items(self) -> Iterator[Item]:

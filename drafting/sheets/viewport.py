@@ -16,6 +16,7 @@ from drafting.shading.window import Window
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale
 from drafting.styles.pen_table import PenChanges
+from drafting.styles.redrawn import Redrawn
 
 #: A viewport narrower or lower than this cannot be taken hold of. mm.
 MIN_VIEWPORT = 2.0
@@ -30,6 +31,15 @@ CIRCLE_SIDES = 256
 MAX_CORNERS = 200
 
 NOT_TO_SCALE = "Not to scale"
+
+
+@dataclass(frozen=True)
+class FoundTouchUp:
+    """A touch-up of what is seen through a viewport, by its id; None where it no longer finds there what it
+    chooses."""
+
+    id: str
+    redrawn: Redrawn | None
 
 
 @dataclass(frozen=True)
@@ -57,6 +67,7 @@ class Viewport:
         room_offsets: by the id of a room, by how much its name was moved by hand, mm.
         appearance: whether it shows lines, colours or light.
         picture: the key of the picture under its lines; blank for none.
+        touch_ups: what is drawn otherwise in it, in the order in which that was done.
     """
 
     id: str
@@ -80,6 +91,7 @@ class Viewport:
     room_offsets: Mapping[str, Point] = field(default_factory=dict)
     appearance: Appearance = LINES_ONLY
     picture: str = ""
+    touch_ups: tuple[FoundTouchUp, ...] = ()
 
     @property
     def scale_text(self) -> str:

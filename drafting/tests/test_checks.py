@@ -29,10 +29,11 @@ from drafting.sheets.scale import Scale
 from drafting.sheets.sheet import Sheet
 from drafting.sheets.template import Part
 from drafting.sheets.template_presets import STANDARD
-from drafting.sheets.viewport import Viewport
+from drafting.sheets.viewport import FoundTouchUp, Viewport
 from drafting.sheets.viewport_marks import ViewportMarks
 from drafting.styles.pen_table import CutStyle
 from drafting.styles.pens import PAPER
+from drafting.styles.redrawn import Redrawn
 from drafting.tests.scenes import box, drawn
 from drafting.views.detail import Detail
 from drafting.views.elevation import Elevation
@@ -103,6 +104,16 @@ class RuleTests(TestCase):
             (found,) = self.breaks("annotation-lost", checked, words, "3000 is now 3200")
             self.assertEqual(found.piece, "d")
         self.assertEqual(self.found("annotation-lost", one(sheet(pieces=[piece("followed")]))), [])
+
+    def test_rule_touch_ups_lost(self):
+        lost, kept = FoundTouchUp("a", None), FoundTouchUp("b", Redrawn(hidden=True))
+        (found,) = self.breaks(
+            "touch-ups-lost",
+            one(sheet([replace(PLAN, touch_ups=(lost, kept))])),
+            "1 touch-up no longer finds",
+        )
+        self.assertEqual(found.at, PLAN.box.middle)
+        self.assertEqual(self.found("touch-ups-lost", one(sheet([replace(PLAN, touch_ups=(kept,))]))), [])
 
     def test_rule_figures_typed_over(self):
         typed = piece("followed", overrides=("to suit",))

@@ -7,6 +7,7 @@ from server.plots.viewsets import SHEET_LISTS
 from server.projects.rows import RowKind
 from server.sheets.viewsets import REGISTERS, SHEETS, TEMPLATES, VIEWPORTS
 from server.styles.viewsets import PEN_TABLES, PLOT_SETTINGS
+from server.touchups.viewsets import TOUCH_UPS
 from server.views.viewsets import LINE_SETTINGS, SUBSETS, VIEWS
 
 KINDS: dict[str, RowKind] = {
@@ -16,6 +17,7 @@ KINDS: dict[str, RowKind] = {
     "listed_notes": LISTED_NOTES,
     "annotation_styles": ANNOTATION_STYLES,
     "symbols": SYMBOLS,
+    "touch_ups": TOUCH_UPS,
     "views": VIEWS,
     "subsets": SUBSETS,
     "templates": TEMPLATES,

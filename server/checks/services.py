@@ -37,6 +37,7 @@ from server.sheets.composing import WholeSet, building_on_paper, composed, viewp
 from server.sheets.models import Register, Sheet, Template, Viewport
 from server.sheets.services import number_warnings
 from server.styles.models import PenTable, PlotSettings
+from server.touchups.models import TouchUp
 from server.views.drawings import state_of
 from server.views.models import Linework, View
 
@@ -116,7 +117,7 @@ def state_of_set(project: Project) -> str:
         project.version,
         newest.number if newest else 0,
         list(CheckRules.objects.filter(project=project).values_list("version")),
-        *(rows(model) for model in (Register, Sheet, Annotation, Template, PenTable, PlotSettings)),
+        *(rows(model) for model in (Register, Sheet, Annotation, TouchUp, Template, PenTable, PlotSettings)),
         *(rows(model) for model in (NoteOfList, AnnotationStyle, LibrarySymbol)),
         list(TableFile.objects.filter(project=project).order_by("pk").values_list("pk", "file")),
         rows(View, "linework", "wanted", "held"),

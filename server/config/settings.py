@@ -55,6 +55,7 @@ INSTALLED_APPS = [
     "server.styles",
     "server.sheets",
     "server.annotations",
+    "server.touchups",
     "server.plots",
     "server.checks",
     "server.issues",

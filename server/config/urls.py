@@ -9,8 +9,8 @@ from drf_spectacular.views import SpectacularAPIView, SpectacularSwaggerSplitVie
 from server.issues import links
 
 APPS = (
-    "accounts", "projects", "jobs", "buildings", "views", "styles", "sheets", "annotations", "plots",
-    "checks", "issues", "changes", "events",
+    "accounts", "projects", "jobs", "buildings", "views", "styles", "sheets", "annotations", "touchups",
+    "plots", "checks", "issues", "changes", "events",
 )  # fmt: skip
 
 urlpatterns = [

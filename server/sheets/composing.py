@@ -30,7 +30,7 @@ from drafting.sheets.picture import Picture
 from drafting.sheets.reference_marks import Reference, Subject, marks_in
 from drafting.sheets.room_tags import filled_rooms_in, room_tags_in
 from drafting.sheets.template import TemplateSpec
-from drafting.sheets.viewport import NOT_TO_SCALE
+from drafting.sheets.viewport import NOT_TO_SCALE, FoundTouchUp
 from drafting.sheets.viewport import Viewport as CoreViewport
 from drafting.sheets.viewport_marks import ViewportMarks
 from drafting.styles.pen_table import PenTableSpec
@@ -113,6 +113,15 @@ IssueColumns = Callable[[Project, int], tuple[list[tuple[str, str]], Mapping[str
 _issue_columns: list[IssueColumns] = []
 
 
+TouchUpsIn = Callable[[Sheet, Sequence[Viewport], "WholeSet"], Mapping[str, tuple[FoundTouchUp, ...]]]
+_touch_ups: list[TouchUpsIn] = []
+
+
+def register_touch_ups(source: TouchUpsIn) -> None:
+    """Say what is drawn otherwise: `source` is asked with a sheet, its viewports, and the whole set."""
+    _touch_ups.append(source)
+
+
 def register_issue_columns(source: IssueColumns) -> None:
     """Say what was issued: `source` gives date and purpose of the last so many issues, and by the id of each
     sheet its revision in each."""
@@ -133,7 +142,7 @@ def display_of(sheet: Sheet) -> DisplayList:
 def composed(sheet: Sheet, whole: WholeSet) -> tuple[core.Sheet, DisplayList]:
     """A sheet and its display list. Whoever wants several looks the whole set up once."""
     rows = viewports_of(sheet)
-    made = as_core_sheet(sheet, rows, whole)
+    made = _touched_up(as_core_sheet(sheet, rows, whole), sheet, rows, whole)
     pieces = [piece for source in _pieces for piece in source(sheet, rows, made, whole)]
     drawn = [(piece, piece_items(piece)) for piece in pieces]
     # Marks keep clear of what is dimensioned.
@@ -143,6 +152,15 @@ def composed(sheet: Sheet, whole: WholeSet) -> tuple[core.Sheet, DisplayList]:
     made = replace(made, marks=marks_of(rows, made.viewports, whole, taken))
     table = whole.pens[str(sheet.pen_table_id or whole.register.pen_table_id)]
     return made, compose(made, table, whole.pens, drawn_pieces=drawn)
+
+
+def _touched_up(made: core.Sheet, sheet: Sheet, rows: Sequence[Viewport], whole: WholeSet) -> core.Sheet:
+    """A sheet with what is drawn otherwise in its viewports."""
+    for source in _touch_ups:
+        found = source(sheet, rows, whole)
+        viewports = (replace(each, touch_ups=found.get(each.id, ())) for each in made.viewports)
+        made = replace(made, viewports=tuple(viewports))
+    return made
 
 
 def viewports_of(sheet: Sheet) -> list[Viewport]:

@@ -2059,6 +2059,43 @@ export interface paths {
         patch: operations["templates_partial_update"];
         trace?: never;
     };
+    "/api/touch-ups/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Touch-ups of the views of one's own projects. */
+        get: operations["touch_ups_list"];
+        put?: never;
+        /** @description Touch-ups of the views of one's own projects. */
+        post: operations["touch_ups_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touch-ups/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Touch-ups of the views of one's own projects. */
+        get: operations["touch_ups_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Touch-ups of the views of one's own projects. */
+        delete: operations["touch_ups_destroy"];
+        options?: never;
+        head?: never;
+        /** @description Touch-ups of the views of one's own projects. */
+        patch: operations["touch_ups_partial_update"];
+        trace?: never;
+    };
     "/api/viewports/": {
         parameters: {
             query?: never;
@@ -2275,6 +2312,55 @@ export interface components {
         AcrossEnum: "left" | "middle" | "right" | "both";
         /** @enum {string} */
         AlignEnum: "left" | "middle" | "right";
+        /**
+         * @description All lines that are alike in everything that is said here.
+         *
+         *     Attributes:
+         *         element: of this element.
+         *         ifc_class: of elements of this class, such as IfcDoor.
+         *         layer, role: on this layer, of this line role.
+         *         shorter: whose length is under this; mm.
+         */
+        AlikeChoice: {
+            /** @default  */
+            element: string;
+            /** @default  */
+            ifc_class: string;
+            /** @default  */
+            layer: string;
+            role?: components["schemas"]["RoleEnum"];
+            /** @description Real mm. */
+            shorter?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "alike";
+        };
+        /**
+         * @description All lines that are alike in everything that is said here.
+         *
+         *     Attributes:
+         *         element: of this element.
+         *         ifc_class: of elements of this class, such as IfcDoor.
+         *         layer, role: on this layer, of this line role.
+         *         shorter: whose length is under this; mm.
+         */
+        AlikeChoiceRequest: {
+            /** @default  */
+            element: string;
+            /** @default  */
+            ifc_class: string;
+            /** @default  */
+            layer: string;
+            role?: ("cut" | "profile" | "edge" | "seam" | "far" | "overhead" | "hidden" | "symbol") | null;
+            shorter?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "alike";
+        };
         /**
          * @description What a point is attached to.
          *
@@ -2511,6 +2597,28 @@ export interface components {
             /** @description Level of a plane that receives shadow; mm. */
             ground?: number | null;
         };
+        /** @description What is cut of an element: of one of its materials, or all of it where that is blank. */
+        AreaChoice: {
+            element: string;
+            /** @default  */
+            material: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "area";
+        };
+        /** @description What is cut of an element: of one of its materials, or all of it where that is blank. */
+        AreaChoiceRequest: {
+            element: string;
+            /** @default  */
+            material: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "area";
+        };
         /** @enum {string} */
         AreaEnum: "sheet" | "drawings" | "window" | "board";
         ArrangeRequest: {
@@ -2657,6 +2765,38 @@ export interface components {
             y: number;
             width: number;
             height: number;
+        };
+        /**
+         * @description What becomes of what is chosen.
+         *
+         *     Attributes:
+         *         hidden: whether it is left out.
+         *         role: the line role whose pen its lines get; None for their own.
+         *         stroke: how their pen differs from that.
+         *         cut: how areas are filled; None for as their material says.
+         */
+        Change: {
+            /** @default false */
+            hidden: boolean;
+            role?: components["schemas"]["RoleEnum"];
+            stroke: components["schemas"]["StrokeChange"];
+            cut?: components["schemas"]["CutStyle"];
+        };
+        /**
+         * @description What becomes of what is chosen.
+         *
+         *     Attributes:
+         *         hidden: whether it is left out.
+         *         role: the line role whose pen its lines get; None for their own.
+         *         stroke: how their pen differs from that.
+         *         cut: how areas are filled; None for as their material says.
+         */
+        ChangeRequest: {
+            /** @default false */
+            hidden: boolean;
+            role?: ("cut" | "profile" | "edge" | "seam" | "far" | "overhead" | "hidden" | "symbol") | null;
+            stroke?: components["schemas"]["StrokeChangeRequest"];
+            cut?: components["schemas"]["CutStyleRequest"] | null;
         };
         Changed: {
             rows: ({
@@ -3415,6 +3555,7 @@ export interface components {
          *         tables, fields, titles, rooms, pieces: where these lie, to be taken hold of.
          *         frame: the frame line, from whose sides a template's parts are measured.
          *         shrink: by how much parts are narrower on a narrow paper.
+         *         touch_ups: what is drawn otherwise in its viewports, and whether it was found.
          */
         DisplayList: {
             /** @description Paper mm. */
@@ -3445,6 +3586,8 @@ export interface components {
             frame: components["schemas"]["Box"];
             /** @default 1 */
             shrink: number;
+            /** @default [] */
+            touch_ups: components["schemas"]["TouchUpFound"][];
         };
         /**
          * @description Linework seen through a viewport: paper = place + ratio * (u, v) turned, clipped to `clip`.
@@ -3462,6 +3605,7 @@ export interface components {
          *         outline: the pen that `clip` itself is drawn with; None where it is not plotted.
          *         opaque: whether what lies below is hidden within `clip`.
          *         hidden: layers of which nothing is drawn, as a recipient of the file wishes it.
+         *         redrawn: what of it is drawn otherwise, or left out; what comes later goes over what came before.
          */
         Drawing: {
             viewport: string;
@@ -3496,6 +3640,8 @@ export interface components {
             opaque: boolean;
             /** @default [] */
             hidden: string[];
+            /** @default [] */
+            redrawn: components["schemas"]["Redrawn"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3635,6 +3781,44 @@ export interface components {
             /** @description Kinds of rows, or jobs, that have changed. */
             topics?: string[];
             others?: components["schemas"]["Person"][];
+        };
+        /**
+         * @description What is missing of a straight line, from its end to where it meets another straight line.
+         *
+         *     Attributes:
+         *         element: of the line that is extended, from `start` to `end`; it goes on beyond its end.
+         *         first, last: of the line that it is extended to, or of that line drawn out.
+         */
+        ExtensionChoice: {
+            element: string;
+            start: components["schemas"]["Anchor"];
+            end: components["schemas"]["Anchor"];
+            first: components["schemas"]["Anchor"];
+            last: components["schemas"]["Anchor"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "extension";
+        };
+        /**
+         * @description What is missing of a straight line, from its end to where it meets another straight line.
+         *
+         *     Attributes:
+         *         element: of the line that is extended, from `start` to `end`; it goes on beyond its end.
+         *         first, last: of the line that it is extended to, or of that line drawn out.
+         */
+        ExtensionChoiceRequest: {
+            element: string;
+            start: components["schemas"]["AnchorRequest"];
+            end: components["schemas"]["AnchorRequest"];
+            first: components["schemas"]["AnchorRequest"];
+            last: components["schemas"]["AnchorRequest"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "extension";
         };
         /** @description What was found in a building file. */
         Facts: {
@@ -4079,6 +4263,24 @@ export interface components {
              * @enum {string}
              */
             type: "symbol";
+        };
+        /** @description All lines of an element but its outline: what is left is the element simplified. */
+        InsideChoice: {
+            element: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inside";
+        };
+        /** @description All lines of an element but its outline: what is left is the element simplified. */
+        InsideChoiceRequest: {
+            element: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inside";
         };
         /** @description An invitation that can still be used. */
         Invitation: {
@@ -5522,6 +5724,21 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /** @description A touch-up of a view: in all viewports of that, or in one. */
+        PatchedTouchUpRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project?: string;
+            /** Format: uuid */
+            view?: string;
+            /** Format: uuid */
+            viewport?: string | null;
+            position?: number;
+            spec?: components["schemas"]["TouchUpSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
         /**
          * @description Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
          *     whatever else Meta names as `fixed`.
@@ -6766,6 +6983,56 @@ export interface components {
              */
             shape: "rectangle";
         };
+        /**
+         * @description Some of a drawing, and how it is drawn instead.
+         *
+         *     Attributes:
+         *         hidden: whether it is left out.
+         *         role: the line role whose pen its lines have; None for their own.
+         *         change: how their pen differs from that.
+         *         whole: runs of whole lines.
+         *         parts: parts of lines.
+         *         areas: runs of what is cut.
+         *         cut: how that is filled; None for as it was.
+         *         added: lines that are not in the drawing, of `role` and `layer`.
+         *         layer: of what is added.
+         */
+        Redrawn: {
+            /** @default false */
+            hidden: boolean;
+            role?: components["schemas"]["RoleEnum"];
+            change: components["schemas"]["PenChange"];
+            /** @default [] */
+            whole: [
+                number,
+                number
+            ][];
+            /** @default [] */
+            parts: [
+                number,
+                number,
+                number
+            ][];
+            /** @default [] */
+            areas: [
+                number,
+                number
+            ][];
+            cut?: components["schemas"]["CutStyle"];
+            /** @default [] */
+            added: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ][];
+            /** @default  */
+            layer: string;
+        };
         /** @enum {string} */
         ReductionEnum: "full" | "paper" | "fit" | "percent";
         /** @description What holds for all sheets of a project. */
@@ -6849,6 +7116,8 @@ export interface components {
         RevisionSchemeRequest: {
             series: components["schemas"]["SeriesRequest"][];
         };
+        /** @enum {string} */
+        RoleEnum: "cut" | "profile" | "edge" | "seam" | "far" | "overhead" | "hidden" | "symbol";
         /**
          * @description The roof, seen from above its highest point without a cut.
          *
@@ -6941,6 +7210,30 @@ export interface components {
             text: string;
             box: components["schemas"]["Box"];
         };
+        /** @description What an element draws at a distance from an anchor, which is its centre. */
+        RoundChoice: {
+            element: string;
+            centre: components["schemas"]["Anchor"];
+            /** @description Real mm. */
+            radius: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round";
+        };
+        /** @description What an element draws at a distance from an anchor, which is its centre. */
+        RoundChoiceRequest: {
+            element: string;
+            centre: components["schemas"]["AnchorRequest"];
+            /** @description Real mm. */
+            radius: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round";
+        };
         /**
          * @description * `sheets` - sheets
          *     * `viewports` - viewports
@@ -6948,6 +7241,7 @@ export interface components {
          *     * `listed_notes` - listed_notes
          *     * `annotation_styles` - annotation_styles
          *     * `symbols` - symbols
+         *     * `touch_ups` - touch_ups
          *     * `views` - views
          *     * `subsets` - subsets
          *     * `templates` - templates
@@ -6961,7 +7255,7 @@ export interface components {
          *     * `recipients` - recipients
          * @enum {string}
          */
-        RowsEnum: "sheets" | "viewports" | "annotations" | "listed_notes" | "annotation_styles" | "symbols" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings" | "waivers" | "check_rules" | "recipients";
+        RowsEnum: "sheets" | "viewports" | "annotations" | "listed_notes" | "annotation_styles" | "symbols" | "touch_ups" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings" | "waivers" | "check_rules" | "recipients";
         /** @description A rule, and how much it matters by itself. */
         Rule: {
             key: string;
@@ -7755,6 +8049,28 @@ export interface components {
             ];
             text: string;
         };
+        /** @description What an element draws along a straight line, from one anchor to another. */
+        StretchChoice: {
+            element: string;
+            start: components["schemas"]["Anchor"];
+            end: components["schemas"]["Anchor"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stretch";
+        };
+        /** @description What an element draws along a straight line, from one anchor to another. */
+        StretchChoiceRequest: {
+            element: string;
+            start: components["schemas"]["AnchorRequest"];
+            end: components["schemas"]["AnchorRequest"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stretch";
+        };
         /** @description How lines are drawn: width in mm, colour, pattern by name, and per cent of screening. */
         Stroke: {
             /** @description Paper mm. */
@@ -8314,6 +8630,66 @@ export interface components {
          * @enum {string}
          */
         TitleStyleEnum: "plain" | "bar" | "north" | "none";
+        /** @description A touch-up of a view: in all viewports of that, or in one. */
+        TouchUp: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            /** Format: uuid */
+            view: string;
+            /** Format: uuid */
+            viewport?: string | null;
+            position?: number;
+            spec: components["schemas"]["TouchUpSpec"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A touch-up of a viewport's drawing, by its id, and whether what it chooses is still there. */
+        TouchUpFound: {
+            viewport: string;
+            touch_up: string;
+            found: boolean;
+        };
+        /** @description A touch-up of a view: in all viewports of that, or in one. */
+        TouchUpRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            project: string;
+            /** Format: uuid */
+            view: string;
+            /** Format: uuid */
+            viewport?: string | null;
+            position?: number;
+            spec: components["schemas"]["TouchUpSpecRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /**
+         * @description What is drawn otherwise in the drawings of a view.
+         *
+         *     Attributes:
+         *         view_kind: what kind of view it was made in; in one of another kind nothing is what it was.
+         */
+        TouchUpSpec: {
+            choice: components["schemas"]["StretchChoice"] | components["schemas"]["RoundChoice"] | components["schemas"]["AlikeChoice"] | components["schemas"]["InsideChoice"] | components["schemas"]["AreaChoice"] | components["schemas"]["ExtensionChoice"];
+            change: components["schemas"]["Change"];
+            /** @default  */
+            view_kind: string;
+        };
+        /**
+         * @description What is drawn otherwise in the drawings of a view.
+         *
+         *     Attributes:
+         *         view_kind: what kind of view it was made in; in one of another kind nothing is what it was.
+         */
+        TouchUpSpecRequest: {
+            choice: components["schemas"]["StretchChoiceRequest"] | components["schemas"]["RoundChoiceRequest"] | components["schemas"]["AlikeChoiceRequest"] | components["schemas"]["InsideChoiceRequest"] | components["schemas"]["AreaChoiceRequest"] | components["schemas"]["ExtensionChoiceRequest"];
+            change?: components["schemas"]["ChangeRequest"];
+            /** @default  */
+            view_kind: string;
+        };
         /** @description What the device of a sheet cannot print. */
         Unprintable: {
             /** @description What does not go together. */
@@ -12691,6 +13067,126 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Template"];
+                };
+            };
+        };
+    };
+    touch_ups_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TouchUp"][];
+                };
+            };
+        };
+    };
+    touch_ups_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TouchUpRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["TouchUpRequest"];
+                "multipart/form-data": components["schemas"]["TouchUpRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TouchUp"];
+                };
+            };
+        };
+    };
+    touch_ups_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this touch-up. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TouchUp"];
+                };
+            };
+        };
+    };
+    touch_ups_destroy: {
+        parameters: {
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this touch-up. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    touch_ups_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this touch-up. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedTouchUpRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedTouchUpRequest"];
+                "multipart/form-data": components["schemas"]["PatchedTouchUpRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TouchUp"];
                 };
             };
         };
