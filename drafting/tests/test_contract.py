@@ -14,7 +14,9 @@ import numpy as np
 from drafting.annotation.reference_lines import reference_lines
 from drafting.annotation.round_lines import centres
 from drafting.annotation.schedules import LISTED, usual_columns
+from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
+from drafting.geometry.polylines import Polylines
 from drafting.linework.model import ROLES
 from drafting.schema import parse
 from drafting.sheets.paper import Paper
@@ -25,6 +27,7 @@ from drafting.styles.hatches import HATCHES
 from drafting.styles.patterns import fitted_to, stretches
 from drafting.styles.pen_table import CutStyle
 from drafting.styles.pens import Pen, PenChange, screened
+from drafting.styles.redrawn import Redrawn, divided
 
 FOLDER = Path(__file__).parents[2] / "contract"
 
@@ -34,6 +37,15 @@ def cases(name: str) -> Any:
 
 
 class ContractTests(TestCase):
+    def test_redrawn(self) -> None:
+        for case in cases("redrawn"):
+            redrawn = [parse(Redrawn, each, "drawing", SheetError) for each in case["redrawn"]]
+            by, pieces = divided(Polylines.of(case["lines"]), redrawn)
+            self.assertEqual(by.tolist(), case["by"])
+            self.assertEqual(
+                [{"line": p.line, "by": p.by, "points": p.points.tolist()} for p in pieces], case["pieces"]
+            )
+
     def test_hatches(self) -> None:
         plain = {
             name: json.loads(json.dumps([asdict(line) for line in lines])) for name, lines in HATCHES.items()

@@ -30,9 +30,9 @@ from drafting.touchup.choices import (
     StretchChoice,
 )
 from drafting.touchup.drawing import TouchedDrawing
-from drafting.touchup.touch_up import Change, TouchUp, dump_touch_up, parse_touch_up
+from drafting.touchup.touch_up import TouchUp, TouchUpChange, dump_touch_up, parse_touch_up
 
-HIDE = Change(hidden=True)
+HIDE = TouchUpChange(hidden=True)
 #: 1:1, with u = v = 0 in the middle and more room than any scene needs.
 WINDOW = Viewport("v", "k", Box(-1e5, -1e5, 2e5, 2e5), Scale.parse("1:1"), (0.0, 0.0))
 
@@ -110,8 +110,8 @@ class ChangeTests(TestCase):
         self.assertAlmostEqual(length(self.drawing, part), 8600.0 - (b - a), delta=0.1)
 
     def test_another_pen_or_role_is_that_of_the_chosen_part_alone(self):
-        wide = stretch(self.drawing, (0.0, 0.0), (1000.0, 0.0), Change(stroke=StrokeChange(width=1.4)))
-        thin = stretch(self.drawing, (0.0, 0.0), (1000.0, 0.0), Change(role="seam"))
+        wide = stretch(self.drawing, (0.0, 0.0), (1000.0, 0.0), TouchUpChange(stroke=StrokeChange(width=1.4)))
+        thin = stretch(self.drawing, (0.0, 0.0), (1000.0, 0.0), TouchUpChange(role="seam"))
         drawn_wide = length(self.drawing, wide, keep=lambda pen: pen.width == 1.4)
         self.assertAlmostEqual(drawn_wide, 1000.0, delta=0.1)
         seam = drawing_of(WINDOW).pens["seam"]
@@ -127,7 +127,7 @@ class ChangeTests(TestCase):
             item = replace(drawing_of(WINDOW), cuts=styles, redrawn=(redrawn,) if redrawn else ())
             return [style.fill for style, _ in PlacedDrawing(item, self.drawing.linework).cut_areas()]
 
-        self.assertEqual(fills(Change(cut=CutStyle(fill="#445566"))), ["#445566"])
+        self.assertEqual(fills(TouchUpChange(cut=CutStyle(fill="#445566"))), ["#445566"])
         self.assertEqual(fills(HIDE), [])
         self.assertEqual(fills(HIDE, material="Pine"), ["#112233"])
 

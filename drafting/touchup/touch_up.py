@@ -16,7 +16,7 @@ from drafting.touchup.drawing import NOTHING, TouchedDrawing
 
 
 @dataclass(frozen=True)
-class Change:
+class TouchUpChange:
     """What becomes of what is chosen.
 
     Attributes:
@@ -49,7 +49,7 @@ class TouchUp:
     __pydantic_config__ = CLOSED
 
     choice: AnyChoice
-    change: Change = field(default_factory=Change)
+    change: TouchUpChange = field(default_factory=TouchUpChange)
     view_kind: Name = ""
 
     def attached(self, drawing: TouchedDrawing) -> TouchUp:

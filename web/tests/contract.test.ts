@@ -5,6 +5,7 @@ import patterns from "../../contract/patterns.json";
 import pens from "../../contract/pens.json";
 import placement from "../../contract/placement.json";
 import centreCases from "../../contract/centres.json";
+import redrawnCases from "../../contract/redrawn.json";
 import references from "../../contract/reference-lines.json";
 import roles from "../../contract/roles.json";
 import screening from "../../contract/screening.json";
@@ -16,6 +17,7 @@ import { placementOf, type Geometry } from "../src/canvas/geometry";
 import { cutOf, type Cut } from "../src/canvas/hatching";
 import { fittedTo, stretches } from "../src/canvas/patterns";
 import { ROLES, stated, screened } from "../src/canvas/penColours";
+import { divided } from "../src/canvas/redrawn";
 import { referenceLines } from "../src/canvas/referenceLines";
 import { centresOf } from "../src/canvas/roundLines";
 import { endsOf } from "../src/canvas/templateParts";
@@ -28,6 +30,13 @@ const close = (found: readonly number[], wanted: readonly number[]) => {
 
 describe("the board agrees with the core", () => {
   it("on line roles", () => expect([...ROLES]).toEqual(roles));
+
+  it.each(redrawnCases)("on the pieces of what is drawn otherwise: $by", ({ lines, redrawn, by, pieces }) => {
+    const starts = lines.reduce((all, line) => [...all, (all.at(-1) ?? 0) + line.length], [0]);
+    const found = divided({ points: lines.flat(2), starts }, redrawn as never);
+    expect([...found.by]).toEqual(by);
+    expect(found.pieces).toEqual(pieces);
+  });
 
   it.each(placement)("on where a drawing lies: $viewport", ({ viewport, place, corners }) => {
     const found = placementOf(viewport as Geometry);

@@ -22,6 +22,7 @@ import {
   type ReceivedFile,
   type Recipient,
   type Register,
+  type TouchUp,
   type TableFile,
   type Template,
   type View,
@@ -94,6 +95,13 @@ export const useAnnotations = (project: string) =>
     queryKey: ["annotations", project],
     queryFn: () =>
       consistent(() => data(api.GET("/api/annotations/", ofProject(project))) as Promise<Annotation[]>),
+    refetchInterval: watched,
+  });
+export const useTouchUps = (project: string) =>
+  useQuery({
+    queryKey: ["touch_ups", project],
+    queryFn: () =>
+      consistent(() => data(api.GET("/api/touch-ups/", ofProject(project))) as Promise<TouchUp[]>),
     refetchInterval: watched,
   });
 /** The notes of a project's list, by their numbers. */

@@ -2766,38 +2766,6 @@ export interface components {
             width: number;
             height: number;
         };
-        /**
-         * @description What becomes of what is chosen.
-         *
-         *     Attributes:
-         *         hidden: whether it is left out.
-         *         role: the line role whose pen its lines get; None for their own.
-         *         stroke: how their pen differs from that.
-         *         cut: how areas are filled; None for as their material says.
-         */
-        Change: {
-            /** @default false */
-            hidden: boolean;
-            role?: components["schemas"]["RoleEnum"];
-            stroke: components["schemas"]["StrokeChange"];
-            cut?: components["schemas"]["CutStyle"];
-        };
-        /**
-         * @description What becomes of what is chosen.
-         *
-         *     Attributes:
-         *         hidden: whether it is left out.
-         *         role: the line role whose pen its lines get; None for their own.
-         *         stroke: how their pen differs from that.
-         *         cut: how areas are filled; None for as their material says.
-         */
-        ChangeRequest: {
-            /** @default false */
-            hidden: boolean;
-            role?: ("cut" | "profile" | "edge" | "seam" | "far" | "overhead" | "hidden" | "symbol") | null;
-            stroke?: components["schemas"]["StrokeChangeRequest"];
-            cut?: components["schemas"]["CutStyleRequest"] | null;
-        };
         Changed: {
             rows: ({
                 [key: string]: unknown;
@@ -8645,6 +8613,38 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /**
+         * @description What becomes of what is chosen.
+         *
+         *     Attributes:
+         *         hidden: whether it is left out.
+         *         role: the line role whose pen its lines get; None for their own.
+         *         stroke: how their pen differs from that.
+         *         cut: how areas are filled; None for as their material says.
+         */
+        TouchUpChange: {
+            /** @default false */
+            hidden: boolean;
+            role?: components["schemas"]["RoleEnum"];
+            stroke: components["schemas"]["StrokeChange"];
+            cut?: components["schemas"]["CutStyle"];
+        };
+        /**
+         * @description What becomes of what is chosen.
+         *
+         *     Attributes:
+         *         hidden: whether it is left out.
+         *         role: the line role whose pen its lines get; None for their own.
+         *         stroke: how their pen differs from that.
+         *         cut: how areas are filled; None for as their material says.
+         */
+        TouchUpChangeRequest: {
+            /** @default false */
+            hidden: boolean;
+            role?: ("cut" | "profile" | "edge" | "seam" | "far" | "overhead" | "hidden" | "symbol") | null;
+            stroke?: components["schemas"]["StrokeChangeRequest"];
+            cut?: components["schemas"]["CutStyleRequest"] | null;
+        };
         /** @description A touch-up of a viewport's drawing, by its id, and whether what it chooses is still there. */
         TouchUpFound: {
             viewport: string;
@@ -8674,7 +8674,7 @@ export interface components {
          */
         TouchUpSpec: {
             choice: components["schemas"]["StretchChoice"] | components["schemas"]["RoundChoice"] | components["schemas"]["AlikeChoice"] | components["schemas"]["InsideChoice"] | components["schemas"]["AreaChoice"] | components["schemas"]["ExtensionChoice"];
-            change: components["schemas"]["Change"];
+            change: components["schemas"]["TouchUpChange"];
             /** @default  */
             view_kind: string;
         };
@@ -8686,7 +8686,7 @@ export interface components {
          */
         TouchUpSpecRequest: {
             choice: components["schemas"]["StretchChoiceRequest"] | components["schemas"]["RoundChoiceRequest"] | components["schemas"]["AlikeChoiceRequest"] | components["schemas"]["InsideChoiceRequest"] | components["schemas"]["AreaChoiceRequest"] | components["schemas"]["ExtensionChoiceRequest"];
-            change?: components["schemas"]["ChangeRequest"];
+            change?: components["schemas"]["TouchUpChangeRequest"];
             /** @default  */
             view_kind: string;
         };

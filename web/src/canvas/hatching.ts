@@ -25,6 +25,8 @@ const A_TONE = 2.2;
 
 export interface Region {
   material: string;
+  /** The id of the element that is cut. */
+  element: string;
   /**
    * Its outline and holes in real millimetres, and the box they lie in: least u, least v, greatest u,
    * greatest v.
@@ -66,13 +68,12 @@ export function setReal(
   context.setTransform(scale * cos, -scale * sin, -scale * sin, -scale * cos, x, y);
 }
 
+/** Fill regions, each as is said beside it. */
 export function fillRegions(
   context: OffscreenCanvasRenderingContext2D,
-  regions: readonly Region[],
-  cuts: readonly Cut[],
+  chosen: readonly (readonly [Region, Cut | undefined])[],
   placement: PicturePlacement,
 ) {
-  const chosen = regions.map((region) => [region, cutOf(cuts, region.material)] as const);
   for (const [{ path }, cut] of chosen) {
     if (!cut) continue;
     const tone = toneOf(cut, placement);

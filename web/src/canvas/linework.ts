@@ -9,6 +9,7 @@ interface Header {
   elements: string[];
   layers: string[];
   materials: string[];
+  classes: string[];
   arrays: [name: string, form: keyof typeof FORMS, count: number][];
 }
 const FORMS = { "<f8": Float64Array, "<f4": Float32Array, "<u4": Uint32Array, "<i1": Int8Array } as const;
@@ -36,6 +37,10 @@ export interface Linework {
   elementOf: (line: number) => string;
   /** Whether a line is an edge of its element that is seen; not a symbol, and not hidden. */
   isEdge: (line: number) => boolean;
+  roleOf: (line: number) => string;
+  layerOf: (line: number) => string;
+  /** The class of the element that a line is of, such as IfcDoor. */
+  classOf: (line: number) => string;
 }
 
 /** Roles of lines that annotation is not attached to; the same as the core has. */
@@ -59,35 +64,41 @@ export function unpack(file: ArrayBuffer) {
 export async function fetchLinework(key: string): Promise<Linework> {
   const response = await fetch(`/api/linework/${key}/`);
   if (!response.ok) throw new Error(`The linework could not be fetched (${response.status}).`);
-  const { arrays, elements, layers, materials } = unpack(await response.arrayBuffer());
+  const { arrays, elements, layers, materials, classes } = unpack(await response.arrayBuffer());
   const figures = (name: string) => arrays[name] ?? [];
   const lines: Polylines = { points: figures("points"), starts: figures("starts") };
-  const [role, layerOf, elementOf] = [figures("role"), figures("line_layer"), figures("line_element")];
+  const [role, layer, element] = [figures("role"), figures("line_layer"), figures("line_element")];
+  const roleOf = (line: number): string => ROLES[role[line] ?? 0] ?? "edge";
+  const layerOf = (line: number) => layers[layer[line] ?? 0] ?? "";
   const roles: Linework["roles"] = new Map();
   for (let k = 0; k < role.length; k++) {
-    const [name, layer] = [ROLES[role[k] ?? 0] ?? "edge", layers[layerOf[k] ?? 0] ?? ""];
-    let ofRole = roles.get(name);
-    if (!ofRole) roles.set(name, (ofRole = new Map()));
-    let group = ofRole.get(layer);
-    if (!group) ofRole.set(layer, (group = { path: new Path2D(), lines: [] }));
+    let ofRole = roles.get(roleOf(k));
+    if (!ofRole) roles.set(roleOf(k), (ofRole = new Map()));
+    let group = ofRole.get(layerOf(k));
+    if (!group) ofRole.set(layerOf(k), (group = { path: new Path2D(), lines: [] }));
     trace(group.path, lines, k);
     group.lines.push(k);
   }
   const rings: Polylines = { points: figures("ring_points"), starts: figures("ring_starts") };
   const [starts, materialOf] = [figures("region_starts"), figures("region_material")];
-  const regions = Array.from({ length: materialOf.length }, (_, k) =>
-    regionOf(materials[materialOf[k] ?? 0] ?? "", rings, starts[k] ?? 0, starts[k + 1] ?? 0),
-  );
+  const regionElement = figures("region_element");
+  const regions = Array.from({ length: materialOf.length }, (_, k) => ({
+    ...regionOf(materials[materialOf[k] ?? 0] ?? "", rings, starts[k] ?? 0, starts[k + 1] ?? 0),
+    element: elements[regionElement[k] ?? 0] ?? "",
+  }));
   return {
     lines,
     roles,
     regions,
-    elementOf: (line) => elements[elementOf[line] ?? 0] ?? "",
-    isEdge: (line) => !NOT_EDGES.includes(ROLES[role[line] ?? 0] ?? ""),
+    elementOf: (line) => elements[element[line] ?? 0] ?? "",
+    isEdge: (line) => !NOT_EDGES.includes(roleOf(line)),
+    roleOf,
+    layerOf,
+    classOf: (line) => classes[element[line] ?? 0] ?? "",
   };
 }
 
-function regionOf(material: string, rings: Polylines, from: number, to: number): Region {
+function regionOf(material: string, rings: Polylines, from: number, to: number): Omit<Region, "element"> {
   const path = new Path2D();
   for (let ring = from; ring < to; ring++) {
     trace(path, rings, ring);

@@ -89,11 +89,18 @@ const cornerOf = (points: readonly (readonly number[])[]): Point => [
 
 const styles = new WeakMap<object, { style: Style; working: boolean }>();
 
-function styleOf({ pens, layers, cuts }: DrawingItem, thinnest: number, working: boolean): Style {
+function styleOf({ pens, layers, cuts, redrawn }: DrawingItem, thinnest: number, working: boolean): Style {
   let known = styles.get(pens);
   if (known?.style.thinnest !== thinnest || known.working !== working) {
-    const camera = working ? inWorkingColours({ pens, layers, cuts }) : { pens, layers, cuts };
-    styles.set(pens, (known = { working, style: { ...camera, cuts: withLines(camera.cuts), thinnest } }));
+    const inked = { pens, layers, cuts, redrawn };
+    const drawn = working ? inWorkingColours(inked) : inked;
+    const style = {
+      ...drawn,
+      cuts: withLines(drawn.cuts),
+      redrawn: drawn.redrawn.map((each) => ({ ...each, cut: withLines(each.cut ? [each.cut] : [])[0] })),
+      thinnest,
+    };
+    styles.set(pens, (known = { working, style }));
   }
   return known.style;
 }

@@ -1,9 +1,12 @@
 /** The painter: strokes linework into pictures in a thread of its own, so that no gesture waits for it. */
-import { fillRegions, setReal, type PicturePlacement } from "./hatching";
-import { ROLES, stated, screened } from "./penColours";
-import { elementAt, fetchLinework, pointsOf, type Linework, type Polylines } from "./linework";
+import { cutOf, fillRegions, setReal, type PicturePlacement } from "./hatching";
+import { screened } from "./penColours";
+import { elementAt, fetchLinework, pointsOf, type Linework } from "./linework";
 import { fittedTo, lengthOf, stretches } from "./patterns";
+import { areaAt, lineAt, linesAlike } from "./picking";
+import { areaBy, divided, type Redrawn } from "./redrawn";
 import { SnapIndex } from "./snapPoints";
+import { strokesOf } from "./strokes";
 import type { PainterRequest, PainterAnswer } from "./pictures";
 
 /** As many drawings are kept ready as a large set shows at once. */
@@ -22,8 +25,27 @@ function linework(key: string): Promise<Linework> {
   return found;
 }
 
-/** What is snapped to in a drawing; made when it is first asked for. */
+/** What is snapped to in a drawing, and what can be picked of it; made when they are first asked for. */
 const indices = new WeakMap<Linework, SnapIndex>();
+const wholeIndices = new WeakMap<Linework, SnapIndex>();
+/** Of what is drawn otherwise so many lines are shown. */
+const MAX_SHOWN = 4_000;
+
+/** The lines and parts of lines that one touch-up chooses, and those that it adds. */
+function touched({ lines }: Linework, redrawn: Redrawn): [number, number][][] {
+  const whole = redrawn.whole.flatMap(([first, last]) =>
+    Array.from({ length: Math.min(last - first + 1, MAX_SHOWN) }, (_, k) => pointsOf(lines, first + k)),
+  );
+  const { pieces } = divided(lines, [{ whole: [], parts: redrawn.parts }]);
+  const parts = pieces.filter((piece) => piece.by === 0).map((piece) => piece.points);
+  return [...whole, ...parts, ...redrawn.added].slice(0, MAX_SHOWN);
+}
+
+function wholeIndexOf(drawing: Linework): SnapIndex {
+  let index = wholeIndices.get(drawing);
+  if (!index) wholeIndices.set(drawing, (index = new SnapIndex(drawing.lines, drawing.elementOf)));
+  return index;
+}
 
 function indexOf(drawing: Linework): SnapIndex {
   let index = indices.get(drawing);
@@ -37,6 +59,17 @@ self.onmessage = async ({ data: request }: MessageEvent<PainterRequest>) => {
     const lines = await linework(request.linework);
     if ("region" in request) answer.bitmap = picture(lines, request);
     else if (request.ask === "snap") answer.snap = indexOf(lines).nearest(request.at, request.reach);
+    else if (request.ask === "pick") {
+      const at = [...request.at] as const;
+      answer.picked =
+        lineAt(lines, wholeIndexOf(lines), at, request.reach, request.redrawn) ?? areaAt(lines, at);
+    } else if (request.ask === "alike")
+      answer.pieces = [
+        linesAlike(lines, request.wanted)
+          .slice(0, MAX_SHOWN)
+          .map((line) => pointsOf(lines.lines, line)),
+      ];
+    else if (request.ask === "pieces") answer.pieces = request.redrawn.map((each) => touched(lines, each));
     else answer.found = elementAt(lines, request.at, request.reach);
   } catch (error) {
     answer.problem = error instanceof Error ? error.message : String(error);
@@ -45,7 +78,7 @@ self.onmessage = async ({ data: request }: MessageEvent<PainterRequest>) => {
 };
 
 function picture(
-  { lines, roles, regions }: Linework,
+  drawing: Linework,
   { style, region: [x0, y0, x1, y1], pixels, ratio, turn }: Extract<PainterRequest, { region: unknown }>,
 ): ImageBitmap {
   const canvas = new OffscreenCanvas(
@@ -64,22 +97,16 @@ function picture(
     y: y1 * pixels,
     thinnest: style.thinnest,
   };
-  fillRegions(context, regions, style.cuts, placement);
+  const { cuts, redrawn } = style;
+  const filled = drawing.regions.map((region, k) => {
+    const instead = areaBy(redrawn, k);
+    return [region, instead?.hidden ? undefined : (instead?.cut ?? cutOf(cuts, region.material))] as const;
+  });
+  fillRegions(context, filled, placement);
   setReal(context, placement);
   context.lineJoin = "round";
   const scale = ratio * pixels;
-  const strokes = [...roles].flatMap(([role, layers]) => {
-    const pen = style.pens[role];
-    const rank = ROLES.indexOf(role as (typeof ROLES)[number]);
-    return pen
-      ? [...layers].map(([layer, group]) => ({
-          group,
-          rank,
-          pen: { ...pen, ...stated(style.layers[layer]) },
-        }))
-      : [];
-  });
-  for (const { group, pen } of strokes.sort((a, b) => a.pen.width - b.pen.width || b.rank - a.rank)) {
+  for (const { path, lines, pen } of strokesOf(drawing, style)) {
     const broad = Math.max(pen.width * pixels, style.thinnest);
     context.strokeStyle = screened(pen.colour, pen.screen);
     context.lineWidth = broad / scale;
@@ -88,11 +115,10 @@ function picture(
     if (pen.pattern.length)
       dashed(
         context,
-        lines,
-        group.lines,
+        lines(),
         pen.pattern.map((length) => (length * pen.width) / ratio),
       );
-    else context.stroke(group.path);
+    else context.stroke(path);
   }
   return canvas.transferToImageBitmap();
 }
@@ -100,12 +126,11 @@ function picture(
 /** Lines of a pattern, which is fitted to each of their stretches. */
 function dashed(
   context: OffscreenCanvasRenderingContext2D,
-  lines: Polylines,
-  which: readonly number[],
+  lines: Iterable<readonly (readonly [number, number])[]>,
   pattern: readonly number[],
 ) {
-  for (const line of which)
-    for (const stretch of stretches(pointsOf(lines, line))) {
+  for (const line of lines)
+    for (const stretch of stretches(line)) {
       context.setLineDash(fittedTo(pattern, lengthOf(stretch)));
       context.beginPath();
       for (const [u = 0, v = 0] of stretch) context.lineTo(u, v);

@@ -38,7 +38,23 @@ const WORKING_HATCH = "#c9b69a";
  * A drawing's pens in working colours: each role has its own, with the widths and patterns that it plots
  * with.
  */
-export function inWorkingColours({ pens, layers, cuts }: Pick<DrawingItem, "pens" | "layers" | "cuts">) {
+export function inWorkingColours({
+  pens,
+  layers,
+  cuts,
+  redrawn,
+}: Pick<DrawingItem, "pens" | "layers" | "cuts" | "redrawn">) {
+  const inOwn = <Change extends object>(change: Change) => ({
+    ...change,
+    colour: undefined,
+    screen: undefined,
+  });
+  const filled = <Cut extends DrawingItem["cuts"][number]>(cut: Cut) => ({
+    ...cut,
+    fill: cut.fill && WORKING_FILL,
+    colour: WORKING_HATCH,
+    screen: 100 as const,
+  });
   return {
     pens: Object.fromEntries(
       Object.entries(pens).map(([role, pen]) => [
@@ -46,17 +62,12 @@ export function inWorkingColours({ pens, layers, cuts }: Pick<DrawingItem, "pens
         { ...pen, colour: WORKING[role] ?? pen.colour, screen: 100 },
       ]),
     ),
-    layers: Object.fromEntries(
-      Object.entries(layers).map(([name, change]) => [
-        name,
-        { ...change, colour: undefined, screen: undefined },
-      ]),
-    ),
-    cuts: cuts.map((cut) => ({
-      ...cut,
-      fill: cut.fill && WORKING_FILL,
-      colour: WORKING_HATCH,
-      screen: 100 as const,
+    layers: Object.fromEntries(Object.entries(layers).map(([name, change]) => [name, inOwn(change)])),
+    cuts: cuts.map(filled),
+    redrawn: redrawn.map((each) => ({
+      ...each,
+      change: inOwn(each.change),
+      ...(each.cut && { cut: filled(each.cut) }),
     })),
   };
 }

@@ -4,12 +4,16 @@
  */
 import type { DrawingItem } from "../api/client";
 import type { Cut } from "./hatching";
+import type { Alike, Picked } from "./picking";
+import type { Redrawn } from "./redrawn";
 import type { Snap } from "./snapPoints";
 
 export interface Style {
   pens: DrawingItem["pens"];
   layers: DrawingItem["layers"];
   cuts: readonly Cut[];
+  /** What of the drawing is drawn otherwise. */
+  redrawn: readonly (Omit<Redrawn, "cut"> & { cut?: Cut | undefined })[];
   /** No line is thinner than this, in the picture's pixels. */
   thinnest: number;
 }
@@ -37,12 +41,36 @@ interface Question {
   reach: number;
   ask: "element" | "snap";
 }
-export type PainterRequest = { number: number } & (Wanted | Question);
+/** What is under the pointer to be drawn otherwise; what is left out of the drawing already is not. */
+interface PickQuestion {
+  linework: string;
+  at: readonly [number, number];
+  reach: number;
+  ask: "pick";
+  redrawn: readonly Redrawn[];
+}
+/** Where lines lie that are drawn otherwise. */
+interface PiecesQuestion {
+  linework: string;
+  ask: "pieces";
+  redrawn: readonly Redrawn[];
+}
+/** Where the lines lie that are alike in what is said. */
+interface AlikeQuestion {
+  linework: string;
+  ask: "alike";
+  wanted: Alike;
+}
+type AnyQuestion = Question | PickQuestion | PiecesQuestion | AlikeQuestion;
+export type PainterRequest = { number: number } & (Wanted | AnyQuestion);
 export interface PainterAnswer {
   number: number;
   bitmap?: ImageBitmap;
   found?: { element: string; middle: [number, number] } | null;
   snap?: Snap | null;
+  picked?: Picked | null;
+  /** For each that is drawn otherwise its lines; or those that are alike, as one. Real mm. */
+  pieces?: [number, number][][][];
   problem?: string;
 }
 
@@ -106,6 +134,21 @@ class Pictures {
     return (await this.ask({ linework, at, reach, ask: "snap" })).snap ?? null;
   }
 
+  /** The line under the pointer, or what is cut there. */
+  async pickAt(linework: string, at: readonly [number, number], reach: number, redrawn: readonly Redrawn[]) {
+    return (await this.ask({ linework, at, reach, redrawn, ask: "pick" })).picked ?? null;
+  }
+
+  /** Where the lines lie that are drawn otherwise, for each of `redrawn`. */
+  async piecesOf(linework: string, redrawn: readonly Redrawn[]) {
+    return (await this.ask({ linework, redrawn, ask: "pieces" })).pieces ?? [];
+  }
+
+  /** Where the lines lie that are alike. */
+  async alike(linework: string, wanted: Alike) {
+    return (await this.ask({ linework, wanted, ask: "alike" })).pieces?.[0] ?? [];
+  }
+
   /** Something else that is painted has come. */
   tell() {
     for (const answer of this.watchers) answer();
@@ -151,7 +194,7 @@ class Pictures {
     }
   }
 
-  private ask(question: Wanted | Question): Promise<PainterAnswer> {
+  private ask(question: Wanted | AnyQuestion): Promise<PainterAnswer> {
     if (!this.worker) {
       this.worker = new Worker(new URL("./painter.worker.ts", import.meta.url), { type: "module" });
       this.worker.onmessage = ({ data }: MessageEvent<PainterAnswer>) => {

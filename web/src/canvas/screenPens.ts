@@ -57,6 +57,7 @@ export const drawingOf = (linework: string, pens: DrawingItem["pens"]): DrawingI
   cuts: CARD_CUTS,
   opaque: false,
   hidden: [],
+  redrawn: [],
 });
 
 /** A display list of nothing but some items. */
@@ -72,4 +73,5 @@ export const onlyItems = (width: number, height: number, items: DisplayList["ite
   pieces: [],
   frame: { x: 0, y: 0, width: 0, height: 0 },
   shrink: 1,
+  touch_ups: [],
 });

@@ -121,6 +121,11 @@ export class SnapIndex {
     return null;
   }
 
+  /** The segments that pass within reach of a point, the nearest first, with their points nearest to it. */
+  segmentsAt(at: Point, reach: number): { line: number; a: Point; b: Point; foot: Point }[] {
+    return this.near(at, reach).map(({ line, a, b }) => ({ line, a, b, foot: footOn(at, a, b) }));
+  }
+
   /** The segments, by their numbers, of all cells that a square about a point touches. */
   private cellsAbout(at: Point, reach: number): Set<number> {
     const across = Math.ceil(reach / this.cell);

@@ -20,6 +20,7 @@ import {
   type SheetList,
   type Subset,
   type Template,
+  type TouchUp,
   type View,
   type Viewport,
   type Waiver,
@@ -32,6 +33,7 @@ interface Rows {
   sheets: Sheet;
   viewports: Viewport;
   annotations: Annotation;
+  touch_ups: TouchUp;
   listed_notes: ListedNote;
   annotation_styles: AnnotationStyle;
   symbols: LibrarySymbol;
@@ -293,7 +295,8 @@ export function refresh(project: string, steps: readonly Step[], own = true) {
         if (part?.view) stale.add("display");
       }
     // What annotation everywhere is drawn with, or says.
-    if (["pen_tables", "listed_notes", "annotation_styles", "symbols"].includes(kind)) stale.add("display");
+    if (["pen_tables", "listed_notes", "annotation_styles", "symbols", "touch_ups"].includes(kind))
+      stale.add("display");
     if (kind === "registers") stale.add("display").add("number-warnings").add("viewports").add("jobs");
     // What a device cannot print of a sheet depends on its plot settings.
     if (kind === "plot_settings") stale.add("sheets").add("plot-conflicts");

@@ -7,6 +7,7 @@ const DEPENDENT: Record<string, readonly string[]> = {
   views: ["viewports", "display", "jobs", "checks"],
   subsets: ["views", "viewports", "display", "jobs"],
   annotations: ["display", "checks", "revision-offers"],
+  touch_ups: ["display", "checks", "revision-offers"],
   listed_notes: ["display"],
   annotation_styles: ["display"],
   symbols: ["display"],

@@ -6,6 +6,7 @@ import {
   type Annotation,
   type LineSettings,
   type Shown,
+  type TouchUp,
   type View,
   type Viewport,
   type ViewSpec,
@@ -55,17 +56,19 @@ export function useViewEdits(project: string) {
       if ((await commit(project, what, steps)) && behind) notify(drawnAnew(behind));
     }
 
-    /** Its viewports and all that is annotated in it go with it, and come back with it. */
+    /** Its viewports, all that is annotated and touched up in it go with it, and come back with it. */
     async function remove(view: View) {
       const ofProject = { params: { query: { project } } };
       const viewports = (await data(api.GET("/api/viewports/", ofProject))) as Viewport[];
       const pieces = (await data(api.GET("/api/annotations/", ofProject))) as Annotation[];
+      const touchUps = (await data(api.GET("/api/touch-ups/", ofProject))) as TouchUp[];
       const gone = viewports.filter((v) => v.view === view.id);
       const through = new Set(gone.map((v) => v.id));
       return commit(project, `delete ${view.name}`, [
         ...pieces
           .filter((p) => p.view === view.id || through.has(p.viewport ?? ""))
           .map((p) => deleting("annotations", p)),
+        ...touchUps.filter((t) => t.view === view.id).map((t) => deleting("touch_ups", t)),
         ...gone.map((v) => deleting("viewports", v)),
         deleting("views", view),
       ]);

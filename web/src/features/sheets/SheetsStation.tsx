@@ -16,6 +16,7 @@ import { useGesture } from "../../stores/gesture";
 import { notifyError } from "../../stores/notices";
 import { useOffered } from "../../stores/commands";
 import { select, useSelection } from "../../stores/selection";
+import { touchUp, useTouching } from "../../stores/touching";
 import { afterWrites, resume } from "../../sync/rows";
 import { colours } from "../../theme/theme";
 import { useAnnotationEdits } from "./annotate/annotationCommands";
@@ -33,6 +34,7 @@ import { useEdits } from "./sheetCommands";
 import { StationLedge } from "./StationLedge";
 import { templateEdits } from "./templateCommands";
 import { useAnnotate } from "./annotate/useAnnotate";
+import { useTouchUp } from "./touchup/useTouchUp";
 import { useFindings } from "./useFindings";
 import { useSet } from "./useSet";
 import { useCompose } from "./useSheetCommands";
@@ -82,6 +84,7 @@ export function SheetsStation({ project }: { project: Project }) {
   useEffect(() => {
     useBoard.setState({ template: null });
     annotate(null);
+    touchUp(null);
     select(arriving.current);
     arriving.current = null;
   }, [sheet?.id]);
@@ -149,6 +152,7 @@ export function SheetsStation({ project }: { project: Project }) {
     [edits],
   );
   const annotating = useAnnotate({ project: id, sheet: sheet?.id, on, edits: annotation, onLinedUp });
+  const touchUps = useTouchUp({ project: id, sheet: sheet?.id, on });
   const compose = useCompose({
     sheet,
     on,
@@ -168,8 +172,8 @@ export function SheetsStation({ project }: { project: Project }) {
       () =>
         onTemplate
           ? { ...compose, ...onTemplate, stepScale: nothing, copy: nothing, paste: nothing, pin: nothing }
-          : { ...compose, annotating, find: () => setQuestion({ ask: "find" }) },
-      [compose, annotating, onTemplate],
+          : { ...compose, annotating, touchUps, find: () => setQuestion({ ask: "find" }) },
+      [compose, annotating, touchUps, onTemplate],
     ),
   );
 
@@ -197,6 +201,7 @@ export function SheetsStation({ project }: { project: Project }) {
   const onMenu = (event: MouseEvent) => {
     event.preventDefault();
     if (useGesture.getState().outline || useAnnotating.getState().tool || onTemplate) return;
+    if (useTouching.getState().viewport) return;
     const thing = (event.target as HTMLElement).closest<HTMLElement>("[data-thing]")?.dataset.thing;
     if (!thing || !useSelection.getState().selected.includes(thing)) select(thing ?? null);
     const now = useSelection.getState().selected;
@@ -258,6 +263,7 @@ export function SheetsStation({ project }: { project: Project }) {
                   <SheetOverlay
                     annotation={annotation}
                     annotating={annotating}
+                    touchUps={touchUps}
                     set={set}
                     sheet={sheet}
                     display={display}
@@ -280,6 +286,7 @@ export function SheetsStation({ project }: { project: Project }) {
               edits={edits}
               annotation={annotation}
               annotating={annotating}
+              touchUps={touchUps}
               picked={picked}
               onAsk={setQuestion}
               onOpen={open}

@@ -16,6 +16,7 @@ import { useBoard } from "../../stores/board";
 import { notifyError } from "../../stores/notices";
 import { useAnnotating } from "../../stores/annotating";
 import { select, useSelection } from "../../stores/selection";
+import { touchUp, useTouching } from "../../stores/touching";
 import { AnnotateLedge } from "./annotate/AnnotateLedge";
 import type { AnnotationEdits } from "./annotate/annotationCommands";
 import { PieceLedge, PiecesLedge } from "./annotate/PieceLedge";
@@ -26,6 +27,9 @@ import type { Edits } from "./sheetCommands";
 import { SheetLedge } from "./SheetLedge";
 import { copyForSheets, type TemplateEdits } from "./templateCommands";
 import { TemplateLedge } from "./TemplateLedge";
+import { TouchUpLedge } from "./touchup/TouchUpLedge";
+import { touchUpsIn } from "./touchup/TouchUpList";
+import type { TouchUps } from "./touchup/useTouchUp";
 import type { SheetSet } from "./useSet";
 import { ViewportLedge } from "./ViewportLedge";
 
@@ -41,6 +45,7 @@ interface Props {
   edits: Edits;
   annotation: AnnotationEdits;
   annotating: Annotate;
+  touchUps: TouchUps;
   /** The element that was moved to the middle of a viewport. */
   picked: { in: string; element: string } | null;
   onAsk: (question: Question) => void;
@@ -51,6 +56,7 @@ interface Props {
 export function StationLedge(props: Props) {
   const { set, display, chosen, template, templateEdits, edits, annotation, onAsk } = props;
   const tool = useAnnotating((s) => s.tool);
+  const touching = useTouching((s) => s.viewport);
   const selected = useSelection((s) => s.selected);
   const { data: fields = NOTHING } = useFields();
   const { data: images = NOTHING } = usePictures(set.project);
@@ -75,6 +81,9 @@ export function StationLedge(props: Props) {
         edits={templateEdits}
       />
     );
+  const touched = set.on.find((v) => v.id === touching);
+  if (touched)
+    return <TouchUpLedge set={set} viewport={touched} display={display} commands={props.touchUps} />;
   if (tool)
     return (
       <AnnotateLedge project={set.project} commands={props.annotating} onAsk={(ask) => onAsk({ ask })} />
@@ -157,6 +166,8 @@ function OfViewport({
       onSun={() => onAsk({ ask: "sun" })}
       onColours={() => onAsk({ ask: "colours" })}
       onOutlineShape={() => void annotation.addOutline(viewport)}
+      touchUps={touchUpsIn(set.touchUps, viewport).length}
+      onTouchUp={() => touchUp(viewport.id)}
     />
   );
 }

@@ -31,7 +31,14 @@ export function ShownFields({
   penTables,
   edits,
   onColours,
-}: Props & { penTables: readonly (readonly [key: string, name: string])[]; onColours: () => void }) {
+  touchUps,
+  onTouchUp,
+}: Props & {
+  penTables: readonly (readonly [key: string, name: string])[];
+  onColours: () => void;
+  touchUps: number;
+  onTouchUp: () => void;
+}) {
   const { data: files = NOTHING } = useReceivedFiles(view?.project ?? "");
   const file = files.find((f) => f.file === view?.spec.file);
   const facts = view?.spec.kind === "received" ? { layers: file?.facts.layers ?? {} } : version?.facts;
@@ -85,6 +92,13 @@ export function ShownFields({
             layers={Object.keys(version?.facts.layers ?? {})}
             onChange={(pens) => void edits.change([viewport], { pens }, "pens of a viewport")}
           />
+          <Tooltip title="Hide lines, or draw them otherwise; it is remembered (E)">
+            <span>
+              <Button sx={SLIM} variant="outlined" disabled={!viewport.linework} onClick={onTouchUp}>
+                {touchUps ? `Touched up (${touchUps})` : "Touch up"}
+              </Button>
+            </span>
+          </Tooltip>
         </Buttons>
       </Rows>
     </Group>

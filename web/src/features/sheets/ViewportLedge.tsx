@@ -46,6 +46,9 @@ interface Props {
   /** Change the colours of materials in pictures. */
   onColours: () => void;
   onOutlineShape: () => void;
+  /** How many touch-ups hold in it. */
+  touchUps: number;
+  onTouchUp: () => void;
 }
 
 const LADDERS = { custom: "Custom", metric: "Metric", feet: "Feet and inches" } as const;
@@ -164,6 +167,8 @@ export function ViewportLedge(props: Props) {
         penTables={props.penTables}
         edits={edits}
         onColours={props.onColours}
+        touchUps={props.touchUps}
+        onTouchUp={props.onTouchUp}
       />
       <ContentsFields
         viewport={viewport}

@@ -24,7 +24,12 @@ export function boardGroups({ commands, viewports, pieces, onToSheets }: Given):
   const copied = piece ? "pieces" : "sheets";
   return [
     viewport && viewports.length === 1 && !pieces.length
-      ? [["Move contents", () => select(viewport.id, true), "Enter"]]
+      ? [
+          ["Move contents", () => select(viewport.id, true), "Enter"],
+          ...(viewport.linework
+            ? [["Touch up", () => commands.touchUps?.begin([viewport.id]), "E"] as const]
+            : []),
+        ]
       : [],
     [
       ["Copy", commands.copy, "Ctrl + C"],

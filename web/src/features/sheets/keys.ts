@@ -4,7 +4,9 @@ import { annotate, useAnnotating, type Tool } from "../../stores/annotating";
 import { useBoard } from "../../stores/board";
 import { select, useSelection } from "../../stores/selection";
 import { useGesture } from "../../stores/gesture";
+import { touchUp, useTouching } from "../../stores/touching";
 import type { Annotate } from "./annotate/useAnnotate";
+import { HIDE, type TouchUps } from "./touchup/useTouchUp";
 
 export const KEYS: readonly (readonly [string, string])[] = [
   ["Arrows", "nudge by 1 mm what is selected, or the contents that are moved"],
@@ -14,6 +16,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ["Ctrl + A", "select all viewports of the sheet"],
   ["Enter, double click", "move contents; then a double click brings what is under it to the middle"],
   ["Escape", "done with contents; cancel a drag; select nothing"],
+  ["E", "touch up what is seen through a viewport: click lines; Delete hides them, Escape ends"],
   ["Page Up, Page Down", "next larger, next smaller scale of the ladder"],
   ["I", "pin, unpin"],
   ["Home, End", "to the front, to the back"],
@@ -54,6 +57,7 @@ export interface KeyCommands {
   help: () => void;
   /** What the keys do while something is annotated; nothing where that cannot be done. */
   annotating?: Annotate;
+  touchUps?: TouchUps;
 }
 
 const TOOL_KEYS: readonly (readonly [string, Tool])[] = [
@@ -96,6 +100,7 @@ export function useKeys(commands: KeyCommands) {
       Home: () => commands.stack(true),
       End: () => commands.stack(false),
       i: commands.pin,
+      e: () => commands.touchUps?.begin(useSelection.getState().selected),
       "1": () => commands.fit(true),
     };
     const always: Record<string, () => void> = {
@@ -137,6 +142,12 @@ export function useKeys(commands: KeyCommands) {
         else if (key === "Backspace")
           useGesture.setState({ outline: { ...outline, points: outline.points.slice(0, -1) } });
         else return;
+      } else if (useTouching.getState().viewport && commands.touchUps) {
+        const { cancel, apply } = commands.touchUps;
+        const hide = () => void apply(HIDE);
+        const command = { Escape: cancel, Enter: () => touchUp(null), Delete: hide, Backspace: hide }[key];
+        if (!(command ?? always[key]) || TOOL_KEYS.some(([pressed]) => pressed === key)) return;
+        (command ?? always[key])?.();
       } else if (useAnnotating.getState().tool && commands.annotating) {
         const { done, cancel, back } = commands.annotating;
         const command = { Enter: done, Escape: cancel, Backspace: back }[key] ?? always[key];

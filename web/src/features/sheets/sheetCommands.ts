@@ -128,15 +128,24 @@ export function useEdits(project: string) {
     const through = (viewport: string) => rows("annotations", project).filter((p) => p.viewport === viewport);
     const onPaperOf = (sheet: string) =>
       rows("annotations", project).filter((p) => p.sheet === sheet && !p.viewport);
-    /** A copy of a viewport, with what is annotated through it. */
+    /** What is drawn otherwise in this viewport alone. */
+    const touchedIn = (viewport: string) => rows("touch_ups", project).filter((t) => t.viewport === viewport);
+    /** A copy of a viewport, with what is annotated through it and drawn otherwise in it. */
     const copiesOf = (v: Viewport, given: ViewportChange): Step[] => {
       const made = copyOf(v, given);
       const sheet = given.sheet ?? v.sheet;
-      return [made, ...through(v.id).map((p) => copyOfPiece(p, { sheet, viewport: made.id }))];
+      return [
+        made,
+        ...through(v.id).map((p) => copyOfPiece(p, { sheet, viewport: made.id })),
+        ...touchedIn(v.id).map(({ version: _, ...row }) =>
+          making("touch_ups", { ...row, id: newId(), viewport: made.id }),
+        ),
+      ];
     };
     const deletingAll = (viewports: readonly Viewport[]): Step[] =>
       viewports.flatMap((v) => [
         ...through(v.id).map((p) => deleting("annotations", p)),
+        ...touchedIn(v.id).map((t) => deleting("touch_ups", t)),
         deleting("viewports", v),
       ]);
     const viewportsOf = (steps: readonly Step[]) =>

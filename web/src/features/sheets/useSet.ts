@@ -6,6 +6,7 @@ import {
   useDisplay,
   useModelVersions,
   useSheets,
+  useTouchUps,
   useViewports,
   useViews,
 } from "../../api/queries";
@@ -19,6 +20,7 @@ export function useSet(project: string, sheetId: string | undefined) {
   const { data: viewports = NOTHING, isSuccess: placed } = useViewports(project);
   const { data: views = NOTHING } = useViews(project);
   const { data: pieces = NOTHING } = useAnnotations(project);
+  const { data: touchUps = NOTHING } = useTouchUps(project);
   const { data: versions = NOTHING } = useModelVersions(project);
   const sheets = useMemo(() => unordered.toSorted((a, b) => a.position - b.position), [unordered]);
   const sheet = sheets.find((s) => s.id === sheetId) ?? sheets[0];
@@ -52,6 +54,8 @@ export function useSet(project: string, sheetId: string | undefined) {
     views,
     /** All annotation of the project. */
     pieces,
+    /** All that is drawn otherwise in its views. */
+    touchUps,
     version: versions[0],
     sheet,
     display,

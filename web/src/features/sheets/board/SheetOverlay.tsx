@@ -15,10 +15,13 @@ import { pictures } from "../../../canvas/pictures";
 import { REST } from "../../../canvas/still";
 import { useBoard } from "../../../stores/board";
 import { useSelection } from "../../../stores/selection";
+import { useTouching } from "../../../stores/touching";
 import { FieldRow } from "../FieldRow";
 import type { AnnotationEdits } from "../annotate/annotationCommands";
 import type { Edits } from "../sheetCommands";
 import type { Annotate } from "../annotate/useAnnotate";
+import { TouchUpOverlay } from "../touchup/TouchUpOverlay";
+import type { TouchUps } from "../touchup/useTouchUp";
 import type { SheetSet } from "../useSet";
 import { AlignmentLines } from "./AlignmentLines";
 import { AnnotateOverlay } from "../annotate/AnnotateOverlay";
@@ -44,6 +47,7 @@ interface Props {
   edits: Edits;
   annotation: AnnotationEdits;
   annotating: Annotate;
+  touchUps: TouchUps;
   onProject: () => void;
   /** To where a view stands first in the register. */
   onGo: (view: string) => void;
@@ -79,11 +83,14 @@ export function SheetOverlay({
   edits,
   annotation,
   annotating,
+  touchUps,
   onProject,
   onGo,
   onPick,
 }: Props) {
   const { on, viewOf, asPlaced } = set;
+  const touching = useTouching((s) => s.viewport);
+  const touched = on.find((v) => v.id === touching);
   const settled = useSettled(camera, display.pieces.length > MANY);
   const { data: fields = NOTHING } = useFields();
   const drag = useMemo(
@@ -184,7 +191,11 @@ export function SheetOverlay({
       <HeldByOthers on={on} pieces={display.pieces} camera={camera} />
       <AlignmentLines camera={camera} />
       <AnnotateOverlay camera={camera} on={on} commands={annotating} />
-      <AnnotateTray set={set} display={display} edits={annotation} />
+      {touched ? (
+        <TouchUpOverlay camera={camera} viewport={touched} display={display} commands={touchUps} />
+      ) : (
+        <AnnotateTray set={set} display={display} edits={annotation} />
+      )}
       {!on.length && !display.pieces.length && !sheet.drawing_list && (
         <EmptySheet camera={camera} sheet={sheet} hasViews={set.views.length > 0} />
       )}

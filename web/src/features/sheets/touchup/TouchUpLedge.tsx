@@ -1,0 +1,208 @@
+/** The ledge while a drawing is touched up: what clicks choose, and what becomes of what is chosen. */
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Tooltip from "@mui/material/Tooltip";
+import type { DisplayList, TouchUpChange, Viewport } from "../../../api/client";
+import { ROLES } from "../../../canvas/penColours";
+import { ChoiceField } from "../../../components/ChoiceField";
+import { choicesOf } from "../../../components/choices";
+import { Buttons, Group, Ledge, Rows } from "../../../components/Ledge";
+import { ToggleButton } from "../../../components/ToggleButton";
+import { touchBy, touchUp, useTouching, type Chosen, type Mode } from "../../../stores/touching";
+import type { SheetSet } from "../useSet";
+import { choiceWords, classWords, likes } from "./choices";
+import { TouchUpList } from "./TouchUpList";
+import { HIDE, NO_STROKE, type TouchUps } from "./useTouchUp";
+
+const MODES: readonly (readonly [Mode, string, string])[] = [
+  ["lines", "Lines", "Lines as far as they run, and what is cut"],
+  ["part", "Part", "A part of a line, between two clicks"],
+  ["extend", "Extend", "A line drawn out to another: click it near its end, then the other"],
+];
+const WIDTHS = [0.13, 0.18, 0.25, 0.35, 0.5, 0.7, 1, 1.4, 2] as const;
+const COLOURS = choicesOf({
+  "#1b1f24": "Ink",
+  "#6b7378": "Grey",
+  "#a9afb3": "Pale grey",
+  "#9c3f24": "Rust",
+  "#2d5c66": "Sea",
+});
+const PATTERNS = ["solid", "dashed", "short dashes", "dotted", "chain", "double chain"] as const;
+const FILLS = choicesOf({
+  none: "Nothing",
+  "#1b1f24": "Solid ink",
+  "#6b7378": "Solid grey",
+  "#dcd9d0": "Pale",
+});
+
+interface Props {
+  set: SheetSet;
+  viewport: Viewport;
+  display: DisplayList;
+  commands: TouchUps;
+}
+
+export function TouchUpLedge({ set, viewport, display, commands }: Props) {
+  const { mode, chosen, begun, inAll } = useTouching();
+  return (
+    <Ledge label="Ledge: touch up">
+      <Group name="Touch up">
+        <Rows>
+          <Box role="status" sx={{ width: 216, height: 45, fontSize: 12.5, lineHeight: 1.35 }}>
+            {hint(mode, chosen, Boolean(begun))}
+          </Box>
+          <Box sx={{ display: "flex", gap: 0.5 }}>
+            {MODES.map(([key, name, tip]) => (
+              <ToggleButton key={key} on={mode === key} name={name} tip={tip} onToggle={() => touchBy(key)} />
+            ))}
+          </Box>
+        </Rows>
+      </Group>
+      {chosen.length > 0 && <ChosenFields chosen={chosen} commands={commands} />}
+      <Group name="Holds in">
+        <ChoiceField
+          label="Touched up in"
+          width={196}
+          value={inAll ? "view" : "viewport"}
+          choices={[
+            ["view", "Every viewport of the view"],
+            ["viewport", "This viewport alone"],
+          ]}
+          onChoose={(to) => useTouching.setState({ inAll: to === "view" })}
+        />
+      </Group>
+      <TouchUpList set={set} viewport={viewport} display={display} commands={commands} />
+      <Box sx={{ ml: "auto", pt: "20px" }}>
+        <Button variant="contained" onClick={() => touchUp(null)}>
+          Done
+        </Button>
+      </Box>
+    </Ledge>
+  );
+}
+
+function hint(mode: Mode, chosen: readonly Chosen[], begun: boolean): string {
+  const [first] = chosen;
+  if (mode === "part")
+    return begun
+      ? "Click where the part ends: at a corner, a crossing, or anywhere along the line."
+      : "Click where a part of a line begins.";
+  if (mode === "extend")
+    return begun ? "Click the line that it is drawn out to." : "Click a line near the end to be drawn out.";
+  if (!first) return "Click a line, or what is cut. Shift chooses several. Escape ends.";
+  return chosen.length > 1 ? `${chosen.length} lines are chosen.` : sentence(first);
+}
+
+function sentence({ choice, picked }: Chosen): string {
+  const of = choice.kind === "alike" ? "" : classWords(picked.ifcClass);
+  const role = choice.kind === "stretch" || choice.kind === "round" ? `${picked.role} ` : "";
+  const words = `${role}${choiceWords(choice)}${of && ` of a ${of}`}`;
+  return `${words.slice(0, 1).toUpperCase()}${words.slice(1)}.`;
+}
+
+function ChosenFields({ chosen, commands }: { chosen: readonly Chosen[]; commands: TouchUps }) {
+  const [first] = chosen;
+  if (!first) return null;
+  const areas = chosen.every((c) => c.choice.kind === "area");
+  const like = chosen.length === 1 ? likes(first.picked) : [];
+  const stroke = (to: Partial<TouchUpChange["stroke"]>) =>
+    void commands.apply({ hidden: false, stroke: { ...NO_STROKE, ...to } });
+  return (
+    <>
+      <Group name="Chosen">
+        <Rows>
+          <Buttons>
+            <Tooltip title="Leave it out of the drawing (Delete)">
+              <Button variant="contained" onClick={() => void commands.apply(HIDE)}>
+                Hide
+              </Button>
+            </Tooltip>
+          </Buttons>
+          {like.length > 0 && (
+            <ChoiceField
+              label="Choose all alike"
+              width={150}
+              value=""
+              choices={[["", "Alike…"], ...like.map(([name], k) => [String(k), name] as const)]}
+              onChoose={(k) => {
+                const wanted = like[Number(k)];
+                if (k && wanted) void commands.widen(wanted[1]);
+              }}
+            />
+          )}
+        </Rows>
+      </Group>
+      {areas ? (
+        <Group name="Filled with">
+          <ChoiceField
+            label="Fill"
+            width={120}
+            value=""
+            choices={[["", "As it is"], ...FILLS]}
+            onChoose={(fill) => fill && void commands.apply(filled(fill === "none" ? "" : fill))}
+          />
+        </Group>
+      ) : (
+        <Group name="Drawn with">
+          <Rows>
+            <ChoiceField
+              label="Line role"
+              width={104}
+              value=""
+              choices={[["", "Its own"], ...ROLES.map((role) => [role, role] as const)]}
+              onChoose={(role) =>
+                role &&
+                void commands.apply({
+                  hidden: false,
+                  stroke: NO_STROKE,
+                  role: role as NonNullable<TouchUpChange["role"]>,
+                })
+              }
+            />
+            <ChoiceField
+              label="Width"
+              width={104}
+              value=""
+              choices={[["", "Its own"], ...WIDTHS.map((w) => [String(w), `${w.toFixed(2)} mm`] as const)]}
+              onChoose={(width) => width && stroke({ width: Number(width) })}
+            />
+          </Rows>
+          <Rows>
+            <ChoiceField
+              label="Colour"
+              width={104}
+              value=""
+              choices={[["", "Its own"], ...COLOURS]}
+              onChoose={(colour) => colour && stroke({ colour })}
+            />
+            <ChoiceField
+              label="Pattern"
+              width={104}
+              value=""
+              choices={[["", "Its own"], ...PATTERNS.map((p) => [p, p] as const)]}
+              onChoose={(pattern) =>
+                pattern && stroke({ pattern: pattern as NonNullable<TouchUpChange["stroke"]["pattern"]> })
+              }
+            />
+          </Rows>
+        </Group>
+      )}
+    </>
+  );
+}
+
+const filled = (fill: string): TouchUpChange => ({
+  hidden: false,
+  stroke: NO_STROKE,
+  cut: {
+    match: "",
+    fill,
+    opacity: 100,
+    hatch: "",
+    spacing: 1.5,
+    angle: 0,
+    width: 0.13,
+    colour: "#1b1f24",
+    screen: 100,
+  },
+});
