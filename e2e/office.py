@@ -34,6 +34,7 @@ from server.events.hub import hub
 from server.jobs.models import Job, Worker
 from server.projects.models import Project
 from server.sheets.models import Viewport
+from server.views.drawings import order_all_out_of_date
 
 # The browser's driver runs its own event loop in this thread; Django's ORM is used beside it, not within.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
@@ -373,6 +374,18 @@ class PlanOffice(SheetsOffice):
     def click(self, u: float, v: float) -> None:
         self.page.mouse.move(*self.at(u, v))
         self.page.mouse.click(*self.at(u, v))
+
+    def next_version(self) -> None:
+        """The second version of the building is brought in by somebody else, and everything is drawn anew."""
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "second.ifc"
+            write_observatory(str(path), revised=True)
+            import_model(self.project, SimpleUploadedFile(path.name, path.read_bytes()), self.project.owner)
+        finish_jobs(self.project)
+        order_all_out_of_date(self.project)
+        finish_jobs(self.project)
+        self.page.reload()
+        expect(self.viewport(PLAN)).to_be_visible()
 
     def place_plan(self) -> None:
         self.place_by_key(PLAN)

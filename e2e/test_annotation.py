@@ -4,20 +4,14 @@ to it."""
 from __future__ import annotations
 
 import re
-import tempfile
 from pathlib import Path
 
-from django.core.files.uploadedfile import SimpleUploadedFile
 from playwright.sync_api import expect
 
-from demo.building import write_observatory
-from demo.project import finish_jobs
 from drafting.tests.pdf_reading import text
 from e2e.office import PLAN, PlanOffice
 from server.annotations.models import Annotation
-from server.buildings.services import import_model
 from server.sheets.models import Sheet
-from server.views.drawings import order_all_out_of_date
 
 #: The jambs of the window in the south wall that is widened in the second version; u, mm.
 LEFT, RIGHT, WIDENED = 5400.0, 7200.0, 7800.0
@@ -33,18 +27,6 @@ class AnnotationTests(PlanOffice):
             expect(status).to_contain_text("second point" if k == 0 else "dimension line lies")
         self.click(*line)
         expect(status).to_contain_text("further points")
-
-    def next_version(self) -> None:
-        """The second version of the building is brought in by somebody else, and everything is drawn anew."""
-        with tempfile.TemporaryDirectory() as folder:
-            path = Path(folder) / "second.ifc"
-            write_observatory(str(path), revised=True)
-            import_model(self.project, SimpleUploadedFile(path.name, path.read_bytes()), self.project.owner)
-        finish_jobs(self.project)
-        order_all_out_of_date(self.project)
-        finish_jobs(self.project)
-        self.page.reload()
-        expect(self.viewport(PLAN)).to_be_visible()
 
     def test_a_dimension_is_true_on_two_sheets_and_says_what_a_new_version_changes(self):
         page = self.page
