@@ -111,7 +111,7 @@ def compose(
         tuple(
             TouchUpFound(viewport.id, each.id, each.redrawn is not None)
             for viewport, _ in marked
-            for each in viewport.touch_ups
+            for each in viewport.touched.touch_ups
         ),
     )
 
@@ -165,6 +165,7 @@ def _drawing(viewport: Viewport, table: PenTableSpec, sheet: Sheet) -> Iterator[
 def drawing_of(viewport: Viewport, table: PenTableSpec = CONSTRUCTION) -> Drawing:
     """A viewport's window on its linework, drawn with a pen table and with what differs from it there."""
     lines = viewport.appearance.has_lines
+    cuts = tuple(cut.as_tone for cut in table.cuts) if viewport.touched.tones else table.cuts
     return Drawing(
         viewport=viewport.id,
         linework=viewport.linework,
@@ -174,8 +175,8 @@ def drawing_of(viewport: Viewport, table: PenTableSpec = CONSTRUCTION) -> Drawin
         place=viewport.to_paper(0.0, 0.0),
         pens={role: table.pens[role].changed(viewport.pens.roles.get(role)) for role in ROLES if lines},
         layers={name: change.change for name, change in table.layers.items()} | dict(viewport.pens.layers),
-        cuts=table.cuts if lines else (),
+        cuts=cuts if lines else (),
         outline=OUTLINE_PEN if viewport.framed else None,
         opaque=viewport.opaque,
-        redrawn=tuple(each.redrawn for each in viewport.touch_ups if each.redrawn and lines),
+        redrawn=viewport.touched.redrawn if lines else (),
     )

@@ -43,6 +43,27 @@ class FoundTouchUp:
 
 
 @dataclass(frozen=True)
+class TouchedUp:
+    """What is drawn otherwise in a viewport than in its view's drawing.
+
+    Attributes:
+        touch_ups: in the order in which they were made.
+        simplified: what is left out for its scale; None where nothing is.
+        tones: whether hatches turn to fills of their tone.
+    """
+
+    touch_ups: tuple[FoundTouchUp, ...] = ()
+    simplified: Redrawn | None = None
+    tones: bool = False
+
+    @property
+    def redrawn(self) -> tuple[Redrawn, ...]:
+        """What is drawn otherwise: what was done by hand goes over what a rule leaves out."""
+        made = [self.simplified, *(each.redrawn for each in self.touch_ups)]
+        return tuple(each for each in made if each is not None)
+
+
+@dataclass(frozen=True)
 class Viewport:
     """A window on a view.
 
@@ -67,7 +88,7 @@ class Viewport:
         room_offsets: by the id of a room, by how much its name was moved by hand, mm.
         appearance: whether it shows lines, colours or light.
         picture: the key of the picture under its lines; blank for none.
-        touch_ups: what is drawn otherwise in it, in the order in which that was done.
+        touched: what is drawn otherwise in it.
     """
 
     id: str
@@ -91,7 +112,7 @@ class Viewport:
     room_offsets: Mapping[str, Point] = field(default_factory=dict)
     appearance: Appearance = LINES_ONLY
     picture: str = ""
-    touch_ups: tuple[FoundTouchUp, ...] = ()
+    touched: TouchedUp = TouchedUp()
 
     @property
     def scale_text(self) -> str:

@@ -38,6 +38,12 @@ class HatchLine:
     dashes: tuple[float, ...] = ()
     slide: float = 0.0
 
+    @property
+    def inked(self) -> float:
+        """The share of an area that its lines cover, for each mm of their width at a spacing of 1 mm."""
+        dash = sum(self.dashes[::2]) / sum(self.dashes) if self.dashes else 1.0
+        return dash / self.apart
+
 
 HatchName = Literal["", "diagonal", "pairs", "crossed", "grain", "stipple", "loops", "earth"]
 #: Hatches by common practice (ISO 128-3): figures for a spacing of 1 mm.

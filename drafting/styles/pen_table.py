@@ -14,7 +14,7 @@ from drafting.linework.model import ROLES, Role
 from drafting.schema import CLOSED, Colour, ColourOrNone, Number, parse
 from drafting.styles.hatches import HATCHES, HatchLine, HatchName
 from drafting.styles.patterns import PATTERNS, PatternName
-from drafting.styles.pens import INK, Pen, PenChange, Width
+from drafting.styles.pens import INK, PAPER, Pen, PenChange, Width, mixed, screened
 
 MIN_SPACING, MAX_SPACING = 0.3, 50.0
 MAX_CUT_STYLES = 60
@@ -91,6 +91,15 @@ class CutStyle:
     def pen(self) -> Pen:
         """What its hatch is drawn with."""
         return Pen(self.width, self.colour, (), self.screen)
+
+    @property
+    def as_tone(self) -> CutStyle:
+        """The same without its hatch: filled with as much ink as that has."""
+        if not self.hatch:
+            return self
+        inked = sum(family.inked * self.width / self.spacing for family in self.lines)
+        ink, paper = screened(self.colour, self.screen), self.fill or PAPER
+        return replace(self, hatch="", fill=mixed(ink, paper, min(inked, 1.0)))
 
     def matches(self, material: str) -> bool:
         """Whether a material of this name is filled so.

@@ -79,6 +79,16 @@ def screened(colour: str, screen: float) -> str:
     return "#" + "".join(f"{math.floor(255.5 - (255 - part) * screen / 100):02x}" for part in parts)
 
 
+def mixed(colour: str, other: str, share: float) -> str:
+    """A share of one colour, from 0 to 1, and the rest of another.
+
+    >>> mixed("#000000", "#ffffff", 0.25)
+    '#bfbfbf'
+    """
+    pairs = ((int(colour[k : k + 2], 16), int(other[k : k + 2], 16)) for k in (1, 3, 5))
+    return "#" + "".join(f"{round(a * share + b * (1 - share)):02x}" for a, b in pairs)
+
+
 #: ISO 5457: centring marks are 0.7 mm lines.
 CENTRING_PEN = Pen(0.7)
 ZONE_PEN = Pen(0.35)

@@ -29,7 +29,7 @@ from drafting.sheets.scale import Scale
 from drafting.sheets.sheet import Sheet
 from drafting.sheets.template import Part
 from drafting.sheets.template_presets import STANDARD
-from drafting.sheets.viewport import FoundTouchUp, Viewport
+from drafting.sheets.viewport import FoundTouchUp, TouchedUp, Viewport
 from drafting.sheets.viewport_marks import ViewportMarks
 from drafting.styles.pen_table import CutStyle
 from drafting.styles.pens import PAPER
@@ -109,11 +109,13 @@ class RuleTests(TestCase):
         lost, kept = FoundTouchUp("a", None), FoundTouchUp("b", Redrawn(hidden=True))
         (found,) = self.breaks(
             "touch-ups-lost",
-            one(sheet([replace(PLAN, touch_ups=(lost, kept))])),
+            one(sheet([replace(PLAN, touched=TouchedUp((lost, kept)))])),
             "1 touch-up no longer finds",
         )
         self.assertEqual(found.at, PLAN.box.middle)
-        self.assertEqual(self.found("touch-ups-lost", one(sheet([replace(PLAN, touch_ups=(kept,))]))), [])
+        self.assertEqual(
+            self.found("touch-ups-lost", one(sheet([replace(PLAN, touched=TouchedUp((kept,)))]))), []
+        )
 
     def test_rule_figures_typed_over(self):
         typed = piece("followed", overrides=("to suit",))

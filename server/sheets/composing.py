@@ -30,7 +30,7 @@ from drafting.sheets.picture import Picture
 from drafting.sheets.reference_marks import Reference, Subject, marks_in
 from drafting.sheets.room_tags import filled_rooms_in, room_tags_in
 from drafting.sheets.template import TemplateSpec
-from drafting.sheets.viewport import NOT_TO_SCALE, FoundTouchUp
+from drafting.sheets.viewport import NOT_TO_SCALE, TouchedUp
 from drafting.sheets.viewport import Viewport as CoreViewport
 from drafting.sheets.viewport_marks import ViewportMarks
 from drafting.styles.pen_table import PenTableSpec
@@ -113,7 +113,7 @@ IssueColumns = Callable[[Project, int], tuple[list[tuple[str, str]], Mapping[str
 _issue_columns: list[IssueColumns] = []
 
 
-TouchUpsIn = Callable[[Sheet, Sequence[Viewport], "WholeSet"], Mapping[str, tuple[FoundTouchUp, ...]]]
+TouchUpsIn = Callable[[Sheet, Sequence[Viewport], "WholeSet"], Mapping[str, TouchedUp]]
 _touch_ups: list[TouchUpsIn] = []
 
 
@@ -158,7 +158,7 @@ def _touched_up(made: core.Sheet, sheet: Sheet, rows: Sequence[Viewport], whole:
     """A sheet with what is drawn otherwise in its viewports."""
     for source in _touch_ups:
         found = source(sheet, rows, whole)
-        viewports = (replace(each, touch_ups=found.get(each.id, ())) for each in made.viewports)
+        viewports = (replace(each, touched=found.get(each.id, TouchedUp())) for each in made.viewports)
         made = replace(made, viewports=tuple(viewports))
     return made
 

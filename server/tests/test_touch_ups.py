@@ -82,6 +82,24 @@ class TouchUpTests(TouchUpCase):
         self.assertEqual(again["spec"], spec)
         self.assertEqual([each["found"] for each in self.drawing()[1]], [False])
 
+    def test_a_view_is_simplified_in_viewports_of_a_small_scale_alone(self):
+        small = self.place(scale="1:500", at=[300, 200])
+        rule = {"from_scale": 200, "apart": 0.5, "small": 0.7, "fills": True}
+        view = self.call("get", f"views/{self.view}/")
+        view = self.call("patch", f"views/{self.view}/", {"simplification": rule, "version": view["version"]})
+        self.assertEqual(view["simplification"], rule)
+        self.assertEqual(self.drawing()[0], [])
+        (redrawn,), _ = self.drawing(small)
+        # The wall is 0.2 m thick: 0.4 mm at this scale.
+        self.assertTrue(redrawn["hidden"] and (redrawn["whole"] or redrawn["parts"]))
+        # What is done by hand goes over it.
+        self.touch(self.face(role="cut"))
+        self.assertEqual([each["hidden"] for each in self.drawing(small)[0]], [True, False])
+        refused = {"simplification": {"from_scale": -5}, "version": view["version"]}
+        self.assertIn("from scale", self.call("patch", f"views/{self.view}/", refused, 400)["detail"])
+        self.call("patch", f"views/{self.view}/", {"simplification": None, "version": view["version"]})
+        self.assertEqual([each["hidden"] for each in self.drawing(small)[0]], [False])
+
     def test_it_is_plotted_as_it_is_drawn(self):
         def widths():
             return [stroke.width for stroke in strokes(self.plotted(self.project)[1]) if stroke.width > 1.3]

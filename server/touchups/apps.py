@@ -8,6 +8,6 @@ class TouchUpsConfig(AppConfig):
 
     def ready(self) -> None:
         from server.sheets.composing import register_touch_ups
-        from server.touchups.finding import touch_ups_in
+        from server.touchups.finding import touched_up
 
-        register_touch_ups(touch_ups_in)
+        register_touch_ups(touched_up)

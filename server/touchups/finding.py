@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
 from collections.abc import Mapping, Sequence
+from functools import lru_cache
 
 from django.db.models import F, Q
 
-from drafting.sheets.viewport import FoundTouchUp
+from drafting.linework.model import Linework as CoreLinework
+from drafting.sheets.viewport import FoundTouchUp, TouchedUp
+from drafting.styles.redrawn import Redrawn
 from drafting.touchup.drawing import TouchedDrawing
-from server.annotations.drawn import corners_of, drawn_linework, lines_of
+from drafting.touchup.simplification import Simplification
+from server.annotations.drawn import MAX_KEPT, corners_of, drawn_linework, lines_of
 from server.buildings.models import newest_version
 from server.sheets.composing import WholeSet
 from server.sheets.models import Sheet, Viewport
@@ -17,27 +20,31 @@ from server.touchups.models import TouchUp
 from server.views.models import Drawn, View
 
 
-def touch_ups_in(
-    sheet: Sheet, viewports: Sequence[Viewport], whole: WholeSet
-) -> Mapping[str, tuple[FoundTouchUp, ...]]:
-    """The touch-ups of the viewports on a sheet, by the ids of these, with what they find there."""
+def touched_up(sheet: Sheet, viewports: Sequence[Viewport], whole: WholeSet) -> Mapping[str, TouchedUp]:
+    """What is drawn otherwise in the viewports on a sheet, by the ids of these."""
     views = [row.view_id for row in viewports]
-    rows = list(
-        TouchUp.objects.filter(Q(viewport=None) | Q(viewport__view=F("view")), view__in=views).order_by(
-            "position", "id"
-        )
-    )
-    if not rows:
-        return {}
-    found: dict[str, list[FoundTouchUp]] = defaultdict(list)
+    in_this = Q(viewport=None) | Q(viewport__view=F("view"))
+    rows = list(TouchUp.objects.filter(in_this, view__in=views).order_by("position", "id"))
+    found = {}
     for viewport in viewports:
-        own = [
-            row for row in rows if row.view_id == viewport.view_id and row.viewport_id in (None, viewport.pk)
-        ]
+        of_view = [row for row in rows if row.view_id == viewport.view_id]
+        own = [row for row in of_view if row.viewport_id in (None, viewport.pk)]
         drawing = touched_drawing(viewport.drawn, viewport.view, whole.grid, whole.storeys) if own else None
-        if drawing is not None:
-            found[str(viewport.pk)] = [FoundTouchUp(str(row.pk), row.as_core.redrawn(drawing)) for row in own]
-    return {viewport: tuple(each) for viewport, each in found.items()}
+        made = tuple(FoundTouchUp(str(row.pk), row.as_core.redrawn(drawing)) for row in own if drawing)
+        rule = viewport.view.simplified_by
+        if rule and viewport.drawn.linework and rule.holds_at(float(viewport.scale.ratio)):
+            linework, _ = drawn_linework(viewport.drawn.linework)
+            simplified = _simplified(linework, rule, float(viewport.scale.ratio))
+            found[str(viewport.pk)] = TouchedUp(made, simplified, rule.fills)
+        elif made:
+            found[str(viewport.pk)] = TouchedUp(made)
+    return found
+
+
+@lru_cache(maxsize=MAX_KEPT)
+def _simplified(linework: CoreLinework, rule: Simplification, ratio: float) -> Redrawn:
+    """What a rule leaves out of a drawing; of one that is kept ready, worked out once."""
+    return rule.redrawn(linework, ratio)
 
 
 def touched_drawing(

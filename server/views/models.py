@@ -6,6 +6,9 @@ from typing import Any
 
 from django.db import models
 
+from drafting.errors import ViewError
+from drafting.schema import parse
+from drafting.touchup.simplification import Simplification
 from drafting.views.spec import AnyView, parse_view_spec
 from server.buildings.models import ModelVersion
 from server.common.models import VersionedModel
@@ -92,6 +95,8 @@ class View(Drawn, VersionedModel):
     position = models.PositiveIntegerField(default=0)
     subset = models.ForeignKey(Subset, models.SET_NULL, null=True, blank=True, related_name="views")
     held = models.BooleanField(default=False)
+    #: The core's Simplification, for viewports at small scales; null where it is not simplified.
+    simplification = models.JSONField(null=True, blank=True, default=None)
 
     class Meta:
         ordering = ["position", "name"]
@@ -103,6 +108,14 @@ class View(Drawn, VersionedModel):
     def as_core(self) -> AnyView:
         """Its own description."""
         return parse_view_spec(self.spec)
+
+    @property
+    def simplified_by(self) -> Simplification | None:
+        """The rule by which it is simplified at small scales."""
+        if self.simplification is None:
+            return None
+        rule: Simplification = parse(Simplification, self.simplification, "rule", ViewError)
+        return rule
 
     @property
     def is_received(self) -> bool:

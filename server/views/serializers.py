@@ -9,6 +9,7 @@ from rest_framework import serializers
 
 from drafting.errors import ViewError
 from drafting.received.facts import ReceivedFacts
+from drafting.touchup.simplification import Simplification
 from drafting.views.line_settings import LineSettings
 from drafting.views.shown import Shown
 from drafting.views.spec import AnyView
@@ -68,6 +69,7 @@ class ViewSerializer(RowSerializer):
     project = OwnProjectField()
     spec = ShapeField(AnyView, "view", ViewError, "ViewSpec")
     name = serializers.CharField(max_length=200, required=False)
+    simplification = ShapeField(Simplification, "rule", ViewError, required=False, allow_null=True)
     linework = serializers.CharField(source="linework_id", read_only=True, allow_null=True)
     wanted = serializers.CharField(read_only=True, help_text="The key of the drawing that it asks for now.")
     extents = serializers.SerializerMethodField()
@@ -82,9 +84,8 @@ class ViewSerializer(RowSerializer):
     class Meta:
         model = View
         fields = [
-            "id", "project", "name", "spec", "position", "held", "subset", "drawn_from", "linework",
-            "wanted", "extents",
-            "axes", "notes", "state", "version",
+            "id", "project", "name", "spec", "position", "held", "subset", "simplification", "drawn_from",
+            "linework", "wanted", "extents", "axes", "notes", "state", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:

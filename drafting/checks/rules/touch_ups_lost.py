@@ -10,7 +10,7 @@ from drafting.checks.findings import Found, Rule
 
 def _find(checked: CheckedSet) -> Iterator[Found]:
     for sheet, viewport in checked.each_viewport():
-        lost = sum(each.redrawn is None for each in viewport.placed.touch_ups)
+        lost = sum(each.redrawn is None for each in viewport.placed.touched.touch_ups)
         if lost:
             what = f"{lost} touch-ups no longer find their lines"
             if lost == 1:

@@ -5723,6 +5723,7 @@ export interface components {
             held?: boolean;
             /** Format: uuid */
             subset?: string | null;
+            simplification?: components["schemas"]["SimplificationRequest"] | null;
             /** @description Number of the model version; heeded when a held view is made. */
             drawn_from?: number | null;
             /** @description The version that this change is made from. */
@@ -7884,6 +7885,56 @@ export interface components {
             /** @description Whether it is the one that asks. */
             readonly here: boolean;
         };
+        /**
+         * @description What becomes of a view in viewports at small scales.
+         *
+         *     Attributes:
+         *         from_scale: it holds at one to this, and smaller.
+         *         apart: a line nearer than this to a heavier or longer one that it runs beside is left out; paper mm.
+         *         small: an element that is drawn smaller than this both ways is left out; paper mm.
+         *         fills: whether hatches turn to fills of their tone.
+         */
+        Simplification: {
+            /** @default 200 */
+            from_scale: number;
+            /**
+             * @description Paper mm.
+             * @default 0.25
+             */
+            apart: number;
+            /**
+             * @description Paper mm.
+             * @default 0.7
+             */
+            small: number;
+            /** @default true */
+            fills: boolean;
+        };
+        /**
+         * @description What becomes of a view in viewports at small scales.
+         *
+         *     Attributes:
+         *         from_scale: it holds at one to this, and smaller.
+         *         apart: a line nearer than this to a heavier or longer one that it runs beside is left out; paper mm.
+         *         small: an element that is drawn smaller than this both ways is left out; paper mm.
+         *         fills: whether hatches turn to fills of their tone.
+         */
+        SimplificationRequest: {
+            /** @default 200 */
+            from_scale: number;
+            /**
+             * @description Paper mm.
+             * @default 0.25
+             */
+            apart: number;
+            /**
+             * @description Paper mm.
+             * @default 0.7
+             */
+            small: number;
+            /** @default true */
+            fills: boolean;
+        };
         /** @description Whether a file of an unlikely size is used, and in which unit. */
         SizeAnswerRequest: {
             use: boolean;
@@ -8729,6 +8780,7 @@ export interface components {
             held?: boolean;
             /** Format: uuid */
             subset?: string | null;
+            simplification?: components["schemas"]["Simplification"] | null;
             /** @description Number of the model version; heeded when a held view is made. */
             drawn_from?: number | null;
             readonly linework: string | null;
@@ -8757,6 +8809,7 @@ export interface components {
             held?: boolean;
             /** Format: uuid */
             subset?: string | null;
+            simplification?: components["schemas"]["SimplificationRequest"] | null;
             /** @description Number of the model version; heeded when a held view is made. */
             drawn_from?: number | null;
             /** @description The version that this change is made from. */

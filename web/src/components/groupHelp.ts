@@ -16,6 +16,12 @@ export const GROUP_HELP: Readonly<Record<string, string>> = {
   Contents: "What this viewport shows otherwise than its view: elements, pens, annotation.",
   "Title, marks": "The drawing title, and marks of sections, levels, grid and rooms.",
   "On the sheet": "Pinned it is not moved by mistake; a frame can be drawn round it.",
+  "Touch up":
+    "Lines and cuts that are clicked are hidden or drawn otherwise; it is remembered by what they are.",
+  "Holds in": "Whether a touch-up is seen wherever the view stands, or in this viewport alone.",
+  "Touched up": "What was touched up in this view: shown, and taken back one by one or all.",
+  "Small scales":
+    "Rules by which the view is simplified where its scale is small; the board shows what is left.",
   Align: "Puts the edges or middles of the chosen ones in line; the last one chosen stays.",
   "Line up by building": "Moves the chosen ones until the same point of the building stands in line.",
   "Spread evenly": "Leaves equal gaps between the chosen ones.",

@@ -11,6 +11,7 @@ import { ToggleButton } from "../../../components/ToggleButton";
 import { touchBy, touchUp, useTouching, type Chosen, type Mode } from "../../../stores/touching";
 import type { SheetSet } from "../useSet";
 import { choiceWords, classWords, likes } from "./choices";
+import { ScaleRule } from "./ScaleRule";
 import { TouchUpList } from "./TouchUpList";
 import { HIDE, NO_STROKE, type TouchUps } from "./useTouchUp";
 
@@ -44,6 +45,7 @@ interface Props {
 
 export function TouchUpLedge({ set, viewport, display, commands }: Props) {
   const { mode, chosen, begun, inAll } = useTouching();
+  const view = set.viewOf(viewport.view);
   return (
     <Ledge label="Ledge: touch up">
       <Group name="Touch up">
@@ -71,6 +73,7 @@ export function TouchUpLedge({ set, viewport, display, commands }: Props) {
           onChoose={(to) => useTouching.setState({ inAll: to === "view" })}
         />
       </Group>
+      {view && view.spec.kind !== "perspective" && <ScaleRule view={view} viewport={viewport} />}
       <TouchUpList set={set} viewport={viewport} display={display} commands={commands} />
       <Box sx={{ ml: "auto", pt: "20px" }}>
         <Button variant="contained" onClick={() => touchUp(null)}>
