@@ -9,7 +9,7 @@ import { useTouching } from "../../../stores/touching";
 import { colours } from "../../../theme/theme";
 import type { SheetSet } from "../useSet";
 import { changeWords, choiceWords } from "./choices";
-import type { TouchUps } from "./useTouchUp";
+import { redrawnIn, type TouchUps } from "./useTouchUp";
 
 interface Props {
   set: SheetSet;
@@ -31,55 +31,60 @@ export function TouchUpList({ set, viewport, display, commands }: Props) {
     display.touch_ups.filter((t) => t.viewport === viewport.id && !t.found).map((t) => t.touch_up),
   );
   const gone = own.filter((t) => lost.has(t.id));
-  if (!own.length) return null;
+  if (!redrawnIn(display, viewport.id).length && !own.length) return null;
   const count = own.length === 1 ? "1 touch-up" : `${own.length} touch-ups`;
   return (
     <Group name="Touched up">
       <Rows>
-        <Buttons>
-          <PopUp button={gone.length ? `${count}, ${gone.length} lost` : count} name="Touch-ups of this view">
-            <Box sx={{ width: 420 }}>
-              <Box component="ul" sx={{ m: 0, p: 1, maxHeight: 300, overflowY: "auto", listStyle: "none" }}>
-                {own.map((t) => (
-                  <Box
-                    component="li"
-                    key={t.id}
-                    sx={{ display: "flex", alignItems: "center", gap: 1, px: 1, fontSize: 12.5 }}
-                  >
-                    <Box sx={{ flex: 1, minWidth: 0, lineHeight: 1.35 }}>
-                      {choiceWords(t.spec.choice)}: <b>{changeWords(t.spec.change)}</b>
-                      {t.viewport !== null && (
-                        <Box component="span" sx={{ color: "text.secondary" }}>
-                          {" "}
-                          in this viewport alone
-                        </Box>
-                      )}
-                      {lost.has(t.id) && (
-                        <Box sx={{ color: colours.rust }}>It no longer finds its line in this drawing.</Box>
-                      )}
-                    </Box>
-                    <Button
-                      aria-label={`Delete: ${choiceWords(t.spec.choice)}`}
-                      onClick={() => void commands.remove([t])}
+        {own.length > 0 && (
+          <Buttons>
+            <PopUp
+              button={gone.length ? `${count}, ${gone.length} lost` : count}
+              name="Touch-ups of this view"
+            >
+              <Box sx={{ width: 420 }}>
+                <Box component="ul" sx={{ m: 0, p: 1, maxHeight: 300, overflowY: "auto", listStyle: "none" }}>
+                  {own.map((t) => (
+                    <Box
+                      component="li"
+                      key={t.id}
+                      sx={{ display: "flex", alignItems: "center", gap: 1, px: 1, fontSize: 12.5 }}
                     >
-                      Delete
+                      <Box sx={{ flex: 1, minWidth: 0, lineHeight: 1.35 }}>
+                        {choiceWords(t.spec.choice)}: <b>{changeWords(t.spec.change)}</b>
+                        {t.viewport !== null && (
+                          <Box component="span" sx={{ color: "text.secondary" }}>
+                            {" "}
+                            in this viewport alone
+                          </Box>
+                        )}
+                        {lost.has(t.id) && (
+                          <Box sx={{ color: colours.rust }}>It no longer finds its line in this drawing.</Box>
+                        )}
+                      </Box>
+                      <Button
+                        aria-label={`Delete: ${choiceWords(t.spec.choice)}`}
+                        onClick={() => void commands.remove([t])}
+                      >
+                        Delete
+                      </Button>
+                    </Box>
+                  ))}
+                </Box>
+                <Box sx={{ display: "flex", gap: 1, px: 2, pb: 1.5 }}>
+                  {gone.length > 0 && (
+                    <Button variant="outlined" onClick={() => void commands.remove(gone)}>
+                      Delete {gone.length} lost
                     </Button>
-                  </Box>
-                ))}
-              </Box>
-              <Box sx={{ display: "flex", gap: 1, px: 2, pb: 1.5 }}>
-                {gone.length > 0 && (
-                  <Button variant="outlined" onClick={() => void commands.remove(gone)}>
-                    Delete {gone.length} lost
+                  )}
+                  <Button variant="outlined" onClick={() => void commands.remove(own)}>
+                    Delete all
                   </Button>
-                )}
-                <Button variant="outlined" onClick={() => void commands.remove(own)}>
-                  Delete all
-                </Button>
+                </Box>
               </Box>
-            </Box>
-          </PopUp>
-        </Buttons>
+            </PopUp>
+          </Buttons>
+        )}
         <ToggleButton
           on={shown}
           name="Show"
