@@ -20,7 +20,8 @@ from drafting.building.model import Building
 from drafting.building.reading import read_building
 from drafting.shading.appearance import Appearance, Light
 from drafting.shading.light import sky_ways, way_to_light
-from drafting.shading.picture import FEWEST_PLACES, SKY_APART, picture_of
+from drafting.shading.picture import picture_of
+from drafting.shading.shader import FEWEST_PLACES, SKY_APART
 from drafting.shading.window import Window
 from drafting.views.notation import parse_view
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated, Literal, get_args
 
 from pydantic import Field
@@ -16,6 +16,7 @@ SHOWS: tuple[Show, ...] = get_args(Show)
 #: The fixed light of the drawing convention, along the diagonal of a cube; or the sun.
 Source = Literal["convention", "sun"]
 Background = Literal["none", "plain", "sky"]
+Areas = Literal["none", "cast", "both"]
 MONTHS = (
     "January", "February", "March", "April", "May", "June",
     "July", "August", "September", "October", "November", "December",
@@ -69,6 +70,27 @@ class Light:
 
 
 @dataclass(frozen=True)
+class AreaStyle:
+    """Shadow as areas under the lines of a drawing.
+
+    Attributes:
+        of: none; what is in the shadow of something else; or that and what is turned from the light itself.
+        colour, opacity: they are filled with.
+        hatched: whether they are hatched with that colour instead.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    of: Areas = "none"
+    colour: Colour = "#6b7378"
+    opacity: Annotated[int, Field(ge=5, le=100, description="Per cent.")] = 35
+    hatched: Flag = False
+
+
+NO_AREAS = AreaStyle()
+
+
+@dataclass(frozen=True)
 class Appearance:
     """What a viewport shows of its view.
 
@@ -82,6 +104,7 @@ class Appearance:
         background_colour: of a plain background, and of the top of a sky.
         ground: the level of a plane that receives shadow where the building has no terrain, mm; None for
             none.
+        areas: which shadow is shown as areas, and how they are filled.
     """
 
     __pydantic_config__ = CLOSED
@@ -94,6 +117,7 @@ class Appearance:
     background: Background = "none"
     background_colour: Colour = "#b9cfe0"
     ground: Annotated[Number | None, Field(description="Level of a plane that receives shadow; mm.")] = None
+    areas: AreaStyle = AreaStyle()
 
     @property
     def has_picture(self) -> bool:
@@ -104,6 +128,21 @@ class Appearance:
     def has_lines(self) -> bool:
         """Whether lines are drawn."""
         return self.show != "picture"
+
+    @property
+    def has_areas(self) -> bool:
+        """Whether shadow is shown as areas under its lines."""
+        return self.areas.of != "none" and self.has_lines
+
+    @property
+    def for_areas(self) -> Appearance:
+        """What areas of shadow depend on: the light, as one sharp light, and the ground."""
+        return Appearance(light=replace(self.light, soft=False), shadows=1.0, ground=self.ground)
+
+    @property
+    def for_picture(self) -> Appearance:
+        """What a picture depends on."""
+        return replace(self, areas=NO_AREAS)
 
 
 #: What a viewport shows where nothing is chosen.

@@ -80,5 +80,19 @@ def picture_key(
     model_digest: str, view: AnyView, appearance: Appearance, window: Window, palette: Palette = NO_PALETTE
 ) -> str:
     """The key of a picture, whatever its resolution: made of all else that it depends on."""
-    given = [PICTURE_VERSION, model_digest, dump_view(view), dump(appearance), dump(window), palette]
+    shown = dump(appearance.for_picture)
+    given = [PICTURE_VERSION, model_digest, dump_view(view), shown, dump(window), palette]
+    return hashlib.sha256(json.dumps(given, sort_keys=True).encode()).hexdigest()
+
+
+def areas_key(model_digest: str, view: AnyView, appearance: Appearance, window: Window) -> str:
+    """The key of areas of shadow: made of all that they depend on."""
+    given = [
+        PICTURE_VERSION,
+        model_digest,
+        dump_view(view),
+        dump(appearance.for_areas),
+        dump(window),
+        "areas",
+    ]
     return hashlib.sha256(json.dumps(given, sort_keys=True).encode()).hexdigest()

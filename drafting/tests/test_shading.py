@@ -22,7 +22,8 @@ from drafting.schema import parse
 from drafting.shading.appearance import Appearance, Light
 from drafting.shading.colours import OTHER, colours_of, named_colour
 from drafting.shading.light import sky_ways, sun_place, way_to_light
-from drafting.shading.picture import NIGHT, picture_of
+from drafting.shading.picture import picture_of
+from drafting.shading.shader import NIGHT
 from drafting.shading.tones import FLAT_SHADOW
 from drafting.shading.window import Window, picture_key
 from drafting.sheets.scale import Scale
