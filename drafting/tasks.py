@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Iterator
 from dataclasses import asdict
 from functools import lru_cache
@@ -42,6 +43,7 @@ from drafting.schema import dump
 from drafting.shading.appearance import Appearance
 from drafting.shading.colours import colours_of
 from drafting.shading.picture import picture_of
+from drafting.shading.shadow_areas import shadow_areas_of
 from drafting.shading.window import Window
 from drafting.views.axonometric import Axonometric
 from drafting.views.line_settings import LineSettings
@@ -175,6 +177,25 @@ def shade_view(
     with target.open("wb") as stream:
         Image.fromarray(made.pixels).save(stream, "PNG", compress_level=PNG_LEVEL, dpi=(per_inch, per_inch))
     return list(made.notes)
+
+
+def trace_shadow(
+    stored: Path,
+    view: dict[str, Any],
+    appearance: Appearance,
+    window: Window,
+    target: Path,
+    progress: Progress = silent,
+) -> None:
+    """Trace the areas of shadow of a stored building through a window on a view, and write them to `target`
+    as JSON.
+
+    Raises:
+        ViewError: the building does not have what the view uses; nothing is written.
+    """
+    progress("Opening the model", 0.0)
+    areas = shadow_areas_of(_building(stored), parse_view_spec(view), appearance, window, progress)
+    target.write_text(json.dumps(areas, separators=(",", ":")))
 
 
 def look_at_received(source: Path, name: str, progress: Progress = silent) -> dict[str, Any]:

@@ -17,10 +17,11 @@ from drafting.render.climb_items import climb_items
 from drafting.render.display_list import DisplayList, FieldBox, Link, RoomBox, TitleBox, TouchUpFound
 from drafting.render.drawing_list import drawing_list_items, kept_within, list_box
 from drafting.render.drawing_title import drawing_title_items, title_box
-from drafting.render.items import Drawing, Fill, FlatItem, Item, Shaded
+from drafting.render.items import Drawing, Fill, FlatItem, Hatched, Item, Shaded
 from drafting.render.mark_items import grid_items, level_items, mark_items
 from drafting.render.room_items import LAYER as ROOM_LAYER
 from drafting.render.room_items import ROOM_TINT, room_box, room_items
+from drafting.render.shadow_items import shadow_items
 from drafting.render.template_items import template_items
 from drafting.sheets.sheet import Sheet
 from drafting.sheets.viewport import Viewport
@@ -148,17 +149,20 @@ def _on_floors(viewport: Viewport, about: ViewportMarks) -> Iterator[FlatItem]:
     yield from room_items(about.rooms, viewport.id, floor)
 
 
-def _drawing(viewport: Viewport, table: PenTableSpec, sheet: Sheet) -> Iterator[FlatItem | Shaded | Drawing]:
+def _drawing(
+    viewport: Viewport, table: PenTableSpec, sheet: Sheet
+) -> Iterator[FlatItem | Hatched | Shaded | Drawing]:
     """A viewport's drawing, over its picture and the rooms that are filled in it."""
     filled = sheet.marks.get(viewport.id, ViewportMarks()).filled
     drawing = drawing_of(viewport, table)
-    if (filled or viewport.picture) and drawing.opaque:
+    if (filled or viewport.picture or viewport.shadow) and drawing.opaque:
         yield Fill((viewport.outline,), PAPER, ROOM_LAYER, viewport.id)
         drawing = replace(drawing, opaque=False)
     if viewport.picture:
         yield Shaded(viewport.picture, viewport.id, viewport.box, viewport.outline)
     for rings in filled:
         yield Fill(rings, ROOM_TINT, ROOM_LAYER, viewport.id)
+    yield from shadow_items(viewport)
     yield drawing
 
 

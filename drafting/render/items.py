@@ -260,15 +260,15 @@ class Hatched:
 
     Attributes:
         parts: the lines of its hatch.
-        ring: its outline, paper mm.
-        hatch: which (`HATCHES`); its lines go by the first point of the outline.
+        rings: its outline, then its holes; paper mm.
+        hatch: which (`HATCHES`).
         spacing: of the hatch, paper mm.
     """
 
     __pydantic_config__ = CLOSED
 
     parts: tuple[FlatItem, ...]
-    ring: Points
+    rings: tuple[Points, ...]
     hatch: HatchName
     spacing: Coordinate
     pen: Pen

@@ -33,7 +33,7 @@ def shape_items(placed: PlacedPiece, shape: Shape, source: str) -> Iterator[Item
                 family, shape.spacing, 0.0, [[np.array(ring)]], np.array(ring[0])
             )[:MAX_HATCH_LINES].tolist()
         ]
-        yield Hatched(tuple(lines), ring, shape.hatch, shape.spacing, pen, LAYER, source)
+        yield Hatched(tuple(lines), (ring,), shape.hatch, shape.spacing, pen, LAYER, source)
     if shape.width:
         pen = Pen(shape.width, shape.colour, PATTERNS[shape.pattern])
         yield Path(ring, pen, LAYER, source, closed=shape.is_area)

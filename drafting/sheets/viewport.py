@@ -12,6 +12,7 @@ from shapely import LinearRing
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box, Point
 from drafting.shading.appearance import LINES_ONLY, Appearance
+from drafting.shading.shadow_areas import ShadowAreas
 from drafting.shading.window import Window
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale
@@ -89,6 +90,7 @@ class Viewport:
         appearance: whether it shows lines, colours or light.
         picture: the key of the picture under its lines; blank for none.
         touched: what is drawn otherwise in it.
+        shadow: areas of shadow under its lines; None for none.
     """
 
     id: str
@@ -113,6 +115,7 @@ class Viewport:
     appearance: Appearance = LINES_ONLY
     picture: str = ""
     touched: TouchedUp = TouchedUp()
+    shadow: ShadowAreas | None = None
 
     @property
     def scale_text(self) -> str:

@@ -121,7 +121,7 @@ def state_of_set(project: Project) -> str:
         *(rows(model) for model in (NoteOfList, AnnotationStyle, LibrarySymbol)),
         list(TableFile.objects.filter(project=project).order_by("pk").values_list("pk", "file")),
         rows(View, "linework", "wanted", "held"),
-        rows(Viewport, "linework", "wanted", to_project="sheet__project"),
+        rows(Viewport, "linework", "wanted", "traced", to_project="sheet__project"),
         _issued_of(project),
     ]
     return hashlib.sha256(json.dumps(parts, default=str).encode()).hexdigest()

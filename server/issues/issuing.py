@@ -39,6 +39,7 @@ from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
 from server.sheets.models import Sheet
+from server.sheets.shadow_areas import ready_areas
 
 #: What is known of the fields of sheets before they are composed.
 _KNOWN_BEFORE = {"number", "title", "revision"}
@@ -116,6 +117,7 @@ def issue(job: Job, work: Work) -> None:
     recipients = list(order.recipients.select_related("plot_settings"))
     if not rows or not recipients:
         raise SheetError("The sheets or the recipients of this issue have been deleted. Begin it again.")
+    ready_areas(rows, work)
     looked_at = at_one_moment(project, lambda: checked_set(project, work))
     errors = standing_errors(project, looked_at, {str(row.pk) for row in rows}, work)
     if errors and not order.reason.strip():

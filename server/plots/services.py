@@ -31,6 +31,7 @@ from server.projects.models import Project
 from server.sheets.composing import WholeSet, composed
 from server.sheets.models import Sheet
 from server.sheets.shading import fine_pictures
+from server.sheets.shadow_areas import ready_areas
 from server.sheets.templates import picture_files
 from server.styles.models import PlotSettings
 from server.views.models import Linework, View
@@ -166,6 +167,7 @@ def _pages(
     whole = WholeSet.of(project)
     names = {str(view.pk): view.name for view in View.objects.filter(project=project)}
     pages, facts, notes = [], [], []
+    ready_areas(sheets, work)
     for k, (row, settings) in enumerate(zip(sheets, chosen, strict=True)):
         work.step(f"Composing {row.number}", k / len(sheets))
         sheet, display = composed(row, whole)

@@ -13,8 +13,8 @@ class SheetsConfig(AppConfig):
         from server.common.pruning import register_files, register_task
         from server.jobs.models import Job
         from server.jobs.runner import register
-        from server.sheets import shading, viewports
-        from server.sheets.models import Picture, ShadedPicture
+        from server.sheets import shading, shadow_areas, viewports
+        from server.sheets.models import Picture, ShadedPicture, TracedShadow
         from server.sheets.services import users_of_style
         from server.styles.services import register_users
         from server.views.access import register_holder
@@ -28,8 +28,10 @@ class SheetsConfig(AppConfig):
         register_holder(viewports.holds_linework)
         register_files(Picture, "file")
         register_files(ShadedPicture, "file")
+        register_files(TracedShadow, "file")
         register_task(shading.prune_pictures)
-        register(Job.Kind.SHADE, shading.shade)
+        register_task(shadow_areas.prune_areas)
+        register(Job.Kind.SHADE, shadow_areas.shade)
 
 
 def _load(**kwargs: Any) -> None:

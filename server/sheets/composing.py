@@ -165,7 +165,7 @@ def _touched_up(made: core.Sheet, sheet: Sheet, rows: Sequence[Viewport], whole:
 
 def viewports_of(sheet: Sheet) -> list[Viewport]:
     """The viewports on a sheet with their drawings, the lowest first."""
-    return list(sheet.viewports.select_related("view__linework", "linework"))
+    return list(sheet.viewports.select_related("view__linework", "linework", "traced"))
 
 
 def as_core_sheet(sheet: Sheet, rows: Sequence[Viewport], whole: WholeSet) -> core.Sheet:

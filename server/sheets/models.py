@@ -183,6 +183,17 @@ class ShadedPicture(models.Model):
         return f"{self.key} at {self.per_inch:g}"
 
 
+class TracedShadow(models.Model):
+    """The areas of shadow in a viewport, under the key of all that they depend on."""
+
+    key = models.CharField(max_length=64, unique=True)
+    #: The core's ShadowAreas, as JSON.
+    file = models.CharField(max_length=64)
+
+    def __str__(self) -> str:
+        return self.key
+
+
 class Viewport(Drawn, VersionedModel):
     """A window on a view. Its box in paper mm; its centre in the view's u and v, real mm; its scale exact. It
     has a drawing of its own where it shows something else than its view."""
@@ -235,6 +246,9 @@ class Viewport(Drawn, VersionedModel):
     #: there is for the screen.
     wanted_picture = models.CharField(max_length=64, blank=True, db_index=True, editable=False)
     shaded = models.ForeignKey(ShadedPicture, models.SET_NULL, null=True, related_name="+", editable=False)
+    #: The same of its areas of shadow.
+    wanted_areas = models.CharField(max_length=64, blank=True, db_index=True, editable=False)
+    traced = models.ForeignKey(TracedShadow, models.SET_NULL, null=True, related_name="+", editable=False)
 
     class Meta:
         ordering = ["position", "id"]

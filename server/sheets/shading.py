@@ -63,9 +63,13 @@ def recipe_of(row: Viewport) -> Recipe | None:
     appearance, drawn = row.appearance_as_core, row.drawn
     if not appearance.has_picture or drawn.drawn_from is None or row.view.is_received:
         return None
-    window = Window(row.width, row.height, float(row.scale.ratio), (row.centre_u, row.centre_v), row.turn)
     palette = register_of(row.sheet.project).palette
-    return Recipe(drawn.drawn_from, row.view.shown_with(row.shown), appearance, window, palette)
+    return Recipe(drawn.drawn_from, row.view.shown_with(row.shown), appearance, window_of(row), palette)
+
+
+def window_of(row: Viewport) -> Window:
+    """What of its view is seen through a viewport."""
+    return Window(row.width, row.height, float(row.scale.ratio), (row.centre_u, row.centre_v), row.turn)
 
 
 def order_picture(row: Viewport) -> None:

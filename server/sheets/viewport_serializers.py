@@ -17,7 +17,7 @@ from drafting.styles.pen_table import PenChanges
 from server.common.serializers import RowSerializer
 from server.common.shapes import ShapeField
 from server.projects.models import Project
-from server.sheets.models import ShadedPicture, Sheet, Viewport
+from server.sheets.models import ShadedPicture, Sheet, TracedShadow, Viewport
 from server.views.drawings import state_of
 from server.views.models import STATES, View
 from server.views.serializers import AxesSerializer, shown_field
@@ -135,6 +135,11 @@ class ViewportSerializer(RowSerializer):
     pens = PensField(PenChanges, "viewport's pens", required=False)
     appearance = AppearanceField(Appearance, "viewport's appearance", required=False)
     picture = ShadedPictureSerializer(source="shaded", read_only=True, allow_null=True)
+    areas: serializers.SlugRelatedField[TracedShadow] = serializers.SlugRelatedField(
+        source="traced", slug_field="key", read_only=True, allow_null=True,
+        help_text="The key of its areas of shadow; null where there are none yet.",
+    )  # fmt: skip
+    wanted_areas = serializers.CharField(read_only=True, help_text="The key of those that it asks for now.")
     wanted_picture = serializers.CharField(
         read_only=True, help_text="The key of the picture that is asked for now; blank for none."
     )
@@ -165,7 +170,8 @@ class ViewportSerializer(RowSerializer):
             "centre_u", "centre_v", "turn", "scale", "ratio", "pinned", "framed", "opaque",
             "marks", "levels", "grid", "rooms", "room_fill", "annotation",
             "title_style", "title_offset", "mark_offsets", "room_offsets",
-            "pen_table", "pens", "shown", "appearance", "picture", "wanted_picture",
+            "pen_table", "pens", "shown", "appearance", "picture", "wanted_picture", "areas",
+            "wanted_areas",
             "linework", "wanted", "extents", "axes", "state", "at", "version",
         ]  # fmt: skip
 

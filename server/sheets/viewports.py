@@ -20,9 +20,9 @@ from drafting.styles.pen_table import PenChanges
 from drafting.views.moved import OnPaper
 from server.common.rows import Memo, RowService
 from server.projects.models import Project
-from server.sheets import shading
 from server.sheets.models import Sheet, Viewport
 from server.sheets.services import next_position, register_of
+from server.sheets.shadow_areas import areas_in, order_light
 from server.views import drawings
 from server.views.models import Linework, View
 
@@ -66,7 +66,7 @@ class ViewportService(RowService[Viewport]):
             row.linework, row.drawn_from, row.wanted = None, None, ""
         elif (row.shown, row.view_id) != before:
             order_own_drawing(row)
-        shading.order_picture(row)
+        order_light(row)
 
 
 viewport_service = ViewportService()
@@ -85,7 +85,7 @@ def follow_view(view: View, *, only_ask: bool = False) -> None:
         else:
             order_own_drawing(row)
     for row in Viewport.objects.filter(view=view).exclude(appearance={}):
-        shading.order_picture(row)
+        order_light(row)
 
 
 def follow_axes(view: View, where: OnPaper | None) -> None:
@@ -102,7 +102,7 @@ def give_linework(linework: Linework, version: Any) -> None:
     Viewport.objects.filter(wanted=linework.key).update(linework=linework, drawn_from=version)
     drawn = Viewport.objects.filter(Q(linework=linework) | Q(linework=None, view__linework=linework))
     for row in drawn.exclude(appearance={}):
-        shading.order_picture(row)
+        order_light(row)
 
 
 def holds_linework(key: str, projects: QuerySet[Project]) -> bool:
@@ -132,6 +132,7 @@ def as_core(row: Viewport, number: int) -> CoreViewport:
         pens=pens,
         appearance=row.appearance_as_core,
         picture=row.wanted_picture,
+        shadow=areas_in(row),
         title=row.title_style,  # type: ignore[arg-type]
         title_offset=(row.title_offset[0], row.title_offset[1]),
         mark_offsets={view: tuple((x, y) for x, y in by) for view, by in row.mark_offsets.items()},

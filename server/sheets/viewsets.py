@@ -62,6 +62,7 @@ def _viewports() -> QuerySet[Viewport]:
         "view__subset",
         "linework",
         "shaded",
+        "traced",
     )
 
 

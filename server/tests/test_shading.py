@@ -11,6 +11,7 @@ from django.contrib.auth import get_user_model
 from django.db.models import F
 from PIL import Image
 
+from drafting.tests.pdf_reading import areas
 from server.common import pruning, storage
 from server.jobs.models import Job
 from server.jobs.runner import run
@@ -18,6 +19,8 @@ from server.sheets.models import ShadedPicture, Viewport
 from server.tests.test_plots import PlotCase
 
 SHADED = {"show": "shaded"}
+#: South of the tropics the noon sun is in the north: a south elevation is in its own shadow.
+FROM_BEHIND = {"source": "sun", "month": 6, "day": 21, "hour": 12.0, "latitude": -40.0}
 
 
 def pictures_in(pdf: bytes) -> list[tuple[int, int]]:
@@ -43,6 +46,38 @@ class ShadingTests(PlotCase):
 
     def jobs(self) -> int:
         return Job.objects.filter(kind=Job.Kind.SHADE).count()
+
+    def shadow(self, sheet: int = 0) -> list[dict[str, Any]]:
+        """What is drawn of shadow on a sheet."""
+        items = self.call("get", f"sheets/{self.sheets[sheet]}/display/")["items"]
+        return [item for item in items if item.get("layer") == "Shadows"]
+
+    def test_shadow_is_drawn_as_areas_under_the_lines_and_plotted_as_such(self) -> None:
+        filled = {"of": "both", "colour": "#334455", "opacity": 40}
+        row = self.change(appearance={"light": FROM_BEHIND, "areas": filled})
+        self.assertEqual((row["wanted_picture"], row["areas"]), ("", row["wanted_areas"]))
+        found = self.shadow()
+        self.assertTrue(found)
+        self.assertEqual({(item["type"], item["colour"], item["opacity"]) for item in found},
+                         {("fill", "#334455", 0.4)})  # fmt: skip
+        items = self.call("get", f"sheets/{self.sheets[0]}/display/")["items"]
+        kinds = [item["type"] for item in items if item.get("viewport") == row["id"]]
+        self.assertLess(kinds.index("fill"), kinds.index("drawing"))
+        jobs = self.jobs()
+        hatched = self.change(appearance={"light": FROM_BEHIND, "areas": {"of": "both", "hatched": True}})
+        self.assertEqual((hatched["wanted_areas"], self.jobs()), (row["wanted_areas"], jobs))
+        self.assertEqual({item["type"] for item in self.shadow()}, {"hatch"})
+        self.assertEqual(self.change(appearance={})["areas"], None)
+        self.assertEqual(self.shadow(), [])
+
+    def test_areas_that_are_not_made_yet_are_made_before_a_plot(self) -> None:
+        filled = {"of": "both", "colour": "#334455"}
+        row = self.change(appearance={"light": FROM_BEHIND, "areas": filled})
+        Viewport.objects.filter(pk=row["id"]).update(traced=None)
+        self.assertEqual(self.shadow(), [])
+        _, file = self.plotted(self.project)
+        wanted = tuple(round(int(pair, 16) / 255, 3) for pair in ("33", "44", "55"))
+        self.assertIn(wanted, {tuple(round(c, 3) for c in area.colour) for area in areas(file)})
 
     def test_a_viewport_shows_lines_until_something_else_is_chosen(self) -> None:
         self.assertEqual(self.viewport["appearance"]["show"], "lines")

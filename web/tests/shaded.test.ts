@@ -41,11 +41,17 @@ describe("the picture of a viewport", () => {
   });
 
   it("is coming while another is asked for than there is", () => {
-    const row = (wanted: string, picture: MadePicture | null) =>
-      ({ wanted_picture: wanted, picture }) as unknown as Viewport;
+    const row = (
+      wanted: string,
+      picture: MadePicture | null,
+      wanted_areas = "",
+      areas: string | null = null,
+    ) => ({ wanted_picture: wanted, picture, wanted_areas, areas }) as unknown as Viewport;
     expect(isComing(row("", null))).toBe(false);
     expect(isComing(row("k", null))).toBe(true);
     expect(isComing(row("other", made))).toBe(true);
     expect(isComing(row("k", made))).toBe(false);
+    expect(isComing(row("", null, "areas"))).toBe(true);
+    expect(isComing(row("", null, "areas", "areas"))).toBe(false);
   });
 });

@@ -197,10 +197,10 @@ class DxfBackend(Backend):
 
     def hatched(self, item: Hatched) -> None:
         """A real hatch, whose pattern whoever opens the file can change."""
-        ring = self._placed(np.array(item.ring))
+        rings = [self._placed(np.array(ring)) for ring in item.rings]
         pen = self._tables.attributes(item.layer, item.pen, self._scale)
         unit = item.spacing * self._scale
-        self._tables.hatch(self._layout, [ring], pen, item.hatch, HATCHES[item.hatch], unit, 0.0, ring[0])
+        self._tables.hatch(self._layout, rings, pen, item.hatch, HATCHES[item.hatch], unit, 0.0, rings[0][0])
 
     def symbol(self, item: Inserted) -> None:
         """A block that is put in, which stands once; and the words of this one."""

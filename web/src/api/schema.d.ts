@@ -2522,6 +2522,7 @@ export interface components {
          *         background_colour: of a plain background, and of the top of a sky.
          *         ground: the level of a plane that receives shadow where the building has no terrain, mm; None for
          *             none.
+         *         areas: which shadow is shown as areas, and how they are filled.
          */
         Appearance: {
             /** @default lines */
@@ -2552,6 +2553,15 @@ export interface components {
             background_colour: string;
             /** @description Level of a plane that receives shadow; mm. */
             ground?: number;
+            /**
+             * @default {
+             *       "of": "none",
+             *       "colour": "#6b7378",
+             *       "opacity": 35,
+             *       "hatched": false
+             *     }
+             */
+            areas: components["schemas"]["AreaStyle"];
         };
         /**
          * @description What a viewport shows of its view.
@@ -2566,6 +2576,7 @@ export interface components {
          *         background_colour: of a plain background, and of the top of a sky.
          *         ground: the level of a plane that receives shadow where the building has no terrain, mm; None for
          *             none.
+         *         areas: which shadow is shown as areas, and how they are filled.
          */
         AppearanceRequest: {
             /** @default lines */
@@ -2596,6 +2607,15 @@ export interface components {
             background_colour: string;
             /** @description Level of a plane that receives shadow; mm. */
             ground?: number | null;
+            /**
+             * @default {
+             *       "of": "none",
+             *       "colour": "#6b7378",
+             *       "opacity": 35,
+             *       "hatched": false
+             *     }
+             */
+            areas: components["schemas"]["AreaStyleRequest"];
         };
         /** @description What is cut of an element: of one of its materials, or all of it where that is blank. */
         AreaChoice: {
@@ -2621,6 +2641,56 @@ export interface components {
         };
         /** @enum {string} */
         AreaEnum: "sheet" | "drawings" | "window" | "board";
+        /**
+         * @description Shadow as areas under the lines of a drawing.
+         *
+         *     Attributes:
+         *         of: none; what is in the shadow of something else; or that and what is turned from the light itself.
+         *         colour, opacity: they are filled with.
+         *         hatched: whether they are hatched with that colour instead.
+         */
+        AreaStyle: {
+            /** @default none */
+            of: components["schemas"]["AreaStyleOfEnum"];
+            /**
+             * @description Such as #1b1f24.
+             * @default #6b7378
+             */
+            colour: string;
+            /**
+             * @description Per cent.
+             * @default 35
+             */
+            opacity: number;
+            /** @default false */
+            hatched: boolean;
+        };
+        /** @enum {string} */
+        AreaStyleOfEnum: "none" | "cast" | "both";
+        /**
+         * @description Shadow as areas under the lines of a drawing.
+         *
+         *     Attributes:
+         *         of: none; what is in the shadow of something else; or that and what is turned from the light itself.
+         *         colour, opacity: they are filled with.
+         *         hatched: whether they are hatched with that colour instead.
+         */
+        AreaStyleRequest: {
+            /** @default none */
+            of: components["schemas"]["AreaStyleOfEnum"];
+            /**
+             * @description Such as #1b1f24.
+             * @default #6b7378
+             */
+            colour: string;
+            /**
+             * @description Per cent.
+             * @default 35
+             */
+            opacity: number;
+            /** @default false */
+            hatched: boolean;
+        };
         ArrangeRequest: {
             views: string[];
             /** @default third-angle */
@@ -4057,17 +4127,16 @@ export interface components {
          *
          *     Attributes:
          *         parts: the lines of its hatch.
-         *         ring: its outline, paper mm.
-         *         hatch: which (`HATCHES`); its lines go by the first point of the outline.
+         *         rings: its outline, then its holes; paper mm.
+         *         hatch: which (`HATCHES`).
          *         spacing: of the hatch, paper mm.
          */
         Hatched: {
             parts: (components["schemas"]["Path"] | components["schemas"]["Fill"] | components["schemas"]["Text"])[];
-            /** @description Paper mm. */
-            ring: [
+            rings: [
                 number,
                 number
-            ][];
+            ][][];
             hatch: components["schemas"]["HatchEnum"] | components["schemas"]["BlankEnum"];
             spacing: number;
             pen: components["schemas"]["Pen"];
@@ -8902,6 +8971,10 @@ export interface components {
             readonly picture: components["schemas"]["ShadedPicture"] | null;
             /** @description The key of the picture that is asked for now; blank for none. */
             readonly wanted_picture: string;
+            /** @description The key of its areas of shadow; null where there are none yet. */
+            readonly areas: string | null;
+            /** @description The key of those that it asks for now. */
+            readonly wanted_areas: string;
             readonly linework: string | null;
             readonly wanted: string;
             readonly extents: number[] | null;

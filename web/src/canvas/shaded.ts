@@ -15,9 +15,10 @@ const made = new PixelStore(
 export const madePictures = (viewports: readonly Viewport[]): ReadonlyMap<string, MadePicture> =>
   new Map(viewports.flatMap((v) => (v.picture ? [[v.id, v.picture] as const] : [])));
 
-/** Whether the picture that a viewport asks for is still being made. */
-export const isComing = (viewport: Viewport) =>
-  viewport.wanted_picture !== "" && viewport.picture?.key !== viewport.wanted_picture;
+/** Whether the picture, or the areas of shadow, that a viewport asks for are still being made. */
+export const isComing = ({ wanted_picture, picture, wanted_areas, areas }: Viewport) =>
+  (wanted_picture !== "" && picture?.key !== wanted_picture) ||
+  (wanted_areas !== "" && areas !== wanted_areas);
 
 /**
  * Where a picture lies on paper in a viewport that may have been moved, cropped, panned, turned or scaled

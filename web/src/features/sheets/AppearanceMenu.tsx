@@ -3,6 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { Viewport } from "../../api/client";
 import { isComing } from "../../canvas/shaded";
+import { ColourField } from "../../components/ColourField";
 import { ChoiceField } from "../../components/ChoiceField";
 import { choicesOf } from "../../components/choices";
 import { FigureField } from "../../components/FigureField";
@@ -56,10 +57,11 @@ export function AppearanceMenu({ viewports, edits, onColours }: Props) {
       several ? `appearance of ${viewports.length} viewports` : "appearance of a viewport",
     );
   const light = (to: Partial<Appearance["light"]>) => change({ light: { ...now.light, ...to } });
+  const hasAreas = now.areas.of !== "none" && now.show !== "picture";
   const notes = (viewport.picture?.notes ?? []) as string[];
   return (
     <PopUp
-      button={alike ? BUTTONS[now.show] : "Appearance"}
+      button={!alike ? "Appearance" : now.show === "lines" && hasAreas ? "Shadow" : BUTTONS[now.show]}
       name={several ? "Appearance of these viewports" : "Appearance of this viewport"}
     >
       <Box sx={{ p: 2, width: 360, display: "grid", gap: 1.25 }}>
@@ -70,7 +72,8 @@ export function AppearanceMenu({ viewports, edits, onColours }: Props) {
           choices={SHOWS}
           onChoose={(show) => change({ show: show as Appearance["show"] })}
         />
-        {now.show !== "lines" && (
+        {now.show !== "picture" && <ShadowAreas now={now.areas} onChange={(areas) => change({ areas })} />}
+        {(now.show !== "lines" || hasAreas) && (
           <>
             <Box sx={ROW}>
               <ChoiceField
@@ -80,14 +83,16 @@ export function AppearanceMenu({ viewports, edits, onColours }: Props) {
                 choices={LIGHTS}
                 onChoose={(source) => light({ source: source as Appearance["light"]["source"] })}
               />
-              <Box sx={{ pt: "15px" }}>
-                <ToggleButton
-                  on={now.light.soft}
-                  name="Soft shadows"
-                  tip="Shadows grow softer further from what casts them"
-                  onToggle={() => light({ soft: !now.light.soft })}
-                />
-              </Box>
+              {now.show !== "lines" && (
+                <Box sx={{ pt: "15px" }}>
+                  <ToggleButton
+                    on={now.light.soft}
+                    name="Soft shadows"
+                    tip="Shadows grow softer further from what casts them"
+                    onToggle={() => light({ soft: !now.light.soft })}
+                  />
+                </Box>
+              )}
             </Box>
             {now.light.source === "sun" && (
               <Box sx={ROW}>
@@ -107,28 +112,29 @@ export function AppearanceMenu({ viewports, edits, onColours }: Props) {
                 />
               </Box>
             )}
+            {now.show !== "lines" && (
+              <Box sx={ROW}>
+                <Share label="Shadows" value={now.shadows} onCommit={(shadows) => change({ shadows })} />
+                <Share label="Sky light" value={now.sky} onCommit={(sky) => change({ sky })} />
+                <Share label="Fading" value={now.fading} onCommit={(fading) => change({ fading })} />
+              </Box>
+            )}
             <Box sx={ROW}>
-              <Share label="Shadows" value={now.shadows} onCommit={(shadows) => change({ shadows })} />
-              <Share label="Sky light" value={now.sky} onCommit={(sky) => change({ sky })} />
-              <Share label="Fading" value={now.fading} onCommit={(fading) => change({ fading })} />
-            </Box>
-            <Box sx={ROW}>
-              <ChoiceField
-                label="Background"
-                width={108}
-                value={now.background}
-                choices={BACKGROUNDS}
-                onChoose={(background) => change({ background: background as Appearance["background"] })}
-              />
-              {now.background !== "none" && (
-                <Box component="label" sx={{ fontSize: 11, lineHeight: "15px", color: "text.secondary" }}>
-                  Colour
-                  <Box
-                    component="input"
-                    type="color"
+              {now.show !== "lines" && (
+                <ChoiceField
+                  label="Background"
+                  width={108}
+                  value={now.background}
+                  choices={BACKGROUNDS}
+                  onChoose={(background) => change({ background: background as Appearance["background"] })}
+                />
+              )}
+              {now.show !== "lines" && now.background !== "none" && (
+                <Box sx={{ pt: "17px" }}>
+                  <ColourField
+                    label="Colour of the background"
                     value={now.background_colour}
-                    onChange={(event) => change({ background_colour: event.target.value })}
-                    sx={{ display: "block", width: 44, height: 30, p: 0, border: 0, bgcolor: "transparent" }}
+                    onChange={(background_colour) => change({ background_colour })}
                   />
                 </Box>
               )}
@@ -153,11 +159,71 @@ export function AppearanceMenu({ viewports, edits, onColours }: Props) {
         )}
         {(coming || notes.length > 0) && (
           <Box role="status" sx={{ fontSize: 12, color: "text.secondary" }}>
-            {coming ? "The picture is being made…" : notes.join(" ")}
+            {coming ? MAKING[now.show === "lines" ? "areas" : "picture"] : notes.join(" ")}
           </Box>
         )}
       </Box>
     </PopUp>
+  );
+}
+
+const MAKING = { areas: "The shadow is being traced…", picture: "The picture is being made…" } as const;
+const AREAS = choicesOf<Appearance["areas"]["of"]>({
+  none: "None",
+  cast: "Cast",
+  both: "Cast and own",
+});
+const FILLS = [
+  ["fill", "Filled"],
+  ["hatch", "Hatched"],
+] as const;
+
+/** Shadow as areas under the lines. */
+function ShadowAreas({
+  now,
+  onChange,
+}: {
+  now: Appearance["areas"];
+  onChange: (areas: Appearance["areas"]) => void;
+}) {
+  return (
+    <Box sx={ROW}>
+      <ChoiceField
+        label="Shadow as areas"
+        width={132}
+        value={now.of}
+        choices={AREAS}
+        onChoose={(of) => onChange({ ...now, of: of as Appearance["areas"]["of"] })}
+      />
+      {now.of !== "none" && (
+        <>
+          <ChoiceField
+            label="Drawn"
+            width={84}
+            value={now.hatched ? "hatch" : "fill"}
+            choices={FILLS}
+            onChoose={(drawn) => onChange({ ...now, hatched: drawn === "hatch" })}
+          />
+          <Box sx={{ pt: "17px" }}>
+            <ColourField
+              label="Colour of the shadow"
+              value={now.colour}
+              onChange={(colour) => onChange({ ...now, colour })}
+            />
+          </Box>
+          {!now.hatched && (
+            <FigureField
+              label="Opacity"
+              unit="%"
+              number
+              width={62}
+              value={String(now.opacity)}
+              onCommit={(typed) => onChange({ ...now, opacity: Math.min(Math.max(Number(typed), 5), 100) })}
+            />
+          )}
+        </>
+      )}
+    </Box>
   );
 }
 

@@ -94,8 +94,14 @@ export function ShownFields({
           />
           <Tooltip title="Hide lines, or draw them otherwise; it is remembered (E)">
             <span>
-              <Button sx={SLIM} variant="outlined" disabled={!viewport.linework} onClick={onTouchUp}>
-                {touchUps ? `Touched up (${touchUps})` : "Touch up"}
+              <Button
+                sx={SLIM}
+                variant="outlined"
+                disabled={!viewport.linework}
+                aria-label={touchUps ? `Touched up (${touchUps})` : "Touch up"}
+                onClick={onTouchUp}
+              >
+                {touchUps ? "Touched" : "Touch up"}
               </Button>
             </span>
           </Tooltip>

@@ -81,6 +81,7 @@ const LINES_ONLY: Viewport["appearance"] = {
   fading: 0,
   background: "none",
   background_colour: "#b9cfe0",
+  areas: { of: "none", colour: "#6b7378", opacity: 35, hatched: false },
 };
 
 /** What a viewport has where nobody has changed it. */
@@ -104,6 +105,8 @@ const UNCHANGED = {
   appearance: LINES_ONLY,
   picture: null,
   wanted_picture: "",
+  areas: null,
+  wanted_areas: "",
 } as const;
 const NOWHERE: Geometry = {
   x: 0,
