@@ -1,6 +1,6 @@
 """What is shown in light and colour on the sheets of the demo project, for those who read no lines."""
 
-from drafting.shading.appearance import LINES_ONLY, Appearance, Light
+from drafting.shading.appearance import LINES_ONLY, Appearance, AreaStyle, Light
 
 #: The sun on a morning and an afternoon of early summer, as high as it is there.
 MORNING, AFTERNOON = (
@@ -10,6 +10,7 @@ MORNING, AFTERNOON = (
 #: By sheet and view.
 APPEARANCES = {
     ("A-01", "Axonometric from the south-east"): Appearance("shaded", light=AFTERNOON, shadows=0.5),
+    ("A-03", "South elevation"): Appearance(areas=AreaStyle("both", opacity=25)),
     ("A-05", "Arriving from the ramp"): Appearance("shaded", light=MORNING, background="sky"),
 }
 

@@ -25,6 +25,7 @@ from drafting.schema import dump
 from drafting.sheets.scale import Scale
 from drafting.sheets.template import Part
 from drafting.sheets.template_presets import TEMPLATE_PRESETS
+from drafting.touchup.simplification import Simplification
 from drafting.views.axonometric import Axonometric
 from drafting.views.detail import Detail
 from drafting.views.perspective import Perspective
@@ -43,7 +44,7 @@ from server.plots.models import SheetList
 from server.projects.models import Project
 from server.sheets.models import Sheet, Template, Viewport
 from server.sheets.services import register_of
-from server.sheets.shading import order_picture
+from server.sheets.shadow_areas import order_light
 from server.sheets.templates import add_picture
 from server.styles.models import PlotSettings
 from server.views.drawings import order_all_out_of_date, order_drawing
@@ -192,6 +193,8 @@ WAIVED = {
     ("drawings-held", ""): "As it was agreed with the builder",
     ("unlike-in-series", "template"): "A sheet for the exhibition",
 }
+#: Views that are simplified where they are small.
+SIMPLIFIED = ("Roof plan",)
 #: The style of drawing titles, by the kind of view.
 TITLES = {"received": "none", "plan": "north", "roof": "north", "elevation": "bar", "section": "bar"}
 
@@ -315,6 +318,9 @@ def _plotting(project: Project) -> None:
 
 
 def _sheets(project: Project) -> None:
+    for view in View.objects.filter(project=project, name__in=SIMPLIFIED):
+        view.simplification = dump(Simplification())
+        view.save()
     views = {view.name: view for view in View.objects.filter(project=project)}
     own = Template.objects.create(project=project, name="Own strip", spec=dump(OWN_TEMPLATE))
     last = len(SHEETS) - 1
@@ -359,4 +365,4 @@ def _sheets(project: Project) -> None:
             )
             viewport.scale = Scale.parse(scale)
             viewport.save()
-            order_picture(viewport)
+            order_light(viewport)

@@ -60,6 +60,16 @@ class SimplificationTests(TestCase):
         lines = left(linework, 1 / 200)
         self.assertAlmostEqual(length(lines), 12_000 + 2 * (2000 + 980) - 2000, delta=60)
 
+    def test_crumbs_beside_a_line_go_and_what_stands_alone_stays(self):
+        """Behind a gap of 10 mm between two boards the edges of a post are seen: dots, at 1:200."""
+        boards = [box((0, 0, 0), (5000, 100, 1000)), box((0, 0, 1010), (5000, 100, 2000))]
+        post = box((2000, 200, 0), (2100, 300, 2000))
+        lines = left(drawn([*boards, post], "elevation:south"), 1 / 200)
+        crumbs = [line for line in lines if np.ptp(line, axis=0).max() < 20]
+        self.assertEqual(crumbs, [])
+        alone = drawn([box((0, 0, 0), (40, 40, 40))], "elevation:south")
+        self.assertGreater(length(left(alone, 1 / 200, replace(RULE, small=0.0))), 39)
+
     def test_what_is_drawn_smaller_than_a_part_is_left_out(self):
         """A knob of 60 mm is 0.3 mm at 1:200; a post of 60 mm by 2 m is not small."""
         meshes = [box((0, 0, 0), (60, 60, 60)), box((3000, 0, 0), (3060, 60, 2000))]

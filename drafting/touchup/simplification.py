@@ -90,9 +90,13 @@ def _beside_others(
     heavier = rank[first] < rank[second]
     second, first = second[heavier], first[heavier]
     way, other = segments.way[second], segments.way[first]
+    # A line that is itself no longer than that says nothing beside another, however it runs.
+    tiny = segments.of_tiny_lines(apart)[second]
     along = np.abs(way[:, 0] * other[:, 1] - way[:, 1] * other[:, 0]) < PARALLEL
-    second, first = second[along], first[along]
+    second, first, tiny = second[along | tiny], first[along | tiny], tiny[along | tiny]
     shares = _shares_beside(segments, second, first, apart)
+    shares[tiny] = [0.0, 1.0]
+    shares[tiny & (segments.furthest(second, first) > apart)] = 0.0
     kept = shares[:, 1] - shares[:, 0] > 1e-6
     second, first, shares = second[kept], first[kept], shares[kept]
     # Nothing is left out beside what is itself left out.
@@ -133,6 +137,21 @@ class _Segments:
         at = np.arange(len(points) - 1) - lines.starts[number[:-1]]
         way = way[kept] / size[kept][:, None]
         return cls(number[:-1][kept], at[kept], ends[kept], size[kept], way, role[number[:-1][kept]])
+
+    def of_tiny_lines(self, limit: float) -> NDArray[np.bool_]:
+        """(s,) which are of lines that are no larger than a limit, mm."""
+        count = int(self.line.max()) + 1
+        low, high = np.full((count, 2), np.inf), np.full((count, 2), -np.inf)
+        np.minimum.at(low, self.line, self.ends.min(axis=1))
+        np.maximum.at(high, self.line, self.ends.max(axis=1))
+        return np.asarray((high - low).max(axis=1)[self.line] < limit)
+
+    def furthest(self, second: NDArray[np.int64], first: NDArray[np.int64]) -> Floats:
+        """(p,) how far the end of each `second` that is further from its `first` lies from that; mm."""
+        away = self.ends[second] - self.ends[first][:, None, 0]
+        along = np.einsum("pki,pi->pk", away, self.way[first]).clip(0.0, self.size[first][:, None])
+        off = away - along[:, :, None] * self.way[first][:, None]
+        return np.asarray(np.hypot(off[:, :, 0], off[:, :, 1]).max(axis=1))
 
 
 def _shares_beside(
