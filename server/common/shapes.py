@@ -12,6 +12,7 @@ from rest_framework import serializers
 
 from drafting.errors import DraftingError, SheetError
 from drafting.schema import adapter, dump, parse
+from drafting.shading.appearance import Appearance
 
 
 class ShapeField(serializers.Field[Any, Any, Any, Any]):
@@ -39,6 +40,17 @@ class ShapeField(serializers.Field[Any, Any, Any, Any]):
 
     def to_representation(self, value: Any) -> Any:
         return value
+
+
+class AppearanceField(ShapeField):
+    """What a view or a viewport shows: lines, colours, light; blank data for lines."""
+
+    def to_internal_value(self, data: Any) -> Any:
+        appearance = super().to_internal_value(data)
+        return {} if appearance == dump(Appearance()) else appearance
+
+    def to_representation(self, value: Any) -> Any:
+        return {**dump(Appearance()), **value}
 
 
 class ShapeFieldExtension(OpenApiSerializerFieldExtension):  # type: ignore[no-untyped-call]

@@ -194,6 +194,14 @@ class TracedShadow(models.Model):
         return self.key
 
 
+class ViewportRows(models.QuerySet["Viewport"]):
+    """Viewports, chosen by what they show."""
+
+    def in_light(self) -> ViewportRows:
+        """Those that may show more than lines."""
+        return self.exclude(appearance__isnull=True, view__appearance={}).exclude(appearance={})
+
+
 class Viewport(Drawn, VersionedModel):
     """A window on a view. Its box in paper mm; its centre in the view's u and v, real mm; its scale exact. It
     has a drawing of its own where it shows something else than its view."""
@@ -240,8 +248,8 @@ class Viewport(Drawn, VersionedModel):
     pens = models.JSONField(default=dict)
     #: What it shows otherwise than its view does, by the names of the core's Shown.
     shown = models.JSONField(default=dict)
-    #: The core's Appearance: whether it shows lines, colours or light.
-    appearance = models.JSONField(default=dict)
+    #: The core's Appearance: whether it shows lines, colours or light; null for as its view.
+    appearance = models.JSONField(null=True, blank=True, default=None)
     #: The key of the picture that it asks for now, blank where it shows lines only; and the newest that
     #: there is for the screen.
     wanted_picture = models.CharField(max_length=64, blank=True, db_index=True, editable=False)
@@ -249,6 +257,8 @@ class Viewport(Drawn, VersionedModel):
     #: The same of its areas of shadow.
     wanted_areas = models.CharField(max_length=64, blank=True, db_index=True, editable=False)
     traced = models.ForeignKey(TracedShadow, models.SET_NULL, null=True, related_name="+", editable=False)
+
+    objects = models.Manager.from_queryset(ViewportRows)()
 
     class Meta:
         ordering = ["position", "id"]
@@ -267,7 +277,9 @@ class Viewport(Drawn, VersionedModel):
 
     @property
     def appearance_as_core(self) -> Appearance:
-        appearance: Appearance = parse(Appearance, self.appearance, "viewport's appearance", SheetError)
+        """What it shows: of its own, or as its view."""
+        own = self.view.appearance if self.appearance is None else self.appearance
+        appearance: Appearance = parse(Appearance, own, "viewport's appearance", SheetError)
         return appearance
 
     @property

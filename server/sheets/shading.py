@@ -92,7 +92,7 @@ def order_picture(row: Viewport) -> None:
 
 def order_pictures(project: Project) -> None:
     """Ask for the pictures of all viewports of a project."""
-    for row in Viewport.objects.filter(sheet__project=project).exclude(appearance={}):
+    for row in Viewport.objects.filter(sheet__project=project).in_light():
         order_picture(row)
 
 

@@ -100,7 +100,7 @@ def shade(job: Job, work: Work) -> None:
 
 def ready_areas(sheets: Iterable[Sheet], work: Work) -> None:
     """Have the areas of shadow on sheets as they are now, before they are plotted."""
-    on = Viewport.objects.filter(sheet__in=list(sheets)).exclude(appearance={})
+    on = Viewport.objects.filter(sheet__in=list(sheets)).in_light()
     for row in on.select_related("view__subset", "sheet", "traced"):
         recipe = recipe_of(row)
         if recipe is not None and (row.traced is None or row.traced.key != recipe.key):

@@ -15,7 +15,7 @@ from drafting.sheets.scale import Scale
 from drafting.sheets.viewport import SHAPES, TITLE_STYLES
 from drafting.styles.pen_table import PenChanges
 from server.common.serializers import RowSerializer
-from server.common.shapes import ShapeField
+from server.common.shapes import AppearanceField, ShapeField
 from server.projects.models import Project
 from server.sheets.models import ShadedPicture, Sheet, TracedShadow, Viewport
 from server.views.drawings import state_of
@@ -65,17 +65,6 @@ class PensField(ShapeField):
 
     def to_representation(self, value: Any) -> Any:
         return {**dump(PenChanges()), **value}
-
-
-class AppearanceField(ShapeField):
-    """What a viewport shows: lines, colours, light."""
-
-    def to_internal_value(self, data: Any) -> Any:
-        appearance = super().to_internal_value(data)
-        return {} if appearance == dump(Appearance()) else appearance
-
-    def to_representation(self, value: Any) -> Any:
-        return {**dump(Appearance()), **value}
 
 
 class ShadedPictureSerializer(serializers.ModelSerializer[ShadedPicture]):
@@ -133,7 +122,13 @@ class ViewportSerializer(RowSerializer):
     title_style = serializers.ChoiceField(choices=TITLE_STYLES, required=False)
     shown = shown_field(help_text="What it shows otherwise than its view does.")
     pens = PensField(PenChanges, "viewport's pens", required=False)
-    appearance = AppearanceField(Appearance, "viewport's appearance", required=False)
+    appearance = AppearanceField(
+        Appearance,
+        "viewport's appearance",
+        required=False,
+        allow_null=True,
+        help_text="Null for as its view.",
+    )
     picture = ShadedPictureSerializer(source="shaded", read_only=True, allow_null=True)
     areas: serializers.SlugRelatedField[TracedShadow] = serializers.SlugRelatedField(
         source="traced", slug_field="key", read_only=True, allow_null=True,

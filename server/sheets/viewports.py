@@ -11,6 +11,7 @@ from django.db.models import F, Q, QuerySet
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
 from drafting.schema import parse
+from drafting.shading.appearance import LINES_ONLY
 from drafting.sheets.placing import place_view
 from drafting.sheets.projection_layout import DrawnView, Projection, arrange
 from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
@@ -84,8 +85,10 @@ def follow_view(view: View, *, only_ask: bool = False) -> None:
             drawings.ask_for(row, drawings.version_for(view), view.shown_with(row.shown))
         else:
             order_own_drawing(row)
-    for row in Viewport.objects.filter(view=view).exclude(appearance={}):
-        order_light(row)
+    # What was lit until now, and is no more, lets go of its picture.
+    for row in Viewport.objects.filter(view=view):
+        if row.wanted_picture or row.wanted_areas or row.appearance_as_core != LINES_ONLY:
+            order_light(row)
 
 
 def follow_axes(view: View, where: OnPaper | None) -> None:
@@ -101,7 +104,7 @@ def give_linework(linework: Linework, version: Any) -> None:
     """A drawing goes to the viewports that ask for it."""
     Viewport.objects.filter(wanted=linework.key).update(linework=linework, drawn_from=version)
     drawn = Viewport.objects.filter(Q(linework=linework) | Q(linework=None, view__linework=linework))
-    for row in drawn.exclude(appearance={}):
+    for row in drawn.in_light():
         order_light(row)
 
 

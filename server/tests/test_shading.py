@@ -47,6 +47,24 @@ class ShadingTests(PlotCase):
     def jobs(self) -> int:
         return Job.objects.filter(kind=Job.Kind.SHADE).count()
 
+    def test_an_appearance_of_the_view_holds_in_its_viewports_that_have_none_of_their_own(self) -> None:
+        own = self.change(appearance={"show": "colours"})
+        other = self.of_sheet(self.sheets[1])
+        self.assertIsNone(other["appearance"])
+        view = self.call("get", f"views/{self.view}/")
+        self.assertEqual(view["appearance"]["show"], "lines")
+        self.call("patch", f"views/{self.view}/", {"appearance": SHADED, "version": view["version"]})
+        lit = self.of_sheet(self.sheets[1])
+        self.assertTrue(lit["wanted_picture"])
+        self.assertEqual(lit["picture"]["key"], lit["wanted_picture"])
+        self.assertEqual(self.of_sheet(self.sheets[0])["wanted_picture"], own["wanted_picture"])
+        # As its view again, it has the same picture; lines of its own are lines.
+        self.assertEqual(self.change(appearance=None)["wanted_picture"], lit["wanted_picture"])
+        self.assertEqual(self.change(appearance={})["wanted_picture"], "")
+        view = self.call("get", f"views/{self.view}/")
+        self.call("patch", f"views/{self.view}/", {"appearance": {}, "version": view["version"]})
+        self.assertEqual(self.of_sheet(self.sheets[1])["wanted_picture"], "")
+
     def shadow(self, sheet: int = 0) -> list[dict[str, Any]]:
         """What is drawn of shadow on a sheet."""
         items = self.call("get", f"sheets/{self.sheets[sheet]}/display/")["items"]
@@ -80,7 +98,7 @@ class ShadingTests(PlotCase):
         self.assertIn(wanted, {tuple(round(c, 3) for c in area.colour) for area in areas(file)})
 
     def test_a_viewport_shows_lines_until_something_else_is_chosen(self) -> None:
-        self.assertEqual(self.viewport["appearance"]["show"], "lines")
+        self.assertIsNone(self.viewport["appearance"])
         self.assertEqual((self.viewport["picture"], self.viewport["wanted_picture"]), (None, ""))
         self.assertEqual(self.jobs(), 0)
 

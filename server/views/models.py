@@ -95,6 +95,8 @@ class View(Drawn, VersionedModel):
     position = models.PositiveIntegerField(default=0)
     subset = models.ForeignKey(Subset, models.SET_NULL, null=True, blank=True, related_name="views")
     held = models.BooleanField(default=False)
+    #: The core's Appearance, which holds in all its viewports that have none of their own.
+    appearance = models.JSONField(default=dict, blank=True)
     #: The core's Simplification, for viewports at small scales; null where it is not simplified.
     simplification = models.JSONField(null=True, blank=True, default=None)
 

@@ -9,12 +9,13 @@ from rest_framework import serializers
 
 from drafting.errors import ViewError
 from drafting.received.facts import ReceivedFacts
+from drafting.shading.appearance import Appearance
 from drafting.touchup.simplification import Simplification
 from drafting.views.line_settings import LineSettings
 from drafting.views.shown import Shown
 from drafting.views.spec import AnyView
 from server.common.serializers import RowSerializer
-from server.common.shapes import ShapeField
+from server.common.shapes import AppearanceField, ShapeField
 from server.projects.serializers import OwnProjectField
 from server.views.drawings import state_of
 from server.views.models import STATES, NamedLineSettings, ReceivedFile, Subset, View
@@ -69,6 +70,7 @@ class ViewSerializer(RowSerializer):
     project = OwnProjectField()
     spec = ShapeField(AnyView, "view", ViewError, "ViewSpec")
     name = serializers.CharField(max_length=200, required=False)
+    appearance = AppearanceField(Appearance, "view's appearance", required=False)
     simplification = ShapeField(Simplification, "rule", ViewError, required=False, allow_null=True)
     linework = serializers.CharField(source="linework_id", read_only=True, allow_null=True)
     wanted = serializers.CharField(read_only=True, help_text="The key of the drawing that it asks for now.")
@@ -84,8 +86,8 @@ class ViewSerializer(RowSerializer):
     class Meta:
         model = View
         fields = [
-            "id", "project", "name", "spec", "position", "held", "subset", "simplification", "drawn_from",
-            "linework", "wanted", "extents", "axes", "notes", "state", "version",
+            "id", "project", "name", "spec", "position", "held", "subset", "appearance", "simplification",
+            "drawn_from", "linework", "wanted", "extents", "axes", "notes", "state", "version",
         ]  # fmt: skip
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:

@@ -20,7 +20,7 @@ from server.common.rows import Memo, RowService
 from server.projects.models import Project
 from server.views import drawings, received
 from server.views.models import NamedLineSettings, Subset, View
-from server.views.signals import axes_changed
+from server.views.signals import axes_changed, view_changed
 
 
 class ViewService(RowService[View]):
@@ -53,6 +53,8 @@ class ViewService(RowService[View]):
             _tell_in_axes(row, between(before.drawn_from.axes, newest.axes))
         if released or row.spec != before.spec or row.subset_id != before.subset_id:
             drawings.order_drawing(row)
+        elif row.appearance != before.appearance:
+            view_changed.send(View, view=row)
 
 
 class SubsetService(RowService[Subset]):

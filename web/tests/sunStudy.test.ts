@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import type { Viewport } from "../src/api/client";
+import type { View, Viewport } from "../src/api/client";
+import { LINES_ONLY, appearanceOf, scopeOf } from "../src/features/sheets/appearance";
 import { hoursOf, studyOf } from "../src/features/sheets/sunStudy";
 
 describe("hours that are typed", () => {
@@ -19,15 +20,14 @@ describe("a sun study", () => {
     y: 200,
     width: 100,
     height: 60,
-    appearance: {
-      show: "lines",
-      light: { source: "convention", month: 6, day: 21, hour: 15, latitude: 50, soft: true },
-    },
+    view: "v",
+    appearance: null,
   } as unknown as Viewport;
+  const lines = { ...LINES_ONLY, light: { ...LINES_ONLY.light, soft: true } };
   const sun = { month: 3, day: 21, latitude: 57 };
 
   it("begins with the viewport where it is, and goes on to the right", () => {
-    const made = studyOf(viewport, sun, [9, 12], 420);
+    const made = studyOf(viewport, lines, sun, [9, 12], 420);
     expect(made.map((to) => [to.x, to.y])).toEqual([
       [20, 200],
       [132, 200],
@@ -39,7 +39,7 @@ describe("a sun study", () => {
   });
 
   it("goes on below where the paper ends", () => {
-    const made = studyOf(viewport, sun, [8, 10, 12, 14], 297);
+    const made = studyOf(viewport, lines, sun, [8, 10, 12, 14], 297);
     expect(made.map((to) => [to.x, to.y])).toEqual([
       [20, 200],
       [132, 200],
@@ -49,8 +49,26 @@ describe("a sun study", () => {
   });
 
   it("shows lines over light where there were lines only, and else what was shown", () => {
-    expect(studyOf(viewport, sun, [9], 420)[0]?.appearance?.show).toBe("shaded");
-    const flat = { ...viewport, appearance: { ...viewport.appearance, show: "colours" as const } };
-    expect(studyOf(flat, sun, [9], 420)[0]?.appearance?.show).toBe("colours");
+    expect(studyOf(viewport, lines, sun, [9], 420)[0]?.appearance?.show).toBe("shaded");
+    const flat = { ...lines, show: "colours" as const };
+    expect(studyOf(viewport, flat, sun, [9], 420)[0]?.appearance?.show).toBe("colours");
+  });
+});
+
+describe("an appearance", () => {
+  const shaded = { ...LINES_ONLY, show: "shaded" as const };
+  const of = (own: typeof shaded | null) => ({ appearance: own }) as unknown as Viewport;
+  const view = (appearance: typeof LINES_ONLY) => ({ appearance }) as unknown as View;
+
+  it("is the viewport's own before its view's", () => {
+    expect(appearanceOf(of(null), view(shaded)).show).toBe("shaded");
+    expect(appearanceOf(of(LINES_ONLY), view(shaded)).show).toBe("lines");
+    expect(appearanceOf(of(null), undefined)).toBe(LINES_ONLY);
+  });
+
+  it("is chosen for the view where the viewport shows what that says", () => {
+    expect(scopeOf(of(null), view(shaded))).toBe("view");
+    expect(scopeOf(of(shaded), view(shaded))).toBe("viewport");
+    expect(scopeOf(of(null), view(LINES_ONLY))).toBe("viewport");
   });
 });

@@ -103,6 +103,8 @@ export type LibrarySymbol = Required<Schemas["LibrarySymbol"]>;
 export type SymbolDrawing = Schemas["SymbolSpec"];
 export type TableFile = Required<Schemas["TableFile"]>;
 export type ReceivedFile = Required<Schemas["ReceivedFile"]>;
+/** What is shown of a view: lines, colours, light. */
+export type Appearance = NonNullable<Viewport["appearance"]>;
 export type TouchUp = Required<Schemas["TouchUp"]>;
 export type TouchUpSpec = TouchUp["spec"];
 export type TouchUpChange = TouchUpSpec["change"];

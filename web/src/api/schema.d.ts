@@ -5792,6 +5792,7 @@ export interface components {
             held?: boolean;
             /** Format: uuid */
             subset?: string | null;
+            appearance?: components["schemas"]["AppearanceRequest"];
             simplification?: components["schemas"]["SimplificationRequest"] | null;
             /** @description Number of the model version; heeded when a held view is made. */
             drawn_from?: number | null;
@@ -5874,7 +5875,8 @@ export interface components {
             pens?: components["schemas"]["PenChangesRequest"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["ShownRequest"];
-            appearance?: components["schemas"]["AppearanceRequest"];
+            /** @description Null for as its view. */
+            appearance?: components["schemas"]["AppearanceRequest"] | null;
             /** @description Place the view about this point of the sheet, paper mm, at the largest scale that fits. */
             at?: number[];
             /** @description The version that this change is made from. */
@@ -8849,6 +8851,7 @@ export interface components {
             held?: boolean;
             /** Format: uuid */
             subset?: string | null;
+            appearance?: components["schemas"]["Appearance"];
             simplification?: components["schemas"]["Simplification"] | null;
             /** @description Number of the model version; heeded when a held view is made. */
             drawn_from?: number | null;
@@ -8878,6 +8881,7 @@ export interface components {
             held?: boolean;
             /** Format: uuid */
             subset?: string | null;
+            appearance?: components["schemas"]["AppearanceRequest"];
             simplification?: components["schemas"]["SimplificationRequest"] | null;
             /** @description Number of the model version; heeded when a held view is made. */
             drawn_from?: number | null;
@@ -8967,7 +8971,8 @@ export interface components {
             pens?: components["schemas"]["PenChanges"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["Shown"];
-            appearance?: components["schemas"]["Appearance"];
+            /** @description Null for as its view. */
+            appearance?: components["schemas"]["Appearance"] | null;
             readonly picture: components["schemas"]["ShadedPicture"] | null;
             /** @description The key of the picture that is asked for now; blank for none. */
             readonly wanted_picture: string;
@@ -9059,7 +9064,8 @@ export interface components {
             pens?: components["schemas"]["PenChangesRequest"];
             /** @description What it shows otherwise than its view does. */
             shown?: components["schemas"]["ShownRequest"];
-            appearance?: components["schemas"]["AppearanceRequest"];
+            /** @description Null for as its view. */
+            appearance?: components["schemas"]["AppearanceRequest"] | null;
             /** @description Place the view about this point of the sheet, paper mm, at the largest scale that fits. */
             at?: number[];
             /** @description The version that this change is made from. */

@@ -17,7 +17,7 @@ import { changing, afterWrites, deleting, making, newId, upsert, refresh } from 
 import { notify, notifyError } from "../stores/notices";
 import { record } from "./history";
 
-type ViewChange = Partial<Pick<View, "name" | "spec" | "held" | "subset" | "simplification">>;
+type ViewChange = Partial<Pick<View, "name" | "spec" | "held" | "subset" | "appearance" | "simplification">>;
 
 const drawnAnew = (behind: number) =>
   behind === 1

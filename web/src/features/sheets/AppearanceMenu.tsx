@@ -1,7 +1,8 @@
 /** What a viewport shows of its view: lines, colours or light, and how that light falls. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import type { Viewport } from "../../api/client";
+import { useState } from "react";
+import type { Appearance, View, Viewport } from "../../api/client";
 import { isComing } from "../../canvas/shaded";
 import { ColourField } from "../../components/ColourField";
 import { ChoiceField } from "../../components/ChoiceField";
@@ -9,10 +10,11 @@ import { choicesOf } from "../../components/choices";
 import { FigureField } from "../../components/FigureField";
 import { PopUp } from "../../components/PopUp";
 import { ToggleButton } from "../../components/ToggleButton";
+import { commit } from "../../sync/commands";
+import { changing } from "../../sync/rows";
+import { appearanceOf, isLinesOnly, scopeOf } from "./appearance";
 import { MONTHS } from "./months";
 import type { Edits } from "./sheetCommands";
-
-type Appearance = NonNullable<Viewport["appearance"]>;
 
 const SHOWS = choicesOf<Appearance["show"]>({
   lines: "Lines only",
@@ -26,6 +28,10 @@ const BUTTONS: Record<Appearance["show"], string> = {
   shaded: "Shaded",
   picture: "Picture only",
 };
+const SCOPES = choicesOf<"viewport" | "view">({
+  viewport: "This viewport alone",
+  view: "The view, wherever it stands",
+});
 const LIGHTS = choicesOf<Appearance["light"]["source"]>({
   convention: "Fixed, at 45°",
   sun: "The sun",
@@ -38,24 +44,34 @@ const share = (typed: string) => Math.min(Math.max(Number(typed) / 100, 0), 1);
 interface Props {
   /** One, or several, which show the same from the first change on. */
   viewports: readonly Viewport[];
+  viewOf: (id: string) => View | undefined;
   edits: Edits;
   /** Change the colours of materials. */
   onColours: () => void;
 }
 
-export function AppearanceMenu({ viewports, edits, onColours }: Props) {
+export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
+  const [chosenFor, setChosenFor] = useState<"view" | "viewport" | null>(null);
   const [viewport] = viewports;
   if (!viewport) return null;
-  const now = viewport.appearance;
+  const now = appearanceOf(viewport, viewOf(viewport.view));
   const several = viewports.length > 1;
-  const alike = viewports.every((v) => v.appearance.show === now.show);
+  const alike = viewports.every((v) => appearanceOf(v, viewOf(v.view)).show === now.show);
   const coming = viewports.some(isComing);
-  const change = (to: Partial<Appearance>) =>
-    void edits.change(
-      [...viewports],
-      { appearance: { ...now, ...to } },
-      several ? `appearance of ${viewports.length} viewports` : "appearance of a viewport",
-    );
+  const view = several ? undefined : viewOf(viewport.view);
+  const scope = chosenFor ?? scopeOf(viewport, view);
+  const give = (appearance: Appearance, to: "view" | "viewport") =>
+    view && to === "view"
+      ? void commit(view.project, `appearance of ${view.name}`, [
+          changing("views", view, { appearance }),
+          ...(viewport.appearance ? [changing("viewports", viewport, { appearance: null })] : []),
+        ])
+      : void edits.change(
+          [...viewports],
+          { appearance },
+          several ? `appearance of ${viewports.length} viewports` : "appearance of a viewport",
+        );
+  const change = (to: Partial<Appearance>) => give({ ...now, ...to }, scope);
   const light = (to: Partial<Appearance["light"]>) => change({ light: { ...now.light, ...to } });
   const hasAreas = now.areas.of !== "none" && now.show !== "picture";
   const notes = (viewport.picture?.notes ?? []) as string[];
@@ -65,6 +81,19 @@ export function AppearanceMenu({ viewports, edits, onColours }: Props) {
       name={several ? "Appearance of these viewports" : "Appearance of this viewport"}
     >
       <Box sx={{ p: 2, width: 360, display: "grid", gap: 1.25 }}>
+        {view && (
+          <ChoiceField
+            label="Chosen for"
+            width={328}
+            value={scope}
+            choices={SCOPES}
+            onChoose={(to) => {
+              setChosenFor(to as typeof scope);
+              // What is shown is given to whom it is chosen for; lines only need not be.
+              if (to !== scope && !isLinesOnly(now)) give(now, to as typeof scope);
+            }}
+          />
+        )}
         <ChoiceField
           label="Show"
           width={328}

@@ -16,6 +16,7 @@ import { Palette } from "./Palette";
 import { PenTables } from "./pens/PenTables";
 import { ProjectFacts } from "./ProjectFacts";
 import type { Edits } from "./sheetCommands";
+import { appearanceOf } from "./appearance";
 import { SunStudy } from "./SunStudy";
 import type { SheetSet } from "./useSet";
 
@@ -98,7 +99,16 @@ export function Questions(props: Props) {
     case "colours":
       return register && <Palette register={register} version={set.version} onClose={onClose} />;
     case "sun":
-      return chosen[0] && <SunStudy viewport={chosen[0]} edits={edits} onClose={onClose} />;
+      return (
+        chosen[0] && (
+          <SunStudy
+            viewport={chosen[0]}
+            appearance={appearanceOf(chosen[0], set.viewOf(chosen[0].view))}
+            edits={edits}
+            onClose={onClose}
+          />
+        )
+      );
     case "tags":
       return (
         chosen[0] && <TagAll project={project.id} viewport={chosen[0]} edits={annotation} onClose={onClose} />

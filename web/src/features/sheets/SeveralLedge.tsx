@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
-import type { Viewport } from "../../api/client";
+import type { View, Viewport } from "../../api/client";
 import { boxAround, geometryOf, moved, SIZE, START, type Geometry, type Way } from "../../canvas/geometry";
 import { misalignment, shares, type Placed } from "../../canvas/snapping";
 import { Group, Ledge, Rows } from "../../components/Ledge";
@@ -11,6 +11,7 @@ import type { Edits } from "./sheetCommands";
 
 interface Props {
   viewports: Viewport[];
+  viewOf: (id: string) => View | undefined;
   placed: Placed[];
   edits: Edits;
   onBringUpToDate: () => void;
@@ -30,7 +31,15 @@ const SIDES: readonly (readonly [name: string, way: Way, share: number])[] = [
 
 const by = (g: Geometry, way: Way, distance: number) => (way ? moved(g, 0, distance) : moved(g, distance, 0));
 
-export function SeveralLedge({ viewports, placed, edits, onBringUpToDate, onToSheets, onColours }: Props) {
+export function SeveralLedge({
+  viewports,
+  viewOf,
+  placed,
+  edits,
+  onBringUpToDate,
+  onToSheets,
+  onColours,
+}: Props) {
   const all = viewports.map((v) => [v.id, geometryOf(v)] as const);
   const free = all.filter(([id]) => !viewports.find((v) => v.id === id)?.pinned);
   const write = (changed: (readonly [string, Geometry])[], what: string) =>
@@ -167,7 +176,7 @@ export function SeveralLedge({ viewports, placed, edits, onBringUpToDate, onToSh
           </Button>
         </Box>
         <Box sx={{ display: "flex", gap: 0.5 }}>
-          <AppearanceMenu viewports={viewports} edits={edits} onColours={onColours} />
+          <AppearanceMenu viewports={viewports} viewOf={viewOf} edits={edits} onColours={onColours} />
           <Button onClick={() => void edits.remove(viewports)}>Delete</Button>
         </Box>
       </Box>

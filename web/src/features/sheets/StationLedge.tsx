@@ -115,6 +115,7 @@ export function StationLedge(props: Props) {
     return (
       <SeveralLedge
         viewports={chosen}
+        viewOf={set.viewOf}
         placed={chosen.map(set.asPlaced)}
         edits={edits}
         onBringUpToDate={() => void update()}

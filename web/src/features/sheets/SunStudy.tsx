@@ -1,7 +1,7 @@
 /** Asks for a day and hours, and sets a view beside itself in the sun of each. */
 import Box from "@mui/material/Box";
 import { useState } from "react";
-import type { Viewport } from "../../api/client";
+import type { Appearance, Viewport } from "../../api/client";
 import { ChoiceField } from "../../components/ChoiceField";
 import { FigureField } from "../../components/FigureField";
 import { useBoard } from "../../stores/board";
@@ -12,18 +12,20 @@ import { hoursOf, studyOf } from "./sunStudy";
 
 interface Props {
   viewport: Viewport;
+  /** What it shows now, of its own or as its view. */
+  appearance: Appearance;
   edits: Edits;
   onClose: () => void;
 }
 
-export function SunStudy({ viewport, edits, onClose }: Props) {
-  const { light } = viewport.appearance;
+export function SunStudy({ viewport, appearance, edits, onClose }: Props) {
+  const { light } = appearance;
   const [sun, setSun] = useState({ month: light.month, day: light.day, latitude: light.latitude });
   const [typed, setTyped] = useState("9, 12, 15");
   const hours = hoursOf(typed);
   const onAnswer = () => {
     const paper = useBoard.getState().paper?.width ?? Infinity;
-    const [first, ...others] = studyOf(viewport, sun, hours ?? [], paper);
+    const [first, ...others] = studyOf(viewport, appearance, sun, hours ?? [], paper);
     if (first) edits.spread(viewport, first, others, `sun study of ${others.length + 1} hours`);
     onClose();
   };

@@ -64,7 +64,7 @@ export function ShownFields({
         <Buttons>
           <ShownMenu shown={shown} facts={facts} onChange={show} />
           {view?.spec.kind !== "received" && (
-            <AppearanceMenu viewports={[viewport]} edits={edits} onColours={onColours} />
+            <AppearanceMenu viewports={[viewport]} viewOf={() => view} edits={edits} onColours={onColours} />
           )}
           {differs && (
             <Tooltip title="Show what the view shows, with the sheet’s pens">

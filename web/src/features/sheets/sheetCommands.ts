@@ -72,18 +72,6 @@ function changeTo(before: Viewport, after: Geometry): ViewportChange {
   return change;
 }
 
-/** What the core's Appearance is where nobody has chosen. */
-const LINES_ONLY: Viewport["appearance"] = {
-  show: "lines",
-  light: { source: "convention", month: 6, day: 21, hour: 15, latitude: 50, soft: false },
-  shadows: 0.6,
-  sky: 0.5,
-  fading: 0,
-  background: "none",
-  background_colour: "#b9cfe0",
-  areas: { of: "none", colour: "#6b7378", opacity: 35, hatched: false },
-};
-
 /** What a viewport has where nobody has changed it. */
 const UNCHANGED = {
   pinned: false,
@@ -102,7 +90,7 @@ const UNCHANGED = {
   pen_table: null,
   pens: { roles: {}, layers: {} },
   shown: {} as Viewport["shown"],
-  appearance: LINES_ONLY,
+  appearance: null,
   picture: null,
   wanted_picture: "",
   areas: null,

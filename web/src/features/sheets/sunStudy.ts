@@ -1,8 +1,8 @@
 /** A view in the sun of several hours: what changes of its viewport, and of its copies beside it. */
-import type { Viewport } from "../../api/client";
+import type { Appearance, Viewport } from "../../api/client";
 import type { ViewportChange } from "./sheetCommands";
 
-export type Sun = Pick<Viewport["appearance"]["light"], "month" | "day" | "latitude">;
+export type Sun = Pick<Appearance["light"], "month" | "day" | "latitude">;
 
 /** Between two drawings beside each other, and between rows of them with their titles; paper mm. */
 const [BESIDE, BELOW] = [12, 26] as const;
@@ -25,12 +25,12 @@ export function hoursOf(typed: string): number[] | null {
 /** The viewport at the first hour and its copies at the others, as many beside each other as fit. */
 export function studyOf(
   viewport: Viewport,
+  appearance: Appearance,
   sun: Sun,
   hours: readonly number[],
   paper: number,
 ): ViewportChange[] {
   const across = Math.max(1, Math.floor((paper - viewport.x + BESIDE) / (viewport.width + BESIDE)));
-  const { appearance } = viewport;
   return hours.map((hour, k) => ({
     x: viewport.x + (k % across) * (viewport.width + BESIDE),
     y: viewport.y - Math.floor(k / across) * (viewport.height + BELOW),
