@@ -9,7 +9,7 @@ from typing import Any
 import pikepdf
 from playwright.sync_api import expect
 
-from drafting.tests.pdf_reading import strokes, text
+from drafting.tests.pdf_reading import areas, strokes, text
 from e2e.office import SheetsOffice
 from server.sheets.models import Sheet, Viewport
 from server.styles.models import PlotSettings
@@ -124,7 +124,30 @@ class ShadingTests(SheetsOffice):
         self.eventually(lambda: not Viewport.objects.filter(shaded=None).exists())
         page.get_by_role("button", name="Undo").click()
         self.saved()
-        self.eventually(lambda: [row.appearance for row in Viewport.objects.all()] == [{}, {}])
+        self.eventually(lambda: [row.appearance for row in Viewport.objects.all()] == [None, None])
+
+    def test_shadow_as_areas_is_chosen_for_the_view_and_plotted_as_vectors(self) -> None:
+        page = self.page
+        self.place_by_key("South elevation")
+        expect(self.viewport("South elevation")).to_be_focused()
+        self.saved()
+        page.get_by_role("button", name="Lines only", exact=True).click()
+        self.appearance("Chosen for", "The view, wherever it stands")
+        self.appearance("Shadow as areas", "Cast and own")
+        self.eventually(lambda: Viewport.objects.exclude(traced=None).count() == 1)
+        row = Viewport.objects.select_related("view").get()
+        self.assertEqual((row.appearance, row.view.appearance["areas"]["of"]), (None, "both"))
+        page.keyboard.press("Escape")
+        self.add_sheets("The same again")
+        self.place_by_key("South elevation")
+        self.eventually(lambda: Viewport.objects.exclude(traced=None).count() == 2)
+        page.locator("#board").press("Escape")
+        expect(page.get_by_role("region", name="Ledge: sheet")).to_be_visible()
+        grey = tuple(round(part / 255, 2) for part in (0x6B, 0x73, 0x78))
+        plotted = self.plotted()
+        filled = [area for area in areas(plotted) if tuple(round(c, 2) for c in area.colour) == grey]
+        self.assertGreater(len(filled), 3)
+        self.assertEqual(pixels_of(plotted), [])
 
     def coarse_settings(self) -> None:
         """Give the sheet plot settings of 150 pixels an inch."""

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { View, Viewport } from "../src/api/client";
+import type { Appearance, View, Viewport } from "../src/api/client";
 import { LINES_ONLY, appearanceOf, scopeOf } from "../src/features/sheets/appearance";
 import { hoursOf, studyOf } from "../src/features/sheets/sunStudy";
 
@@ -57,8 +57,8 @@ describe("a sun study", () => {
 
 describe("an appearance", () => {
   const shaded = { ...LINES_ONLY, show: "shaded" as const };
-  const of = (own: typeof shaded | null) => ({ appearance: own }) as unknown as Viewport;
-  const view = (appearance: typeof LINES_ONLY) => ({ appearance }) as unknown as View;
+  const of = (own: Appearance | null) => ({ appearance: own }) as unknown as Viewport;
+  const view = (appearance: Appearance) => ({ appearance }) as unknown as View;
 
   it("is the viewport's own before its view's", () => {
     expect(appearanceOf(of(null), view(shaded)).show).toBe("shaded");
