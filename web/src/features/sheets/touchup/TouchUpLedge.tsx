@@ -10,7 +10,7 @@ import { Buttons, Group, Ledge, Rows } from "../../../components/Ledge";
 import { ToggleButton } from "../../../components/ToggleButton";
 import { touchBy, touchUp, useTouching, type Chosen, type Mode } from "../../../stores/touching";
 import type { SheetSet } from "../useSet";
-import { choiceWords, classWords, likes } from "./choices";
+import { asSentence, choiceWords, classWords, likes } from "./choices";
 import { ScaleRule } from "./ScaleRule";
 import { TouchUpList } from "./TouchUpList";
 import { HIDE, NO_STROKE, type TouchUps } from "./useTouchUp";
@@ -50,7 +50,7 @@ export function TouchUpLedge({ set, viewport, display, commands }: Props) {
     <Ledge label="Ledge: touch up">
       <Group name="Touch up">
         <Rows>
-          <Box role="status" sx={{ width: 216, height: 45, fontSize: 12.5, lineHeight: 1.35 }}>
+          <Box role="status" sx={{ width: 196, height: 45, fontSize: 12.5, lineHeight: 1.35 }}>
             {hint(mode, chosen, Boolean(begun))}
           </Box>
           <Box sx={{ display: "flex", gap: 0.5 }}>
@@ -64,10 +64,10 @@ export function TouchUpLedge({ set, viewport, display, commands }: Props) {
       <Group name="Holds in">
         <ChoiceField
           label="Touched up in"
-          width={196}
+          width={164}
           value={inAll ? "view" : "viewport"}
           choices={[
-            ["view", "Every viewport of the view"],
+            ["view", "Wherever it stands"],
             ["viewport", "This viewport alone"],
           ]}
           onChoose={(to) => useTouching.setState({ inAll: to === "view" })}
@@ -99,8 +99,7 @@ function hint(mode: Mode, chosen: readonly Chosen[], begun: boolean): string {
 function sentence({ choice, picked }: Chosen): string {
   const of = choice.kind === "alike" ? "" : classWords(picked.ifcClass);
   const role = choice.kind === "stretch" || choice.kind === "round" ? `${picked.role} ` : "";
-  const words = `${role}${choiceWords(choice)}${of && ` of a ${of}`}`;
-  return `${words.slice(0, 1).toUpperCase()}${words.slice(1)}.`;
+  return `${asSentence(`${role}${choiceWords(choice)}${of && ` of a ${of}`}`)}.`;
 }
 
 function ChosenFields({ chosen, commands }: { chosen: readonly Chosen[]; commands: TouchUps }) {

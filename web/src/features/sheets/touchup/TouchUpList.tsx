@@ -8,7 +8,7 @@ import { ToggleButton } from "../../../components/ToggleButton";
 import { useTouching } from "../../../stores/touching";
 import { colours } from "../../../theme/theme";
 import type { SheetSet } from "../useSet";
-import { changeWords, choiceWords } from "./choices";
+import { asSentence, changeWords, choiceWords } from "./choices";
 import { redrawnIn, type TouchUps } from "./useTouchUp";
 
 interface Props {
@@ -51,7 +51,7 @@ export function TouchUpList({ set, viewport, display, commands }: Props) {
                       sx={{ display: "flex", alignItems: "center", gap: 1, px: 1, fontSize: 12.5 }}
                     >
                       <Box sx={{ flex: 1, minWidth: 0, lineHeight: 1.35 }}>
-                        {choiceWords(t.spec.choice)}: <b>{changeWords(t.spec.change)}</b>
+                        {asSentence(choiceWords(t.spec.choice))}: <b>{changeWords(t.spec.change)}</b>
                         {t.viewport !== null && (
                           <Box component="span" sx={{ color: "text.secondary" }}>
                             {" "}

@@ -54,6 +54,8 @@ export const classWords = (name: string) =>
     .replaceAll(/([a-z])([A-Z])/g, "$1 $2")
     .toLowerCase();
 
+export const asSentence = (words: string) => `${words.slice(0, 1).toUpperCase()}${words.slice(1)}`;
+
 /** What can be chosen beside what was clicked, because it is like it. */
 export function likes(picked: Picked): [name: string, choice: TouchUpChoice][] {
   const { element, layer, ifcClass, material } = picked;
