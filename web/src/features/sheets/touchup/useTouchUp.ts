@@ -9,7 +9,7 @@ import type {
   Viewport,
 } from "../../../api/client";
 import { queryClient } from "../../../api/queries";
-import { geometryOf, inView, type Point } from "../../../canvas/geometry";
+import { geometryOf, holds, inView, outlineOf, type Point } from "../../../canvas/geometry";
 import { pictures } from "../../../canvas/pictures";
 import { useBoard } from "../../../stores/board";
 import { notify } from "../../../stores/notices";
@@ -42,6 +42,8 @@ export function useTouchUp({ project, sheet, on }: Given) {
     async function pick(place: Point) {
       const viewport = current();
       if (!viewport?.linework) return null;
+      // What lies beyond the outline is not seen.
+      if (!holds(outlineOf(geometryOf(viewport)), place)) return null;
       const at = inView(geometryOf(viewport), place);
       const reach = REACH / ((useBoard.getState().camera?.scale ?? 1) * viewport.ratio);
       const display = queryClient.getQueryData<DisplayList>(["display", sheet]);
@@ -59,7 +61,7 @@ export function useTouchUp({ project, sheet, on }: Given) {
     async function click(place: Point, more: boolean) {
       const { mode, begun, chosen } = useTouching.getState();
       const found = await pick(place);
-      if (!found) return;
+      if (!found) return more ? undefined : chooseNothing();
       const { picked, at, reach, viewport } = found;
       if (mode === "part") return part(at, reach, viewport);
       if (!picked) return more ? undefined : chooseNothing();
