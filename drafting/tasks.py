@@ -41,7 +41,7 @@ from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page
 from drafting.schema import dump
 from drafting.shading.appearance import Appearance
-from drafting.shading.colours import colours_of
+from drafting.shading.colours import Palette, colours_of
 from drafting.shading.picture import picture_of
 from drafting.shading.shadow_areas import shadow_areas_of
 from drafting.shading.window import Window
@@ -158,7 +158,7 @@ def shade_view(
     view: dict[str, Any],
     appearance: Appearance,
     window: Window,
-    palette: dict[str, str],
+    palette: Palette,
     per_inch: float,
     target: Path,
     progress: Progress = silent,

@@ -4,19 +4,32 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
 
-from drafting.building.model import Building, Colour
+from drafting.building.model import Building
+from drafting.building.model import Colour as ColourOfFile
+from drafting.schema import CLOSED, Colour
 
 Floats = NDArray[np.float64]
 
-#: Colours such as #1b1f24, by the names of materials.
-Palette = Mapping[str, str]
-NO_PALETTE: Palette = {}
+
+@dataclass(frozen=True)
+class Palette:
+    """Colours that a project has instead of the file's: by the names of materials; and of layers, whose
+    colours go before those of their materials."""
+
+    __pydantic_config__ = CLOSED
+
+    materials: Mapping[str, Colour] = field(default_factory=dict)
+    layers: Mapping[str, Colour] = field(default_factory=dict)
+
+
+NO_PALETTE = Palette()
 #: By a word in the name of a material: red, green, blue and opacity, each 0 to 1. The first that is found.
-BY_NAME: tuple[tuple[str, Colour], ...] = (
+BY_NAME: tuple[tuple[str, ColourOfFile], ...] = (
     (r"glass|glaz", (0.66, 0.78, 0.83, 0.35)),
     (r"brick|clinker", (0.72, 0.45, 0.35, 1.0)),
     (r"tile|terracotta", (0.70, 0.42, 0.32, 1.0)),
@@ -40,12 +53,13 @@ def colours_of(building: Building, palette: Palette = NO_PALETTE) -> Floats:
     """(number of materials, 4) red, green, blue and opacity of each material, 0 to 1.
 
     Args:
-        palette: colours that materials have instead, as transparent as they are.
+        palette: of its materials, as transparent as they are.
     """
     found = []
     for name in building.materials:
         own = building.material_colours.get(name) or named_colour(name)
-        found.append((*parts_of(palette[name]), own[3]) if name in palette else own)
+        instead = palette.materials.get(name)
+        found.append((*parts_of(instead), own[3]) if instead else own)
     return np.array(found, float).reshape(-1, 4)
 
 
@@ -59,7 +73,7 @@ def parts_of(colour: str) -> tuple[float, float, float]:
     return red, green, blue
 
 
-def named_colour(material: str) -> Colour:
+def named_colour(material: str) -> ColourOfFile:
     """The colour of a material that only has a name.
 
     >>> named_colour("Facing brickwork")

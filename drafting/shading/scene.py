@@ -13,7 +13,7 @@ from drafting.linework.cuts import caps, cut_parts
 from drafting.linework.ground import dug, is_upright
 from drafting.linework.limits import cut_off, field_of_view
 from drafting.linework.scene import Faces, faces_into_picture, faces_of, limit_faces
-from drafting.shading.colours import NO_PALETTE, SEEN_THROUGH, Palette, colours_of
+from drafting.shading.colours import NO_PALETTE, SEEN_THROUGH, Palette, colours_of, parts_of
 from drafting.views.camera import Camera
 
 Floats = NDArray[np.float64]
@@ -62,8 +62,8 @@ def surfaces_of(
         palette: colours that materials have instead of their own.
     """
     every = faces_of(building, camera)
-    colours = np.concatenate([colours_of(building, palette), [GROUND_COLOUR, CUT_COLOUR]])
-    there = every.select(np.flatnonzero(shown[every.element]))
+    coloured, colours = _coloured(building, every, palette)
+    there = coloured.select(np.flatnonzero(shown[every.element]))
     if ground is not None:
         there = there.joined(_plane(building, camera, ground))
     casting, seen = there, there
@@ -91,6 +91,21 @@ def surfaces_of(
         (casting.element >= 0) & np.append(building.ground, False)[casting.element]
     )
     return Surfaces(opaque, clear, casting, terrain, true[0].joined(true[1]), colours)
+
+
+def _coloured(building: Building, faces: Faces, palette: Palette) -> tuple[Faces, Floats]:
+    """Faces, and the colours of their materials: those of a layer that has a colour have one more material,
+    unless they are seen through."""
+    colours = colours_of(building, palette)
+    material = faces.material.copy()
+    layers = [element.layer for element in building.elements]
+    for layer, colour in sorted(palette.layers.items()):
+        of_layer = np.array([name == layer for name in layers], bool)
+        opaque = colours[faces.material, 3] >= SEEN_THROUGH
+        material[of_layer[faces.element] & opaque] = len(colours)
+        colours = np.concatenate([colours, [(*parts_of(colour), 1.0)]])
+    ends = np.array([GROUND_COLOUR, CUT_COLOUR], float)
+    return replace(faces, material=material), np.concatenate([colours.reshape(-1, 4), ends])
 
 
 def _plane(building: Building, camera: Camera, level: float) -> Faces:

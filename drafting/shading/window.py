@@ -17,7 +17,7 @@ from drafting.shading.colours import NO_PALETTE, Palette
 from drafting.views.spec import AnyView, dump_view
 
 #: Raised whenever the same picture would come out differently.
-PICTURE_VERSION = 1
+PICTURE_VERSION = 2
 MM_PER_INCH = 25.4
 #: Larger pictures nobody prints: A0 at 300 an inch has 140 million.
 MAX_PIXELS = 150_000_000
@@ -81,7 +81,7 @@ def picture_key(
 ) -> str:
     """The key of a picture, whatever its resolution: made of all else that it depends on."""
     shown = dump(appearance.for_picture)
-    given = [PICTURE_VERSION, model_digest, dump_view(view), shown, dump(window), palette]
+    given = [PICTURE_VERSION, model_digest, dump_view(view), shown, dump(window), dump(palette)]
     return hashlib.sha256(json.dumps(given, sort_keys=True).encode()).hexdigest()
 
 

@@ -20,7 +20,7 @@ from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
 from drafting.schema import parse
 from drafting.shading.appearance import Appearance, Light
-from drafting.shading.colours import OTHER, colours_of, named_colour
+from drafting.shading.colours import OTHER, Palette, colours_of, named_colour
 from drafting.shading.light import sky_ways, sun_place, way_to_light
 from drafting.shading.picture import picture_of
 from drafting.shading.shader import NIGHT
@@ -273,8 +273,26 @@ class ColourTests(TestCase):
     def test_a_palette_goes_before_the_file_and_leaves_glass_as_clear_as_it_is(self):
         panes = building([box((-1000, -1000, 0), (1000, 1000, 1000))], ["glass"])
         own = replace(panes, material_colours={"glass": (0.0, 0.0, 1.0, 0.25)})
-        np.testing.assert_allclose(colours_of(own, {"glass": "#ff0000"}), [[1.0, 0.0, 0.0, 0.25]])
-        np.testing.assert_allclose(colours_of(own, {"brick": "#ff0000"}), [[0.0, 0.0, 1.0, 0.25]])
+        np.testing.assert_allclose(colours_of(own, Palette({"glass": "#ff0000"})), [[1.0, 0.0, 0.0, 0.25]])
+        np.testing.assert_allclose(colours_of(own, Palette({"brick": "#ff0000"})), [[0.0, 0.0, 1.0, 0.25]])
+
+    def test_a_layer_has_a_colour_before_its_materials_and_its_glass_stays_clear(self):
+        posts = [box((x, -1000, 0), (x + 2000, 1000, 2000)) for x in (-3000, 1000)]
+        house = building([*posts, box((-500, -500, 0), (500, 500, 500))], ["brick", "brick", "glass"])
+        first, second, pane = house.elements
+        house = replace(house, elements=(replace(first, layer="Old"), second, replace(pane, layer="Old")))
+        appearance = Appearance("colours", shadows=0.0, sky=0.0)
+        window = Window(100.0, 100.0, RATIO, (0.0, 0.0))
+        palette = Palette({"brick": "#00ff00"}, {"Old": "#ff0000", "None": "#111111"})
+        roof, plan = (
+            picture_of(house, parse_view(view), appearance, window, MM, palette=palette).pixels
+            for view in ("roof", "plan:0")
+        )
+        self.assertEqual(roof[50, 30].tolist(), [255, 0, 0, 255])
+        self.assertEqual(roof[50, 70].tolist(), [0, 255, 0, 255])
+        self.assertLess(roof[50, 50, 3], 255)
+        # What is cut is white as ever.
+        self.assertEqual(plan[50, 30].tolist(), [255, 255, 255, 255])
 
     def test_a_mesh_file_has_the_colours_of_its_materials_and_the_means_of_their_textures(self):
         chequered = Image.fromarray(np.array([[[255, 0, 0], [0, 0, 255]]] * 2, np.uint8))

@@ -88,6 +88,8 @@ class Register(VersionedModel):
     revision_scheme = models.JSONField(default=default_scheme)
     #: The colours of materials in pictures, where they differ from the file's; by their names.
     palette = models.JSONField(default=dict)
+    #: The same of layers, which go before materials.
+    layer_palette = models.JSONField(default=dict)
     #: Scales that were typed and stand on no ladder, kept to be chosen again.
     custom_scales = models.JSONField(default=list, editable=False)
 

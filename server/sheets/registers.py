@@ -15,7 +15,7 @@ class RegisterService(RowService[Register]):
         Pattern(row.number_pattern)
 
     def updated(self, row: Register, before: Register, changed: set[str], memo: Memo) -> None:
-        if "palette" in changed:
+        if {"palette", "layer_palette"} & changed:
             order_pictures(row.project)
 
 

@@ -79,29 +79,36 @@ NO_COLOUR = "A colour is written such as #b5651d."
 MAX_PALETTE = 2_000
 
 
+def _colours(what: str) -> Any:
+    child = serializers.RegexField(r"^#[0-9a-f]{6}$", error_messages={"invalid": NO_COLOUR})
+    return serializers.DictField(child=child, required=False, help_text=what)
+
+
 class RegisterSerializer(RowSerializer):
     """What holds for all sheets of a project."""
 
     project = OwnProjectField(read_only=False)
     revision_scheme = ShapeField(RevisionScheme, "revision scheme", required=False)
     custom_scales = serializers.ListField(child=serializers.CharField(), read_only=True)
-    palette = serializers.DictField(
-        child=serializers.RegexField(r"^#[0-9a-f]{6}$", error_messages={"invalid": NO_COLOUR}),
-        required=False,
-        help_text="The colours of materials in pictures, where they differ from the file's; by their names.",
+    palette = _colours(
+        "The colours of materials in pictures, where they differ from the file's; by their names."
     )
+    layer_palette = _colours("The same of layers, which go before materials.")
 
     class Meta:
         model = Register
         fields = [
             "id", "project", "number_pattern", "revision_scheme", "pen_table", "logo", "palette",
-            "custom_scales", "version",
+            "layer_palette", "custom_scales", "version",
         ]  # fmt: skip
 
     def validate_palette(self, palette: dict[str, str]) -> dict[str, str]:
         if len(palette) > MAX_PALETTE:
-            raise serializers.ValidationError(f"A palette has {MAX_PALETTE} materials at most.")
+            raise serializers.ValidationError(f"A palette has {MAX_PALETTE} colours at most.")
         return palette
+
+    def validate_layer_palette(self, palette: dict[str, str]) -> dict[str, str]:
+        return self.validate_palette(palette)
 
     def validate_number_pattern(self, text: str) -> str:
         return Pattern(text).text

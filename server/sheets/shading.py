@@ -15,6 +15,7 @@ from django.db.models import QuerySet
 from drafting.errors import SheetError
 from drafting.schema import dump
 from drafting.shading.appearance import Appearance
+from drafting.shading.colours import Palette
 from drafting.shading.window import Window, picture_key
 from drafting.views.spec import AnyView, dump_view
 from server.buildings.models import ModelVersion
@@ -36,7 +37,7 @@ class Recipe:
     view: AnyView
     appearance: Appearance
     window: Window
-    palette: dict[str, str]
+    palette: Palette
 
     @property
     def key(self) -> str:
@@ -63,7 +64,8 @@ def recipe_of(row: Viewport) -> Recipe | None:
     appearance, drawn = row.appearance_as_core, row.drawn
     if not appearance.has_picture or drawn.drawn_from is None or row.view.is_received:
         return None
-    palette = register_of(row.sheet.project).palette
+    register = register_of(row.sheet.project)
+    palette = Palette(register.palette, register.layer_palette)
     return Recipe(drawn.drawn_from, row.view.shown_with(row.shown), appearance, window_of(row), palette)
 
 

@@ -154,7 +154,10 @@ class ShadingTests(PlotCase):
         stream = self.client.get(f"/api/shaded-pictures/{row['wanted_picture']}/").streaming_content
         image = Image.open(io.BytesIO(b"".join(stream)))
         self.assertIn((0x30, 0x80, 0xFF, 255), {color for _, color in image.getcolors(1 << 20)})
-        wrong = {"palette": {material: "blue"}, "version": register["version"] + 1}
+        by_layer = {"layer_palette": {"Layer of Wall": "#aa2020"}, "version": register["version"] + 1}
+        self.call("patch", path, by_layer)
+        self.assertNotIn(self.of_sheet(self.sheets[0])["wanted_picture"], (first, row["wanted_picture"]))
+        wrong = {"layer_palette": {"Layer of Wall": "blue"}, "version": register["version"] + 2}
         self.assertIn("#b5651d", str(self.call("patch", path, wrong, 400)))
 
     def test_what_nobody_asks_for_any_more_is_not_made(self) -> None:

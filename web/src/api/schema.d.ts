@@ -5679,6 +5679,10 @@ export interface components {
             palette?: {
                 [key: string]: string;
             };
+            /** @description The same of layers, which go before materials. */
+            layer_palette?: {
+                [key: string]: string;
+            };
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -7089,6 +7093,10 @@ export interface components {
             logo?: string | null;
             /** @description The colours of materials in pictures, where they differ from the file's; by their names. */
             palette?: {
+                [key: string]: string;
+            };
+            /** @description The same of layers, which go before materials. */
+            layer_palette?: {
                 [key: string]: string;
             };
             readonly custom_scales: string[];

@@ -183,7 +183,7 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
         )}
         {now.show !== "lines" && (
           <Button variant="outlined" onClick={onColours} sx={{ justifySelf: "start" }}>
-            Colours of materials…
+            Colours…
           </Button>
         )}
         {(coming || notes.length > 0) && (

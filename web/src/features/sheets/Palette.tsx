@@ -1,11 +1,18 @@
-/** The colours that materials have in pictures: the file's, or the project's own. */
+/** The colours that materials and layers have in pictures: the file's, or the project's own. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
 import type { ModelVersion, Register } from "../../api/client";
+import { ColourField } from "../../components/ColourField";
 import { TitledDialog } from "../../components/TitledDialog";
 import { commit } from "../../sync/commands";
 import { changing } from "../../sync/rows";
+
+type Colours = Record<string, string>;
+const ABOUT =
+  "In all pictures of this project. As given: as the file has it, or as suits the material’s name. " +
+  "The colour of a layer goes before those of its materials.";
+const NOT_GIVEN = "#dbd9d4";
 
 interface Props {
   register: Register;
@@ -14,21 +21,21 @@ interface Props {
 }
 
 export function Palette({ register, version, onClose }: Props) {
-  const [own, setOwn] = useState(register.palette);
+  const [palette, setPalette] = useState(register.palette);
+  const [layer_palette, setLayers] = useState(register.layer_palette);
   const given = version?.facts.colours ?? {};
-  const all = new Set([...Object.keys(given), ...Object.keys(own)]);
-  const materials = [...all].sort((a, b) => a.localeCompare(b));
+  const layers = Object.keys(version?.facts.layers ?? {});
   const save = () => {
-    if (JSON.stringify(own) !== JSON.stringify(register.palette))
-      void commit(register.project, "colours of materials", [
-        changing("registers", register, { palette: own }),
-      ]);
+    const to = { palette, layer_palette };
+    const before = { palette: register.palette, layer_palette: register.layer_palette };
+    if (JSON.stringify(to) !== JSON.stringify(before))
+      void commit(register.project, "colours in pictures", [changing("registers", register, to)]);
     onClose();
   };
   return (
     <TitledDialog
-      title="Colours of materials"
-      text="In all pictures of this project. As given: as the file has it, or as suits the material’s name."
+      title="Colours in pictures"
+      text={ABOUT}
       width="xs"
       onClose={onClose}
       onSubmit={save}
@@ -41,37 +48,63 @@ export function Palette({ register, version, onClose }: Props) {
         </>
       }
     >
-      {materials.length === 0 && (
+      {Object.keys(given).length === 0 && (
         <Box sx={{ fontSize: 13, color: "text.secondary" }}>
           This version of the building was read before colours were. Import it again to see its materials.
         </Box>
       )}
-      <Box sx={{ maxHeight: "50vh", overflowY: "auto", display: "grid", gap: 0.5 }}>
-        {materials.map((name) => {
-          const { [name]: changed, ...others } = own;
-          return (
-            <Box
-              key={name}
-              sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 32, fontSize: 13 }}
-            >
-              <Box
-                component="input"
-                type="color"
-                aria-label={`Colour of ${name}`}
-                value={changed ?? given[name] ?? "#dbd9d4"}
-                onChange={(event) => setOwn({ ...own, [name]: event.target.value })}
-                sx={{ width: 40, height: 26, p: 0, border: 0, bgcolor: "transparent" }}
-              />
-              <Box sx={{ flex: 1 }}>{name}</Box>
-              {changed !== undefined && (
-                <Button sx={{ minHeight: 26, px: 1 }} onClick={() => setOwn(others)}>
-                  As given
-                </Button>
-              )}
-            </Box>
-          );
-        })}
+      <Box sx={{ maxHeight: "50vh", overflowY: "auto" }}>
+        <Rows
+          title="Materials"
+          names={Object.keys(given)}
+          given={given}
+          own={palette}
+          onChange={setPalette}
+        />
+        <Rows title="Layers" names={layers} given={{}} own={layer_palette} onChange={setLayers} />
       </Box>
     </TitledDialog>
+  );
+}
+
+function Rows({
+  title,
+  names,
+  given,
+  own,
+  onChange,
+}: {
+  title: string;
+  names: readonly string[];
+  given: Colours;
+  own: Colours;
+  onChange: (own: Colours) => void;
+}) {
+  const all = [...new Set([...names, ...Object.keys(own)])].sort((a, b) => a.localeCompare(b));
+  if (!all.length) return null;
+  return (
+    <Box role="group" aria-label={title} sx={{ mb: 1.5 }}>
+      <Box sx={{ fontSize: 12.5, fontWeight: 650, mb: 0.5 }}>{title}</Box>
+      {all.map((name) => {
+        const { [name]: changed, ...others } = own;
+        return (
+          <Box key={name} sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 32, fontSize: 13 }}>
+            <ColourField
+              label={`Colour of ${name}`}
+              value={changed ?? given[name] ?? NOT_GIVEN}
+              onChange={(colour) => onChange({ ...own, [name]: colour })}
+            />
+            <Box sx={{ flex: 1, color: changed || given[name] ? "text.primary" : "text.secondary" }}>
+              {name}
+            </Box>
+            {changed !== undefined && (
+              <Button sx={{ minHeight: 26, px: 1 }} onClick={() => onChange(others)}>
+                As given
+              </Button>
+            )}
+          </Box>
+        );
+      })}
+    </Box>
   );
 }
