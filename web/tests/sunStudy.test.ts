@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Appearance, View, Viewport } from "../src/api/client";
 import { LINES_ONLY, appearanceOf, scopeOf } from "../src/features/sheets/appearance";
-import { hoursOf, studyOf } from "../src/features/sheets/sunStudy";
+import { howManyFit, hoursOf, studyOf } from "../src/features/sheets/sunStudy";
 
 describe("hours that are typed", () => {
   it("are read with commas, blanks and minutes", () => {
@@ -46,6 +46,12 @@ describe("a sun study", () => {
       [20, 114],
       [132, 114],
     ]);
+  });
+
+  it("says how many lie on the paper", () => {
+    const made = studyOf({ ...viewport, y: 50 }, lines, sun, [8, 10, 12, 14], 297);
+    expect(howManyFit(made)).toBe(2);
+    expect(howManyFit(studyOf(viewport, lines, sun, [8, 10, 12, 14], 297))).toBe(4);
   });
 
   it("shows lines over light where there were lines only, and else what was shown", () => {

@@ -8,7 +8,7 @@ import { useBoard } from "../../stores/board";
 import { MONTHS } from "./months";
 import { Question } from "./Question";
 import type { Edits } from "./sheetCommands";
-import { hoursOf, studyOf } from "./sunStudy";
+import { howManyFit, hoursOf, studyOf } from "./sunStudy";
 
 interface Props {
   viewport: Viewport;
@@ -23,9 +23,11 @@ export function SunStudy({ viewport, appearance, edits, onClose }: Props) {
   const [sun, setSun] = useState({ month: light.month, day: light.day, latitude: light.latitude });
   const [typed, setTyped] = useState("9, 12, 15");
   const hours = hoursOf(typed);
+  const paper = useBoard((s) => s.paper?.width ?? Infinity);
+  const study = studyOf(viewport, appearance, sun, hours ?? [], paper);
+  const fitting = howManyFit(study);
   const onAnswer = () => {
-    const paper = useBoard.getState().paper?.width ?? Infinity;
-    const [first, ...others] = studyOf(viewport, appearance, sun, hours ?? [], paper);
+    const [first, ...others] = study;
     if (first) edits.spread(viewport, first, others, `sun study of ${others.length + 1} hours`);
     onClose();
   };
@@ -37,7 +39,7 @@ export function SunStudy({ viewport, appearance, edits, onClose }: Props) {
       onClose={onClose}
       answer={{
         name: hours ? `Set ${hours.length} beside each other` : "Set",
-        ready: hours !== null,
+        ready: hours !== null && fitting === study.length,
         onAnswer,
       }}
     >
@@ -64,6 +66,12 @@ export function SunStudy({ viewport, appearance, edits, onClose }: Props) {
         {!hours && (
           <Box role="alert" sx={{ fontSize: 12, color: "error.main", mt: 0.5 }}>
             Hours from 0 to 24 such as 9, 12:30, 15; twelve at most.
+          </Box>
+        )}
+        {fitting < study.length && (
+          <Box role="alert" sx={{ fontSize: 12, color: "error.main", mt: 0.5 }}>
+            Only {fitting} of {study.length} fit on this paper from where the viewport lies. Give fewer hours,
+            or move the viewport up, make it smaller or the paper larger.
           </Box>
         )}
       </Box>

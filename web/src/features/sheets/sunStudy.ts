@@ -41,3 +41,6 @@ export function studyOf(
     },
   }));
 }
+
+/** How many of the viewports of a study lie on the paper; the others would begin below it. */
+export const howManyFit = (study: readonly ViewportChange[]) => study.filter((to) => (to.y ?? 0) >= 0).length;
