@@ -140,6 +140,7 @@ class ShadingTests(SheetsOffice):
         page.keyboard.press("Escape")
         self.add_sheets("The same again")
         self.place_by_key("South elevation")
+        expect(self.viewport("South elevation")).to_be_focused()
         self.eventually(lambda: Viewport.objects.exclude(traced=None).count() == 2)
         page.locator("#board").press("Escape")
         expect(page.get_by_role("region", name="Ledge: sheet")).to_be_visible()
