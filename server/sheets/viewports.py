@@ -86,7 +86,7 @@ def follow_view(view: View, *, only_ask: bool = False) -> None:
         else:
             order_own_drawing(row)
     # What was lit until now, and is no more, lets go of its picture.
-    for row in Viewport.objects.filter(view=view):
+    for row in Viewport.objects.filter(view=view).select_related("view"):
         if row.wanted_picture or row.wanted_areas or row.appearance_as_core != LINES_ONLY:
             order_light(row)
 

@@ -3,7 +3,7 @@ import type { Point } from "./geometry";
 import { pointsOf, type Linework } from "./linework";
 import { lengthOf } from "./patterns";
 import { DIVIDED, divided, type Redrawn } from "./redrawn";
-import type { SnapIndex } from "./snapPoints";
+import { SMOOTH, bend, footOn, type SnapIndex } from "./snapPoints";
 
 /** A line, or what is cut where there is no line. */
 export interface Picked {
@@ -44,8 +44,8 @@ export function linesAlike(drawing: Linework, { element, ifc_class, layer, role,
   return found;
 }
 
-/** A bend by less is none, by more it is a corner; what lies between is round. Radians. */
-const [STRAIGHT, SMOOTH] = [(0.5 * Math.PI) / 180, (12 * Math.PI) / 180];
+/** A bend by less is none; what lies between it and a corner is round. Radians. */
+const STRAIGHT = (0.5 * Math.PI) / 180;
 /** A place along a line counts as hidden where a hidden piece passes so near; mm. */
 const NEAR = 0.5;
 
@@ -132,18 +132,9 @@ function circleThrough(run: readonly Point[]): Picked["round"] {
 
 const same = (p: Point, q: Point) => p[0] === q[0] && p[1] === q[1];
 
-function bend(before: Point, at: Point, after: Point): number {
-  const turn =
-    Math.atan2(after[1] - at[1], after[0] - at[0]) - Math.atan2(at[1] - before[1], at[0] - before[0]);
-  return Math.abs(Math.atan2(Math.sin(turn), Math.cos(turn)));
-}
-
-const passes = (points: readonly Point[], [u, v]: Point) =>
+const passes = (points: readonly Point[], at: Point) =>
   points.some((b, k) => {
     const a = points[k - 1];
-    if (!a) return false;
-    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-    const share = ((u - a[0]) * dx + (v - a[1]) * dy) / Math.max(dx * dx + dy * dy, 1e-12);
-    if (share < 0 || share > 1) return false;
-    return Math.hypot(u - a[0] - dx * share, v - a[1] - dy * share) < NEAR;
+    const foot = a && footOn(at, a, b);
+    return foot !== undefined && Math.hypot(at[0] - foot[0], at[1] - foot[1]) < NEAR;
   });

@@ -11,7 +11,7 @@ export interface Snap {
 }
 
 /** A bend of a line by less is part of something round; radians. The same as the core has. */
-const SMOOTH = (12 * Math.PI) / 180;
+export const SMOOTH = (12 * Math.PI) / 180;
 /** Cells along the longer side of a drawing. */
 const CELLS = 160;
 /** Crossings are looked for among so many of the lines under the pointer. */
@@ -153,14 +153,17 @@ export class SnapIndex {
   }
 }
 
-function bends(before: Point, at: Point, after: Point): boolean {
+const bends = (before: Point, at: Point, after: Point) => bend(before, at, after) > SMOOTH;
+
+/** By how much a line turns at a point; radians. */
+export function bend(before: Point, at: Point, after: Point): number {
   const turn =
     Math.atan2(after[1] - at[1], after[0] - at[0]) - Math.atan2(at[1] - before[1], at[0] - before[0]);
-  return Math.abs(Math.atan2(Math.sin(turn), Math.cos(turn))) > SMOOTH;
+  return Math.abs(Math.atan2(Math.sin(turn), Math.cos(turn)));
 }
 
 /** The point of a segment that is nearest to another. */
-function footOn(p: Point, a: Point, b: Point): Point {
+export function footOn(p: Point, a: Point, b: Point): Point {
   const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
   const share = ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / Math.max(dx * dx + dy * dy, 1e-12);
   const within = Math.min(1, Math.max(0, share));

@@ -7,21 +7,13 @@ import { ROLES } from "../../canvas/penColours";
 import { ChoiceField } from "../../components/ChoiceField";
 import { PopUp } from "../../components/PopUp";
 import { colours } from "../../theme/theme";
+import { COLOURS, WIDTHS } from "./penChoices";
 
 type Pens = Viewport["pens"];
 interface Change {
   width?: number | null;
   colour?: string | null;
 }
-
-const WIDTHS = [0.13, 0.18, 0.25, 0.35, 0.5, 0.7, 1, 1.4, 2] as const;
-const COLOURS = [
-  ["#1b1f24", "Ink"],
-  ["#6b7378", "Grey"],
-  ["#a9afb3", "Pale grey"],
-  ["#9c3f24", "Rust"],
-  ["#2d5c66", "Sea"],
-] as const;
 
 export const pensChanged = (pens: Pens) =>
   Object.keys(pens.roles ?? {}).length + Object.keys(pens.layers ?? {}).length;

@@ -9,6 +9,8 @@ import { choicesOf } from "../../../components/choices";
 import { Buttons, Group, Ledge, Rows } from "../../../components/Ledge";
 import { ToggleButton } from "../../../components/ToggleButton";
 import { touchBy, touchUp, useTouching, type Chosen, type Mode } from "../../../stores/touching";
+import { PATTERNS } from "../annotate/pieceChoices";
+import { COLOURS, WIDTHS } from "../penChoices";
 import type { SheetSet } from "../useSet";
 import { asSentence, choiceWords, classWords, likes } from "./choices";
 import { ScaleRule } from "./ScaleRule";
@@ -20,15 +22,6 @@ const MODES: readonly (readonly [Mode, string, string])[] = [
   ["part", "Part", "A part of a line, between two clicks"],
   ["extend", "Extend", "A line drawn out to another: click it near its end, then the other"],
 ];
-const WIDTHS = [0.13, 0.18, 0.25, 0.35, 0.5, 0.7, 1, 1.4, 2] as const;
-const COLOURS = choicesOf({
-  "#1b1f24": "Ink",
-  "#6b7378": "Grey",
-  "#a9afb3": "Pale grey",
-  "#9c3f24": "Rust",
-  "#2d5c66": "Sea",
-});
-const PATTERNS = ["solid", "dashed", "short dashes", "dotted", "chain", "double chain"] as const;
 const FILLS = choicesOf({
   none: "Nothing",
   "#1b1f24": "Solid ink",
@@ -181,7 +174,7 @@ function ChosenFields({ chosen, commands }: { chosen: readonly Chosen[]; command
               label="Pattern"
               width={104}
               value=""
-              choices={[["", "Its own"], ...PATTERNS.map((p) => [p, p] as const)]}
+              choices={[["", "Its own"], ...PATTERNS]}
               onChoose={(pattern) =>
                 pattern && stroke({ pattern: pattern as NonNullable<TouchUpChange["stroke"]["pattern"]> })
               }

@@ -1,0 +1,11 @@
+/** The widths and colours that pens of drawings are given. */
+
+/** ISO 128-20, paper mm. */
+export const WIDTHS = [0.13, 0.18, 0.25, 0.35, 0.5, 0.7, 1, 1.4, 2] as const;
+export const COLOURS = [
+  ["#1b1f24", "Ink"],
+  ["#6b7378", "Grey"],
+  ["#a9afb3", "Pale grey"],
+  ["#9c3f24", "Rust"],
+  ["#2d5c66", "Sea"],
+] as const;
