@@ -39,6 +39,7 @@ from drafting.received.reading import read_received, received_linework
 from drafting.render.backend import Sources
 from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page
+from drafting.review.preparing import Prepared, prepare
 from drafting.schema import dump
 from drafting.shading.appearance import Appearance
 from drafting.shading.colours import Palette, colours_of
@@ -296,6 +297,24 @@ def compare_states(
         (folder / f"{name}.svg").write_bytes(FORMATS["svg"].write([page], sources, FileInfo(page.name)))
     (folder / "over.pdf").write_bytes(FORMATS["pdf"].write([over], sources, FileInfo(over.name)))
     return list(comparison.differences)
+
+
+def prepare_review(
+    states: list[Path],
+    origins: list[dict[str, tuple[Path, dict[str, Any]]]],
+    linework: dict[str, Path],
+    pictures: dict[str, Path],
+    folder: Path,
+    info: FileInfo,
+    progress: Progress = silent,
+) -> list[Prepared]:
+    """Write what reviewers of frozen sheets are shown into `folder`. `origins` says of each sheet, by the ids
+    of its viewports, from which stored building and view its drawings were made."""
+    sheets = [thaw(path.read_bytes()) for path in states]
+    parsed = [
+        {key: (stored, parse_view_spec(view)) for key, (stored, view) in each.items()} for each in origins
+    ]
+    return prepare(sheets, parsed, _sources(linework, pictures), _building, folder, info, progress)
 
 
 def _sources(linework: dict[str, Path], pictures: dict[str, Path]) -> Sources:

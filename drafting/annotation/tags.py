@@ -17,7 +17,7 @@ from drafting.annotation.schedules import cell_text, element_entry
 from drafting.building.element_data import ElementData
 from drafting.building.openings import Opening
 from drafting.errors import SheetError
-from drafting.geometry.boxes import Box, Point
+from drafting.geometry.boxes import Box, Point, box_about
 from drafting.geometry.polylines import Floats
 from drafting.schema import CLOSED, Flag
 from drafting.sheets.viewport import Viewport
@@ -147,7 +147,7 @@ def tags_for(
             continue
         corners = [among.places[k] for k in among.outer]
         places = [viewport.to_paper(*corner) for corner in corners]
-        own = _box(places)
+        own = box_about(places)
         if not viewport.box.holds(own):
             continue
         nearest = min(range(len(places)), key=lambda k: (_apart(places[k], own.middle), k))
@@ -162,11 +162,6 @@ def tags_for(
 
 def _about(box: Box) -> Box:
     return Box(box.x - CLEAR, box.y - CLEAR, box.width + 2 * CLEAR, box.height + 2 * CLEAR)
-
-
-def _box(points: Sequence[Point]) -> Box:
-    xs, ys = zip(*points, strict=True)
-    return Box(min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys))
 
 
 def _apart(a: Point, b: Point) -> float:

@@ -62,6 +62,16 @@ class Box:
         return self.x <= other.x and self.y <= other.y and self.right >= other.right and self.top >= other.top
 
 
+def box_about(points: Iterable[Point]) -> Box:
+    """The smallest box that holds all of some points, of which there is at least one.
+
+    >>> box_about([(10.0, 5.0), (0.0, 25.0)])
+    Box(x=0.0, y=5.0, width=10.0, height=20.0)
+    """
+    xs, ys = zip(*points, strict=True)
+    return Box(min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys))
+
+
 def union(boxes: Iterable[Box]) -> Box:
     """The least box that holds some boxes, of which there is one at least.
 

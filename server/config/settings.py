@@ -59,6 +59,7 @@ INSTALLED_APPS = [
     "server.plots",
     "server.checks",
     "server.issues",
+    "server.reviews",
     "server.changes",
     "server.events",
     "server.operations",
@@ -184,7 +185,10 @@ REST_FRAMEWORK = {
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "server.common.problems.problem_response",
-    "DEFAULT_THROTTLE_RATES": {"sign-in": os.environ.get("DUNEFOLD_SIGN_IN_RATE", "20/min")},
+    "DEFAULT_THROTTLE_RATES": {
+        "sign-in": os.environ.get("DUNEFOLD_SIGN_IN_RATE", "20/min"),
+        "comment": os.environ.get("DUNEFOLD_COMMENT_RATE", "60/min"),
+    },
     "TEST_REQUEST_DEFAULT_FORMAT": "json",
 }
 SPECTACULAR_SETTINGS = {

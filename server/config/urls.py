@@ -10,7 +10,7 @@ from server.issues import links
 
 APPS = (
     "accounts", "projects", "jobs", "buildings", "views", "styles", "sheets", "annotations", "touchups",
-    "plots", "checks", "issues", "changes", "events",
+    "plots", "checks", "issues", "reviews", "changes", "events",
 )  # fmt: skip
 
 urlpatterns = [
@@ -24,7 +24,7 @@ urlpatterns = [
     path("delivered/<str:secret>/", links.page),
     path("delivered/<str:secret>/<str:which>/", links.file),
     re_path(
-        r"^(?:projects/.*|invited/[^/]*/?)?$",
+        r"^(?:projects/.*|(?:invited|review)/[^/]*/?)?$",
         ensure_csrf_cookie(TemplateView.as_view(template_name="index.html")),
     ),
 ]

@@ -28,6 +28,7 @@ from server.jobs.serializers import JobSerializer
 from server.plots.models import Print
 from server.projects.models import Project
 from server.projects.rows import RowKind, register_recorder
+from server.reviews.models import Answer, CommentPicture, LinkUse, Review
 from server.sheets.models import Picture
 from server.views.models import ReceivedFile
 
@@ -95,6 +96,10 @@ def listen() -> None:
         (ReceivedFile, "received-files"),
     ):
         _tell_rows(model, name, lambda row: row.project_id)
+    _tell_rows(Review, "reviews", lambda row: row.project_id)
+    _tell_rows(LinkUse, "reviews", lambda row: row.link.review.project_id)
+    for said in (Answer, CommentPicture):
+        _tell_rows(said, "comments", lambda row: row.comment.project_id)
     _tell_rows(SentIssue, "issues", lambda row: row.recipient.issue.project_id)
 
 

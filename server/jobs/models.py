@@ -42,6 +42,8 @@ class Job(UuidModel):
         COMPARE = "compare"
         RECEIVE = "receive"
         SHADE = "shade"
+        REVIEW = "review"
+        COMMENTS = "comments"
 
     class State(models.TextChoices):
         WAITING = "waiting"

@@ -1,0 +1,249 @@
+"""What lies at a place of a sheet: which drawing, where of its view, and which element of the building."""
+
+from __future__ import annotations
+
+import json
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from io import BytesIO
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+from shapely import Point as ShapelyPoint
+from shapely import Polygon
+
+from drafting.building.model import Building
+from drafting.errors import SheetError
+from drafting.geometry.boxes import Box, Point, box_about
+from drafting.issuing.frozen import FrozenSheet
+from drafting.render.items import Drawing
+from drafting.review.marks import AnyMark, LengthMark
+from drafting.schema import CLOSED, dump, parse
+from drafting.shading.elements_seen import elements_seen
+from drafting.shading.window import Window
+from drafting.views.camera import Camera
+from drafting.views.spec import AnyView
+
+#: From place to place at which it is kept what is seen, paper mm, unless that would be more than these.
+APART, MAX_PLACES = 0.5, 400_000
+Axis = tuple[float, float, float]
+
+
+@dataclass(frozen=True)
+class Placement:
+    """How a drawing lies on its sheet: paper = place + ratio * (u, v) turned, in degrees anticlockwise."""
+
+    __pydantic_config__ = CLOSED
+
+    place: tuple[float, float]
+    ratio: float
+    turn: float = 0.0
+
+    @classmethod
+    def of(cls, item: Drawing) -> Placement:
+        return cls(item.place, item.ratio, item.turn)
+
+    def in_view(self, at: Point) -> Point:
+        """A place on paper in u and v of the view, mm.
+
+        >>> Placement((100.0, 50.0), 0.01, 90.0).in_view((100.0, 60.0))
+        (1000.0, 0.0)
+        """
+        turn = math.radians(self.turn)
+        cos, sin = math.cos(turn), math.sin(turn)
+        x, y = (at[0] - self.place[0]) / self.ratio, (at[1] - self.place[1]) / self.ratio
+        return round(x * cos + y * sin, 6), round(y * cos - x * sin, 6)
+
+
+@dataclass(frozen=True)
+class Eye:
+    """The camera of a drawing: unit vectors and a point of the model; `distance` and `angle` (degrees) of a
+    perspective."""
+
+    __pydantic_config__ = CLOSED
+
+    right: Axis
+    up: Axis
+    toward: Axis
+    origin: Axis
+    distance: float | None = None
+    angle: float = 0.0
+
+    @classmethod
+    def of(cls, camera: Camera) -> Eye:
+        axes = _axis(camera.right), _axis(camera.up), _axis(camera.toward), _axis(camera.origin)
+        return cls(*axes, distance=camera.distance, angle=camera.angle)
+
+
+def _axis(values: NDArray[np.float64]) -> Axis:
+    x, y, z = values.tolist()
+    return x, y, z
+
+
+@dataclass(frozen=True)
+class NamedElement:
+    """An element of the building: its id, its name and its class, as the building file has them."""
+
+    __pydantic_config__ = CLOSED
+
+    id: str
+    name: str
+    ifc_class: str
+
+
+@dataclass(frozen=True)
+class SeenDrawing:
+    """What is known of a drawing on a sheet.
+
+    Attributes:
+        name: of its viewport.
+        box: its window on paper, mm.
+        columns, rows: how many places of it are known; none where it is not known what is seen.
+        elements: those that are seen.
+    """
+
+    __pydantic_config__ = CLOSED
+
+    viewport: str
+    name: str
+    box: Box
+    placement: Placement
+    eye: Eye
+    columns: int = 0
+    rows: int = 0
+    elements: tuple[NamedElement, ...] = ()
+
+
+@dataclass(frozen=True)
+class FoundPlace:
+    """What lies at a place.
+
+    Attributes:
+        viewport, name: the drawing.
+        at: where of the building, model mm; None where nothing is seen, or it is not known.
+    """
+
+    viewport: str
+    name: str
+    placement: Placement
+    eye: Eye
+    element: NamedElement | None = None
+    at: Axis | None = None
+
+
+def drawing_at(sheet: FrozenSheet, at: Point) -> Drawing | None:
+    """The topmost drawing that shows a place of a sheet, paper mm."""
+    place = ShapelyPoint(at)
+    drawings = [item for item in sheet.display.items if isinstance(item, Drawing)]
+    return next((item for item in reversed(drawings) if Polygon(item.clip).intersects(place)), None)
+
+
+def measured(sheet: FrozenSheet, eyes: Mapping[str, Eye], mark: AnyMark) -> AnyMark:
+    """A mark with its true length: that of the building, where both ends lie in one drawing that has a scale;
+    a perspective has none."""
+    if not isinstance(mark, LengthMark):
+        return mark
+    first, last = drawing_at(sheet, mark.first), drawing_at(sheet, mark.last)
+    eye = eyes.get(first.viewport) if first else None
+    scaled = first is not None and first is last and (eye is None or eye.distance is None)
+    on_paper = math.dist(mark.first, mark.last)
+    return replace(mark, length=on_paper / first.ratio if scaled and first is not None else 0.0)
+
+
+class Places:
+    """What is seen at the places of a sheet, by its drawings, the topmost last."""
+
+    def __init__(
+        self, drawings: Sequence[SeenDrawing], seen: Sequence[tuple[NDArray[np.int32], NDArray[np.float32]]]
+    ) -> None:
+        self.drawings, self._seen = tuple(drawings), tuple(seen)
+
+    @property
+    def eyes(self) -> dict[str, Eye]:
+        """The cameras of its drawings, by the ids of their viewports."""
+        return {drawing.viewport: drawing.eye for drawing in self.drawings}
+
+    def find(self, sheet: FrozenSheet, at: Point) -> FoundPlace | None:
+        """What lies at a place of the sheet, paper mm; None where there is no drawing."""
+        item = drawing_at(sheet, at)
+        known = {drawing.viewport: k for k, drawing in enumerate(self.drawings)}
+        if item is None or item.viewport not in known:
+            return None
+        k = known[item.viewport]
+        drawing, (numbers, depths) = self.drawings[k], self._seen[k]
+        found = FoundPlace(drawing.viewport, drawing.name, drawing.placement, drawing.eye)
+        if not drawing.columns:
+            return found
+        box = drawing.box
+        column = min(max(int((at[0] - box.x) / box.width * drawing.columns), 0), drawing.columns - 1)
+        row = min(max(int((box.top - at[1]) / box.height * drawing.rows), 0), drawing.rows - 1)
+        number = int(numbers[row, column])
+        if number < 0:
+            return found
+        u, v = drawing.placement.in_view(at)
+        place = _in_model(drawing.eye, u, v, float(depths[row, column]))
+        return replace(found, element=drawing.elements[number], at=place)
+
+    def to_bytes(self) -> bytes:
+        """As a file: compressed arrays (NumPy's NPZ), the facts as JSON among them."""
+        facts = json.dumps(dump(self.drawings, tuple[SeenDrawing, ...])).encode()
+        arrays: dict[str, NDArray[Any]] = {"facts": np.frombuffer(facts, np.uint8)}
+        for k, (numbers, depths) in enumerate(self._seen):
+            arrays |= {f"numbers{k}": numbers, f"depths{k}": depths}
+        out = BytesIO()
+        np.savez_compressed(out, allow_pickle=False, **arrays)
+        return out.getvalue()
+
+    @classmethod
+    def from_bytes(cls, data: bytes) -> Places:
+        """What `to_bytes` wrote.
+
+        Raises:
+            SheetError: it is none.
+        """
+        try:
+            with np.load(BytesIO(data), allow_pickle=False) as arrays:
+                facts = json.loads(bytes(arrays["facts"]))
+                drawings = parse(tuple[SeenDrawing, ...], facts, "record of places", SheetError)
+                seen = [(arrays[f"numbers{k}"], arrays[f"depths{k}"]) for k in range(len(drawings))]
+        except (OSError, ValueError, KeyError) as error:
+            raise SheetError("This record of a sheet is damaged. Restore it from a backup.") from error
+        return cls(drawings, seen)
+
+
+def _in_model(eye: Eye, u: float, v: float, depth: float) -> Axis:
+    """The model point that is pictured at u and v with a depth; mm."""
+    along = np.array([u, v, depth])
+    if eye.distance is not None:
+        along *= eye.distance / (eye.distance + depth)
+    x, y, z = np.array(eye.origin) + along @ np.array([eye.right, eye.up, eye.toward])
+    return round(float(x), 2), round(float(y), 2), round(float(z), 2)
+
+
+def seen_drawing(
+    item: Drawing, name: str, camera: Camera, source: tuple[Building, AnyView] | None
+) -> tuple[SeenDrawing, tuple[NDArray[np.int32], NDArray[np.float32]]]:
+    """What is seen at the places of a drawing. Where it is not known what it was drawn from, `source` is
+    None, and only where it lies is told."""
+    box = box_about(item.clip)
+    drawing = SeenDrawing(item.viewport, name, box, Placement.of(item), Eye.of(camera))
+    if source is None:
+        return drawing, (np.empty((0, 0), np.int32), np.empty((0, 0), np.float32))
+    building, view = source
+    apart = max(APART, math.sqrt(box.width * box.height / MAX_PLACES))
+    columns, rows = (max(1, round(side / apart)) for side in (box.width, box.height))
+    centre = drawing.placement.in_view(box.middle)
+    window = Window(box.width, box.height, item.ratio, centre, item.turn)
+    elements, depths = elements_seen(building, view, window, columns, rows)
+    there = np.unique(elements[elements >= 0])
+    numbers = np.full(elements.shape, -1, np.int32)
+    inside = elements >= 0
+    numbers[inside] = np.searchsorted(there, elements[inside])
+    names = tuple(
+        NamedElement(element.id, element.name, element.ifc_class)
+        for element in (building.elements[k] for k in there.tolist())
+    )
+    whole = replace(drawing, columns=columns, rows=rows, elements=names)
+    return whole, (numbers, depths.astype(np.float32))

@@ -1,0 +1,20 @@
+"""Reviews as a Django app."""
+
+from django.apps import AppConfig
+
+
+class ReviewsConfig(AppConfig):
+    name = "server.reviews"
+
+    def ready(self) -> None:
+        from server.common.pruning import register_files
+        from server.jobs.models import Job
+        from server.jobs.runner import register
+        from server.reviews import asking
+        from server.reviews import models as rows
+
+        register(Job.Kind.REVIEW, asking.prepare)
+        register_files(rows.Review, "pdf")
+        register_files(rows.ReviewSheet, "state", "tiles", "places")
+        register_files(rows.CommentPicture, "file")
+        register_files(rows.CommentFile, "source")

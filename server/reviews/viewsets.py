@@ -1,0 +1,183 @@
+"""The API of reviews and comments for those who work in a project."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db.models import QuerySet
+from django.http import FileResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import extend_schema
+from rest_framework import mixins, status, viewsets
+from rest_framework.decorators import action
+from rest_framework.exceptions import ValidationError
+from rest_framework.request import Request
+from rest_framework.response import Response
+
+from drafting.plotting.files import file_name
+from server.common.responses import YEAR, stored_file
+from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project
+from server.reviews import asking, commenting
+from server.reviews.models import Comment, CommentPicture, LinkUse, Review, ReviewLink
+from server.reviews.serializers import (
+    AnswerRequestSerializer,
+    AskedReviewSerializer,
+    CommentSerializer,
+    LinkUseSerializer,
+    NewLinkSerializer,
+    ReviewRequestSerializer,
+    ReviewSerializer,
+    ReviewUntilSerializer,
+    SecretLinkSerializer,
+)
+
+
+def _given(form: Any, request: Request) -> dict[str, Any]:
+    given = form(data=request.data, context={"request": request})
+    given.is_valid(raise_exception=True)
+    return dict(given.validated_data)
+
+
+def _reviews() -> QuerySet[Review]:
+    return Review.objects.select_related("job").prefetch_related("sheets", "links__uses")
+
+
+def _secret_of(link: ReviewLink, secret: str) -> dict[str, Any]:
+    return {"id": link.pk, "name": link.name, "secret": secret}
+
+
+@listed_by_project
+class ReviewViewSet(
+    ProjectRows, mixins.ListModelMixin, mixins.RetrieveModelMixin, viewsets.GenericViewSet[Review]
+):
+    """Reviews that were asked for in one's own projects, the oldest first."""
+
+    serializer_class = ReviewSerializer
+    queryset = Review.objects.none()
+    rows = staticmethod(_reviews)
+
+    @extend_schema(request=ReviewRequestSerializer, responses={201: AskedReviewSerializer})
+    def create(self, request: Request) -> Response:
+        """Ask for a review of an issue or of sheets, which are made ready in the background."""
+        wanted = _given(ReviewRequestSerializer, request)
+        about = {key: wanted[key] for key in ("name", "message", "until", "word")}
+        review, links = asking.ask(
+            wanted["project"],
+            request.user,
+            about,
+            wanted["issue"] or wanted["sheets"],
+            wanted["people"],
+            anyone=wanted["anyone"],
+        )
+        told = {
+            "review": _reviews().get(pk=review.pk),
+            "links": [_secret_of(link, secret) for link, secret in links],
+        }
+        return Response(AskedReviewSerializer(told).data, status.HTTP_201_CREATED)
+
+    def _told(self, review: Review) -> Response:
+        return Response(ReviewSerializer(_reviews().get(pk=review.pk)).data)
+
+    @extend_schema(request=ReviewUntilSerializer, responses=ReviewSerializer)
+    @action(detail=True, methods=["post"])
+    def extend(self, request: Request, pk: str) -> Response:
+        """Let its links lead there until another date; one that was withdrawn is open again."""
+        review = self.get_object()
+        until = _given(ReviewUntilSerializer, request)["until"]
+        if until <= timezone.now():
+            raise ValidationError({"until": "Choose a date that has not passed."})
+        review.until, review.withdrawn = until, False
+        review.save(update_fields=["until", "withdrawn"])
+        return self._told(review)
+
+    @extend_schema(request=None, responses=ReviewSerializer)
+    @action(detail=True, methods=["post"])
+    def withdraw(self, request: Request, pk: str) -> Response:
+        """End all of its links. What was said is kept."""
+        review = self.get_object()
+        review.withdrawn = True
+        review.save(update_fields=["withdrawn"])
+        return self._told(review)
+
+    @extend_schema(request=NewLinkSerializer, responses={201: SecretLinkSerializer})
+    @action(detail=True, methods=["post"])
+    def links(self, request: Request, pk: str) -> Response:
+        """Make a link for one more person, or for whoever has it."""
+        link, secret = asking.add_link(self.get_object(), _given(NewLinkSerializer, request)["name"].strip())
+        return Response(SecretLinkSerializer(_secret_of(link, secret)).data, status.HTTP_201_CREATED)
+
+    @extend_schema(responses=LinkUseSerializer(many=True))
+    @action(detail=True, pagination_class=None)
+    def uses(self, request: Request, pk: str) -> Response:
+        """Every use of its links, the newest first."""
+        uses = LinkUse.objects.filter(link__review=self.get_object())
+        return Response(LinkUseSerializer(uses, many=True).data)
+
+    @extend_schema(responses={(200, "application/pdf"): OpenApiTypes.BINARY})
+    @action(detail=True)
+    def pdf(self, request: Request, pk: str) -> FileResponse:
+        """All of its sheets as one PDF."""
+        review = self.get_object()
+        if not review.pdf:
+            raise ValidationError("The sheets of this review are being made ready. Try again in a minute.")
+        return stored_file(review.pdf, "application/pdf", f"{file_name(review.name)}.pdf")
+
+
+class ReviewLinkViewSet(ProjectRows, mixins.DestroyModelMixin, viewsets.GenericViewSet[ReviewLink]):
+    """Links to reviews; deleted, one leads nowhere."""
+
+    queryset = ReviewLink.objects.none()
+    to_project = "review__project"
+    rows = ReviewLink.objects.all
+
+    @extend_schema(request=None, responses=SecretLinkSerializer)
+    @action(detail=True, methods=["post"])
+    def renew(self, request: Request, pk: str) -> Response:
+        """Make a link anew: the one that there was leads nowhere."""
+        link = self.get_object()
+        return Response(SecretLinkSerializer(_secret_of(link, asking.renew(link))).data)
+
+
+def _comments() -> QuerySet[Comment]:
+    return Comment.objects.select_related("reviewed").prefetch_related("answers", "pictures")
+
+
+COMMENTS = RowKind(CommentSerializer, commenting.comment_service, _comments)
+
+
+@listed_by_project
+class CommentViewSet(RowViewSet):
+    """What is said of the sheets of one's own projects."""
+
+    kind = COMMENTS
+    rows = staticmethod(_comments)
+    queryset = Comment.objects.none()
+
+    @extend_schema(request=AnswerRequestSerializer, responses=CommentSerializer)
+    @action(detail=True, methods=["post"])
+    def answer(self, request: Request, pk: str) -> Response:
+        """Answer a comment, and say how it stands then."""
+        row = self.get_object()
+        given = _given(AnswerRequestSerializer, request)
+        author = request.user.get_username()
+        commenting.answer(row, given["text"], author, user=request.user, state=given["state"])
+        return Response(COMMENTS.data(row, self.get_serializer_context()))
+
+
+class CommentPictureViewSet(ProjectRows, viewsets.GenericViewSet[CommentPicture]):
+    """Pictures with comments."""
+
+    queryset = CommentPicture.objects.none()
+    to_project = "comment__project"
+    rows = CommentPicture.objects.all
+
+    @extend_schema(responses={(200, "image/*"): OpenApiTypes.BINARY})
+    @action(detail=True)
+    def pixels(self, request: Request, pk: str) -> FileResponse:
+        """The picture."""
+        row = get_object_or_404(self.get_queryset(), pk=pk)
+        response = stored_file(row.file, f"image/{row.form}")
+        response.headers["Cache-Control"] = f"private, max-age={YEAR}, immutable"
+        return response

@@ -1,0 +1,282 @@
+"""Reviews: a link that needs no account, what can be said behind it, and who cannot get in."""
+
+import io
+import math
+from datetime import timedelta
+
+from django.utils import timezone
+from PIL import Image
+from rest_framework.test import APIClient
+
+from server.reviews import links
+from server.reviews.models import Comment, LinkUse, Review, ReviewLink
+from server.tests.test_issues import IssueCase
+
+LATER = (timezone.now() + timedelta(days=14)).isoformat()
+
+
+class ReviewCase(IssueCase):
+    """Two sheets, reviewed by Oda, who has no account."""
+
+    def setUp(self):
+        super().setUp()
+        self.oda = APIClient()
+
+    def ask(self, status=201, **given):
+        body = {
+            "project": self.project, "name": "Before tender", "until": LATER, "people": ["Oda Brand"],
+            "sheets": [s["id"] for s in self.sheets],
+        }  # fmt: skip
+        return self.call("post", "reviews/", {**body, **given}, status)
+
+    def asked(self, **given):
+        """The secret of the first link of a review that is ready."""
+        told = self.ask(**given)
+        job = self.call("get", f"reviews/{told['review']['id']}/")["job"]
+        self.assertEqual(job["state"], "done", job["message"])
+        return told["links"][0]["secret"]
+
+    def oda_asks(self, method, path, body=None, status=200, **extra):
+        with self.captureOnCommitCallbacks(execute=True):
+            response = getattr(self.oda, method)(f"/api/reviewed/{path}", body, **extra)
+        self.assertEqual(response.status_code, status, getattr(response, "data", ""))
+        return response.data
+
+    def viewport_of(self, sheet):
+        return next(v for v in self.viewports if v["sheet"] == sheet["id"])
+
+    def on_drawing(self, sheet, across=0.5, up=0.5):
+        """A place on the drawing of a sheet, paper mm."""
+        x, y, width, height = sheet["drawings"][0]["box"]
+        return [x + across * width, y + up * height]
+
+
+class ReviewTests(ReviewCase):
+    def test_a_link_shows_the_sheets_as_they_were_without_an_account(self):
+        secret = self.asked(message="Please look at the windows.")
+        self.change(self.sheets[0], title="Another title")
+        told = self.oda_asks("get", f"{secret}/")
+        self.assertEqual(
+            (told["name"], told["person"], told["message"]),
+            ("Before tender", "Oda Brand", "Please look at the windows."),
+        )
+        self.assertEqual([s["title"] for s in told["sheets"]], [s["title"] for s in self.sheets])
+        sheet = told["sheets"][0]
+        finest = len(sheet["levels"]) - 1
+        tile = self.oda.get(f"/api/reviewed/{secret}/tiles/{sheet['id']}/{finest}/0/0/")
+        self.assertEqual(Image.open(io.BytesIO(tile.content)).size, (512, 512))
+        self.oda_asks("get", f"{secret}/tiles/{sheet['id']}/{finest + 1}/0/0/", status=404)
+        pdf = self.oda.get(f"/api/reviewed/{secret}/pdf/")
+        self.assertEqual(b"".join(pdf.streaming_content)[:5], b"%PDF-")
+
+    def test_tiles_show_what_the_sheet_shows(self):
+        secret = self.asked()
+        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
+        whole = self.oda.get(f"/api/reviewed/{secret}/tiles/{sheet['id']}/0/0/0/")
+        pixels = Image.open(io.BytesIO(whole.content)).convert("L")
+        per_mm = sheet["levels"][0]["per_mm"]
+        x, y, width, height = sheet["drawings"][0]["box"]
+        box = (
+            x * per_mm,
+            (sheet["height"] - y - height) * per_mm,
+            (x + width) * per_mm,
+            (sheet["height"] - y) * per_mm,
+        )
+        self.assertLess(min(pixels.crop(tuple(map(int, box))).getdata()), 100)
+        self.assertEqual(pixels.getpixel((3, 3)), 255)
+
+    def test_a_comment_knows_the_drawing_and_the_element_at_its_place(self):
+        secret = self.asked()
+        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
+        at = self.on_drawing(sheet, up=0.35)
+        marks = [{"kind": "point", "at": at}]
+        body = {"sheet": sheet["id"], "text": "Is this wall rendered?", "marks": marks}
+        said = self.oda_asks("post", f"{secret}/comments/", body, 201)
+        self.assertEqual((said["number"], said["author"], said["state"]), (1, "Oda Brand", "open"))
+        row = Comment.objects.get()
+        self.assertTrue(said["element"]["ifc_class"].startswith("Ifc"))
+        self.assertEqual(str(row.sheet_id), self.sheets[0]["id"])
+        self.assertEqual(row.viewport, self.viewport_of(self.sheets[0])["id"])
+        self.assertEqual(len(row.element["at"]), 3)
+        (told,) = self.call("get", f"comments/?project={self.project}")
+        self.assertEqual((told["text"], told["origin"]), ("Is this wall rendered?", "link"))
+
+    def test_a_length_is_told_through_the_scale_of_its_drawing(self):
+        secret = self.asked()
+        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
+        first, last = self.on_drawing(sheet, 0.2), self.on_drawing(sheet, 0.8, 0.6)
+        mark = {"kind": "length", "first": first, "last": last, "length": 1}
+        body = {"sheet": sheet["id"], "text": "", "marks": [mark]}
+        said = self.oda_asks("post", f"{secret}/comments/", body, 201)
+        scale = float(self.viewport_of(self.sheets[0])["scale"].split(":")[1])
+        self.assertAlmostEqual(said["marks"][0]["length"], math.dist(first, last) * scale, places=3)
+        off = {"kind": "length", "first": first, "last": [1, 1]}
+        said = self.oda_asks("post", f"{secret}/comments/", {**body, "marks": [off]}, 201)
+        self.assertEqual(said["marks"][0]["length"], 0)
+
+    def test_an_answer_of_the_project_answers_and_one_of_the_reviewer_opens_again(self):
+        secret = self.asked()
+        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
+        body = {"sheet": sheet["id"], "text": "Too low?"}
+        said = self.oda_asks("post", f"{secret}/comments/", body, 201)
+        told = self.call("post", f"comments/{said['id']}/answer/", {"text": "It is 900 mm."})
+        self.assertEqual((told["state"], told["answers"][0]["author"]), ("answered", "ines"))
+        again = self.oda_asks(
+            "post", f"{secret}/comments/{said['id']}/answers/", {"text": "Still too low."}, 201
+        )
+        self.assertEqual((again["state"], [a["own"] for a in again["answers"]]), ("open", [True, False]))
+        self.call(
+            "patch", f"sheets/{self.sheets[0]['id']}/", {"revisions": [{"revision": "P02"}], "version": 1}
+        )
+        done = self.call("post", f"comments/{said['id']}/answer/", {"text": "Raised.", "state": "done"})
+        self.assertEqual((done["state"], done["done_in"]), ("done", "P02"))
+        # A word of thanks of the project's own does not open what is settled.
+        self.assertEqual(self.call("post", f"comments/{said['id']}/answer/", {"text": "!"})["state"], "done")
+
+    def test_two_who_answer_at_once_are_both_heard(self):
+        secret = self.asked(people=["Oda Brand", "Per Lund"])
+        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
+        said = self.oda_asks("post", f"{secret}/comments/", {"sheet": sheet["id"], "text": "Why?"}, 201)
+        (before,) = self.call("get", f"comments/?project={self.project}")
+        self.oda_asks("post", f"{secret}/comments/{said['id']}/answers/", {"text": "And how?"}, 201)
+        self.call("post", f"comments/{said['id']}/answer/", {"text": "Because."})
+        # Whoever changes how it stands has seen both.
+        change = {"state": "declined", "version": before["version"]}
+        self.call("patch", f"comments/{said['id']}/", change, 409)
+        (now,) = self.call("get", f"comments/?project={self.project}")
+        self.assertEqual([a["text"] for a in now["answers"]], ["And how?", "Because."])
+
+    def test_what_was_said_stays_and_only_how_it_stands_changes(self):
+        secret = self.asked()
+        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
+        said = self.oda_asks("post", f"{secret}/comments/", {"sheet": sheet["id"], "text": "Why?"}, 201)
+        change = {"text": "Nice!", "author": "x", "assigned": "Kim", "due": "2031-05-01", "version": 1}
+        told = self.call("patch", f"comments/{said['id']}/", change)
+        self.assertEqual((told["text"], told["author"]), ("Why?", "Oda Brand"))
+        self.assertEqual((told["assigned"], told["due"]), ("Kim", "2031-05-01"))
+        self.call("delete", f"comments/{said['id']}/", status=400)
+        self.call("post", "comments/", {"project": self.project, "text": "x"}, 400)
+
+    def test_an_issue_is_reviewed_as_it_was_issued(self):
+        issue = self.issued([self.recipient("Anna")])
+        self.change(self.sheets[0], title="Another title")
+        secret = self.asked(issue=issue["id"], sheets=[])
+        sheets = self.oda_asks("get", f"{secret}/")["sheets"]
+        self.assertEqual([s["title"] for s in sheets], [s["title"] for s in issue["sheets"]])
+
+    def test_a_picture_is_kept_as_it_was_read_and_only_by_whoever_commented(self):
+        secret = self.asked(people=["Oda Brand"], anyone=True)
+        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
+        said = self.oda_asks("post", f"{secret}/comments/", {"sheet": sheet["id"], "text": "So:"}, 201)
+        photo = io.BytesIO()
+        Image.new("RGB", (40, 30), "#336699").save(photo, "JPEG")
+        photo.seek(0)
+        photo.name = "crack.jpg"
+        path = f"{secret}/comments/{said['id']}/pictures/"
+        made = self.oda_asks("post", path, {"file": photo}, 201, format="multipart")
+        sent = self.oda.get(f"/api/reviewed/{secret}/pictures/{made['id']}/")
+        self.assertEqual(Image.open(io.BytesIO(b"".join(sent.streaming_content))).size, (40, 30))
+        script = io.BytesIO(b"<svg xmlns='http://www.w3.org/2000/svg'><script>alert(1)</script></svg>")
+        script.name = "x.svg"
+        self.oda_asks("post", path, {"file": script}, 400, format="multipart")
+        big = io.BytesIO(b"\xff" * 11_000_000)
+        big.name = "big.png"
+        self.oda_asks("post", path, {"file": big}, 422, format="multipart")
+
+
+class LinkTests(ReviewCase):
+    def test_a_link_that_is_guessed_expired_or_withdrawn_leads_nowhere(self):
+        secret = self.asked()
+        self.assertEqual(self.oda_asks("get", "x" * 32 + "/", status=404)["detail"], links.GONE)
+        self.assertNotIn(secret, list(ReviewLink.objects.values_list("digest", flat=True)))
+        review = Review.objects.get()
+        self.call("post", f"reviews/{review.pk}/withdraw/")
+        for path in ("", "comments/", "pdf/"):
+            self.assertEqual(self.oda_asks("get", f"{secret}/{path}", status=404)["detail"], links.OVER)
+        self.call("post", f"reviews/{review.pk}/extend/", {"until": LATER})
+        self.oda_asks("get", f"{secret}/")
+        Review.objects.update(until=timezone.now() - timedelta(minutes=1))
+        self.assertEqual(self.oda_asks("get", f"{secret}/", status=404)["detail"], links.OVER)
+
+    def test_a_link_made_anew_ends_the_old_one(self):
+        secret = self.asked()
+        link = ReviewLink.objects.get()
+        new = self.call("post", f"review-links/{link.pk}/renew/")["secret"]
+        self.oda_asks("get", f"{secret}/", status=404)
+        self.oda_asks("get", f"{new}/")
+        other = self.call("post", f"reviews/{link.review_id}/links/", {"name": "Per Lund"}, 201)
+        self.call("delete", f"review-links/{link.pk}/", status=204)
+        self.oda_asks("get", f"{new}/", status=404)
+        self.assertEqual(self.oda_asks("get", f"{other['secret']}/")["person"], "Per Lund")
+
+    def test_a_link_reaches_its_own_review_alone(self):
+        secret, other = self.asked(), self.asked(sheets=[self.sheets[1]["id"]], people=["Per Lund"])
+        foreign = self.oda_asks("get", f"{other}/")["sheets"][0]["id"]
+        self.oda_asks("get", f"{secret}/tiles/{foreign}/0/0/0/", status=404)
+        self.oda_asks("post", f"{secret}/comments/", {"sheet": foreign, "text": "x"}, 404)
+        said = self.oda_asks("post", f"{other}/comments/", {"sheet": foreign, "text": "x"}, 201)
+        self.oda_asks("post", f"{secret}/comments/{said['id']}/answers/", {"text": "x"}, 404)
+        self.assertEqual(self.oda_asks("get", f"{secret}/comments/"), [])
+        # It is no way into the project, nor another's project a way to it.
+        self.assertEqual(self.oda.get(f"/api/comments/?project={self.project}").status_code, 403)
+        self.client.force_login(type(self.user).objects.create_user("udo", password="samphire-88"))
+        self.assertEqual(self.call("get", f"comments/?project={self.project}"), [])
+        self.call("post", f"reviews/{Review.objects.first().pk}/withdraw/", status=404)
+
+    def test_a_word_is_asked_for_and_cannot_be_guessed_on_and_on(self):
+        secret = self.asked(word="cormorant")
+        told = self.oda_asks("get", f"{secret}/")
+        self.assertEqual((told["locked"], told["sheets"], told["message"]), (True, [], ""))
+        self.oda_asks("get", f"{secret}/comments/", status=403)
+        self.oda_asks("post", f"{secret}/", {"word": "gull"}, 400)
+        self.oda_asks("post", f"{secret}/", {"word": " cormorant "}, 204)
+        self.assertEqual(len(self.oda_asks("get", f"{secret}/")["sheets"]), 2)
+        self.oda_asks("get", f"{secret}/comments/")
+        thief = APIClient()
+        for _ in range(links.MAX_WRONG):
+            thief.post(f"/api/reviewed/{secret}/", {"word": "gull"})
+        refused = thief.post(f"/api/reviewed/{secret}/", {"word": "cormorant"})
+        self.assertEqual(refused.status_code, 400)
+        self.assertIn("quarter of an hour", refused.data["detail"])
+
+    def test_every_use_of_a_link_is_kept(self):
+        secret = self.asked(people=[], anyone=True)
+        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
+        self.oda_asks("get", f"{secret}/")
+        body = {"sheet": sheet["id"], "text": "Why?"}
+        self.assertIn("who you are", self.oda_asks("post", f"{secret}/comments/", body, 400)["detail"])
+        self.oda_asks("post", f"{secret}/comments/", {**body, "author": "Per Lund"}, 201)
+        uses = self.call("get", f"reviews/{Review.objects.get().pk}/uses/")
+        self.assertEqual([(u["kind"], u["name"]) for u in uses], [("commented", "Per Lund"), ("opened", "")])
+        self.assertEqual(uses[0]["address"], "127.0.0.1")
+        (review,) = self.call("get", f"reviews/?project={self.project}")
+        self.assertEqual(review["links"][0]["opened"], 1)
+
+    def test_very_many_comments_are_slowed_down(self):
+        secret = self.asked()
+        answers = [self.oda.post(f"/api/reviewed/{secret}/comments/", {}).status_code for _ in range(70)]
+        self.assertEqual(answers[-1], 429)
+        self.assertEqual(LinkUse.objects.filter(kind="commented").count(), 0)
+
+    def test_what_cannot_be_asked_is_refused_and_leaves_nothing(self):
+        self.ask(400, sheets=[])
+        self.ask(400, people=[" "])
+        self.ask(400, until=(timezone.now() - timedelta(days=1)).isoformat())
+        self.ask(400, people=[f"Person {k}" for k in range(60)])
+        other = self.make_project("Other")
+        self.ask(400, project=other)
+        self.assertEqual(Review.objects.count(), 0)
+
+    def test_marks_that_are_none_are_refused_by_name(self):
+        secret = self.asked()
+        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
+        for mark in (
+            {"kind": "star", "at": [1, 1]},
+            {"kind": "line", "run": [[0, 0]]},
+            {"kind": "point", "at": [float("1e9"), 0]},
+            {"kind": "line", "run": [[k, k] for k in range(3000)]},
+        ):
+            body = {"sheet": sheet["id"], "text": "x", "marks": [mark]}
+            self.oda_asks("post", f"{secret}/comments/", body, 400)
+        self.oda_asks("post", f"{secret}/comments/", {"sheet": sheet["id"], "text": " "}, 400)
+        self.assertEqual(Comment.objects.count(), 0)
