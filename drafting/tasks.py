@@ -39,6 +39,7 @@ from drafting.received.reading import read_received, received_linework
 from drafting.render.backend import Sources
 from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page
+from drafting.review.pdf_reading import ReadFile, read_pdf
 from drafting.review.preparing import Prepared, prepare
 from drafting.schema import dump
 from drafting.shading.appearance import Appearance
@@ -315,6 +316,15 @@ def prepare_review(
         {key: (stored, parse_view_spec(view)) for key, (stored, view) in each.items()} for each in origins
     ]
     return prepare(sheets, parsed, _sources(linework, pictures), _building, folder, info, progress)
+
+
+def read_comments(source: Path, states: list[Path], progress: Progress = silent) -> ReadFile:
+    """Read what is said in a PDF of frozen sheets.
+
+    Raises:
+        SheetError: it is no PDF, is locked, or shows none of the sheets.
+    """
+    return read_pdf(source, [thaw(path.read_bytes()) for path in states], progress)
 
 
 def _sources(linework: dict[str, Path], pictures: dict[str, Path]) -> Sources:

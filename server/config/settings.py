@@ -211,6 +211,8 @@ SPECTACULAR_SETTINGS = {
         "Orientation": "drafting.sheets.paper.ORIENTATIONS",
         "PrintState": "server.plots.models.Print.State",
         "DrawingState": "server.views.models.STATES",
+        "CommentState": "server.reviews.models.Comment.State",
+        "LinkUseKind": "server.reviews.models.LinkUse.Kind",
         "SentState": "server.issues.models.SentIssue.State",
         "Figures": "drafting.annotation.dimensions.STYLE_NAMES",
         "LevelColumnSide": "drafting.annotation.own_levels.BESIDE",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
@@ -13,14 +14,16 @@ from rest_framework.exceptions import ValidationError
 from drafting.errors import SheetError
 from drafting.issuing.frozen import FrozenSheet, thaw
 from drafting.review.marks import AnyMark, parse_marks, place_of
-from drafting.review.places import Places, measured
+from drafting.review.places import Placement, Places, drawing_at, measured
 from drafting.schema import dump
 from drafting.sheets.picture import Picture as CorePicture
 from server.common import storage
 from server.common.rows import Memo, RowService
+from server.issues.models import IssuedSheet
 from server.jobs.apart import run_apart
 from server.projects.models import Project
 from server.reviews.models import Answer, Comment, CommentPicture, ReviewSheet
+from server.sheets.models import Sheet
 
 #: As many as a project and a comment have at most, so that nobody fills a disk.
 MAX_COMMENTS, MAX_ANSWERS, MAX_PICTURES = 20_000, 200, 10
@@ -58,16 +61,50 @@ def places_of(file: str) -> Places:
     return Places.from_bytes(storage.path_of(file).read_bytes())
 
 
-def located(reviewed: ReviewSheet, given: Any) -> tuple[tuple[AnyMark, ...], dict[str, Any]]:
+@dataclass(frozen=True)
+class Lookout:
+    """A sheet as somebody looked at it, and what it was called.
+
+    Attributes:
+        state, places: the hashes of the frozen sheet and of what is seen where; the second is blank where it
+            was never reviewed.
+        of: as which it was reviewed.
+        sheet: the sheet now; None where it is no more.
+    """
+
+    project: Project
+    state: str
+    places: str
+    sheet: Sheet | None
+    number: str
+    revision: str
+    of: ReviewSheet | None = None
+
+    @classmethod
+    def reviewed(cls, row: ReviewSheet) -> Lookout:
+        """As it was reviewed."""
+        return cls(row.review.project, row.state, row.places, row.sheet, row.number, row.revision, row)
+
+    @classmethod
+    def issued(cls, row: IssuedSheet) -> Lookout:
+        """As it was issued."""
+        return cls(row.issue.project, row.state, "", row.sheet, row.number, row.revision)
+
+
+def located(lookout: Lookout, given: Any) -> tuple[tuple[AnyMark, ...], dict[str, Any]]:
     """Marks with their true lengths, and what lies at their place: the fields of a comment that say so."""
     marks = parse_marks(given)
-    sheet = frozen_sheet(reviewed.state)
-    places = places_of(reviewed.places)
-    marks = tuple(measured(sheet, places.eyes, mark) for mark in marks)
+    sheet = frozen_sheet(lookout.state)
+    places = places_of(lookout.places) if lookout.places else None
+    marks = tuple(measured(sheet, places.eyes if places else {}, mark) for mark in marks)
     at = place_of(marks)
-    found = places.find(sheet, at) if at else None
-    if found is None:
+    if at is None:
         return marks, {}
+    found = places.find(sheet, at) if places else None
+    if found is None:
+        drawing = drawing_at(sheet, at)
+        placed = {"viewport": drawing.viewport, "placement": dump(Placement.of(drawing))} if drawing else {}
+        return marks, placed
     element = dict(dump(found.element)) if found.element else {}
     if found.at is not None:
         element["at"] = list(found.at)
@@ -79,32 +116,25 @@ def located(reviewed: ReviewSheet, given: Any) -> tuple[tuple[AnyMark, ...], dic
     }
 
 
-def comment_on(
-    reviewed: ReviewSheet,
-    marks: Any,
-    text: str,
-    author: str,
-    origin: str,
-    **more: Any,
-) -> Comment:
+def comment_on(lookout: Lookout, marks: Any, text: str, author: str, origin: str, **more: Any) -> Comment:
     """Keep what somebody says of a sheet as it was looked at.
 
     Raises:
         SheetError: a mark is none.
         ValidationError: nothing is said and nothing marked, or the project has very many comments.
     """
-    kept, where = located(reviewed, marks)
+    kept, where = located(lookout, marks)
     if not text.strip() and not kept:
         raise ValidationError({"text": "Say something, or draw on the sheet."})
     about = {
-        "reviewed": reviewed,
-        "sheet": reviewed.sheet,
-        "sheet_number": reviewed.number,
-        "revision": reviewed.revision,
+        "reviewed": lookout.of,
+        "sheet": lookout.sheet,
+        "sheet_number": lookout.number,
+        "revision": lookout.revision,
         "marks": [dump(mark) for mark in kept],
         **where,
     }
-    return keep(reviewed.review.project, {**about, **more}, text, author, origin)
+    return keep(lookout.project, {**about, **more}, text, author, origin)
 
 
 @transaction.atomic

@@ -128,8 +128,9 @@ class SaidView(LinkView):
         said = given.validated_data
         author = _author(link, said["author"])
         reviewed = get_object_or_404(link.review.sheets, pk=said["sheet"])
+        lookout = commenting.Lookout.reviewed(reviewed)
         made = commenting.comment_on(
-            reviewed, said["marks"], said["text"], author, Comment.Origin.LINK, link=link
+            lookout, said["marks"], said["text"], author, Comment.Origin.LINK, link=link
         )
         links.note(request, link, LinkUse.Kind.COMMENTED, author)
         return Response(SaidSerializer(_comments(link).get(pk=made.pk)).data, status.HTTP_201_CREATED)

@@ -180,7 +180,7 @@ class CommentSerializer(RowSerializer):
 
     review = serializers.UUIDField(source="reviewed.review_id", read_only=True, allow_null=True, default=None)
     marks = ShapeField(Marks, "mark", name="CommentMarks", read_only=True)
-    placement = ShapeField(Placement | None, "place", name="CommentPlacement", read_only=True)
+    placement = ShapeField(Placement, "place", read_only=True)
     element = serializers.DictField(read_only=True)
     answers = AnswerSerializer(many=True, read_only=True)
     pictures = CommentPictureSerializer(many=True, read_only=True)

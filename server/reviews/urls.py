@@ -12,12 +12,19 @@ from server.reviews.link_views import (
     SaidView,
     TileView,
 )
-from server.reviews.viewsets import CommentPictureViewSet, CommentViewSet, ReviewLinkViewSet, ReviewViewSet
+from server.reviews.viewsets import (
+    CommentFileViewSet,
+    CommentPictureViewSet,
+    CommentViewSet,
+    ReviewLinkViewSet,
+    ReviewViewSet,
+)
 
 router = SimpleRouter()
 router.register("reviews", ReviewViewSet, "review")
 router.register("review-links", ReviewLinkViewSet, "review-link")
 router.register("comments", CommentViewSet, "comment")
+router.register("comment-files", CommentFileViewSet, "comment-file")
 router.register("comment-pictures", CommentPictureViewSet, "comment-picture")
 _LINK = "reviewed/<str:secret>/"
 urlpatterns = [

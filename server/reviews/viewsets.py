@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django.db.models import QuerySet
-from django.http import FileResponse
+from django.http import FileResponse, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from drf_spectacular.types import OpenApiTypes
@@ -13,20 +13,25 @@ from drf_spectacular.utils import extend_schema
 from rest_framework import mixins, status, viewsets
 from rest_framework.decorators import action
 from rest_framework.exceptions import ValidationError
+from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 
 from drafting.plotting.files import file_name
 from server.common.responses import YEAR, stored_file
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project
-from server.reviews import asking, commenting
-from server.reviews.models import Comment, CommentPicture, LinkUse, Review, ReviewLink
+from server.reviews import asking, commenting, files
+from server.reviews.models import Comment, CommentFile, CommentPicture, LinkUse, Review, ReviewLink
 from server.reviews.serializers import (
     AnswerRequestSerializer,
     AskedReviewSerializer,
+    CommentFileSerializer,
+    CommentPictureSerializer,
     CommentSerializer,
+    CommentUploadSerializer,
     LinkUseSerializer,
     NewLinkSerializer,
+    ReviewLinkSerializer,
     ReviewRequestSerializer,
     ReviewSerializer,
     ReviewUntilSerializer,
@@ -117,17 +122,18 @@ class ReviewViewSet(
 
     @extend_schema(responses={(200, "application/pdf"): OpenApiTypes.BINARY})
     @action(detail=True)
-    def pdf(self, request: Request, pk: str) -> FileResponse:
-        """All of its sheets as one PDF."""
+    def pdf(self, request: Request, pk: str) -> HttpResponse:
+        """All of its sheets as one PDF, with what was said of them as annotations."""
         review = self.get_object()
-        if not review.pdf:
-            raise ValidationError("The sheets of this review are being made ready. Try again in a minute.")
-        return stored_file(review.pdf, "application/pdf", f"{file_name(review.name)}.pdf")
+        response = HttpResponse(files.commented_pdf(review), content_type="application/pdf")
+        response.headers["Content-Disposition"] = f'attachment; filename="{file_name(review.name)}.pdf"'
+        return response
 
 
 class ReviewLinkViewSet(ProjectRows, mixins.DestroyModelMixin, viewsets.GenericViewSet[ReviewLink]):
     """Links to reviews; deleted, one leads nowhere."""
 
+    serializer_class = ReviewLinkSerializer
     queryset = ReviewLink.objects.none()
     to_project = "review__project"
     rows = ReviewLink.objects.all
@@ -166,9 +172,32 @@ class CommentViewSet(RowViewSet):
         return Response(COMMENTS.data(row, self.get_serializer_context()))
 
 
+class CommentFileViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.GenericViewSet[CommentFile]):
+    """Files with comments that are read."""
+
+    serializer_class = CommentFileSerializer
+    queryset = CommentFile.objects.none()
+    to_project = "job__project"
+    parser_classes = [MultiPartParser]
+
+    @staticmethod
+    def rows() -> QuerySet[CommentFile]:
+        return CommentFile.objects.select_related("job")
+
+    @extend_schema(request=CommentUploadSerializer, responses={202: CommentFileSerializer})
+    def create(self, request: Request) -> Response:
+        """Read the comments of a PDF of sheets that were issued or reviewed, in the background."""
+        given = _given(CommentUploadSerializer, request)
+        sent = given["file"]
+        row = files.order_reading(given["project"], request.user, sent.name, sent.size, sent.chunks())
+        row.refresh_from_db()
+        return Response(CommentFileSerializer(row).data, status.HTTP_202_ACCEPTED)
+
+
 class CommentPictureViewSet(ProjectRows, viewsets.GenericViewSet[CommentPicture]):
     """Pictures with comments."""
 
+    serializer_class = CommentPictureSerializer
     queryset = CommentPicture.objects.none()
     to_project = "comment__project"
     rows = CommentPicture.objects.all

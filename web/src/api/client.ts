@@ -127,6 +127,22 @@ export type RevisionOffer = Schemas["RevisionOffer"];
 export type RevisionScheme = Schemas["RevisionScheme"];
 export type Difference = Schemas["Difference"];
 export type Comparison = Schemas["Comparison"];
+export type Review = Schemas["Review"];
+export type Mark = Schemas["CommentMarks"][number];
+export type MarkKind = Mark["kind"];
+/** What lies of the building at the place of a comment, as far as it is known. */
+export interface MarkedElement {
+  id?: string;
+  name?: string;
+  ifc_class?: string;
+  at?: [number, number, number];
+}
+export type Comment = Required<Omit<Schemas["Comment"], "element">> & { element: MarkedElement };
+export type Said = Omit<Schemas["Said"], "element"> & { element: MarkedElement };
+export type CommentState = Comment["state"];
+export type LookedAt = Schemas["LookedAt"];
+export type LookedAtSheet = Schemas["LookedAtSheet"];
+export type Level = Schemas["Level"];
 export type DisplayList = components["schemas"]["DisplayList"];
 export type DisplayItem = DisplayList["items"][number];
 export type DrawingItem = Extract<DisplayItem, { type: "drawing" }>;

@@ -10,6 +10,7 @@ import {
   type Annotation,
   type AnnotationStyle,
   type Checks,
+  type Comment,
   type Comparison,
   type DisplayList,
   type Issue,
@@ -22,6 +23,7 @@ import {
   type ReceivedFile,
   type Recipient,
   type Register,
+  type Review,
   type TouchUp,
   type TableFile,
   type Template,
@@ -227,6 +229,22 @@ export const useIssues = (project: string) =>
   useQuery({
     queryKey: ["issues", project],
     queryFn: () => data(api.GET("/api/issues/", ofProject(project))) as unknown as Promise<Issue[]>,
+    refetchInterval: watched,
+  });
+/** Reviews that were asked for, the oldest first; watched while one is being made ready. */
+export const useReviews = (project: string) =>
+  useQuery({
+    queryKey: ["reviews", project],
+    queryFn: () => data(api.GET("/api/reviews/", ofProject(project))) as unknown as Promise<Review[]>,
+    refetchInterval: (query) =>
+      watchedJob(query.state.data?.some((r) => !r.ready && r.job && isActive(r.job)) ?? false, 500, 8_000),
+  });
+/** What is said of the sheets, by its number. */
+export const useComments = (project: string) =>
+  useQuery({
+    queryKey: ["comments", project],
+    queryFn: () =>
+      consistent(() => data(api.GET("/api/comments/", ofProject(project))) as unknown as Promise<Comment[]>),
     refetchInterval: watched,
   });
 /** What sheets are issued for, and how revisions are counted; it never changes. */

@@ -410,6 +410,77 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/comment-pictures/{id}/pixels/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The picture. */
+        get: operations["comment_pictures_pixels_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comments/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What is said of the sheets of one's own projects. */
+        get: operations["comments_list"];
+        put?: never;
+        /** @description What is said of the sheets of one's own projects. */
+        post: operations["comments_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comments/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What is said of the sheets of one's own projects. */
+        get: operations["comments_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description What is said of the sheets of one's own projects. */
+        delete: operations["comments_destroy"];
+        options?: never;
+        head?: never;
+        /** @description What is said of the sheets of one's own projects. */
+        patch: operations["comments_partial_update"];
+        trace?: never;
+    };
+    "/api/comments/{id}/answer/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Answer a comment, and say how it stands then. */
+        post: operations["comments_answer_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/comparisons/": {
         parameters: {
             query?: never;
@@ -1599,6 +1670,281 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/review-links/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Links to reviews; deleted, one leads nowhere. */
+        delete: operations["review_links_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/review-links/{id}/renew/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make a link anew: the one that there was leads nowhere. */
+        post: operations["review_links_renew_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviewed/{secret}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What is reviewed. */
+        get: operations["reviewed_retrieve"];
+        put?: never;
+        /** @description Give the word that it asks for. */
+        post: operations["reviewed_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviewed/{secret}/comments/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All comments of the review. */
+        get: operations["reviewed_comments_list"];
+        put?: never;
+        /** @description Comment on a sheet. */
+        post: operations["reviewed_comments_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviewed/{secret}/comments/{comment}/answers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Answer a comment of the review. */
+        post: operations["reviewed_comments_answers_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviewed/{secret}/comments/{comment}/pictures/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Add a picture to a comment that was made by this link, as PNG or JPEG. */
+        post: operations["reviewed_comments_pictures_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviewed/{secret}/pdf/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All sheets of the review, to be commented in a reader of PDF. */
+        get: operations["reviewed_pdf_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviewed/{secret}/pictures/{picture}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A picture of a comment of the review. */
+        get: operations["reviewed_pictures_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviewed/{secret}/tiles/{sheet}/{level}/{row}/{column}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A part of a sheet as pixels. */
+        get: operations["reviewed_tiles_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Reviews that were asked for in one's own projects, the oldest first. */
+        get: operations["reviews_list"];
+        put?: never;
+        /** @description Ask for a review of an issue or of sheets, which are made ready in the background. */
+        post: operations["reviews_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Reviews that were asked for in one's own projects, the oldest first. */
+        get: operations["reviews_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{id}/extend/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Let its links lead there until another date; one that was withdrawn is open again. */
+        post: operations["reviews_extend_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{id}/links/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Make a link for one more person, or for whoever has it. */
+        post: operations["reviews_links_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{id}/pdf/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All of its sheets as one PDF. */
+        get: operations["reviews_pdf_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{id}/uses/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Every use of its links, the newest first. */
+        get: operations["reviews_uses_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{id}/withdraw/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description End all of its links. What was said is kept. */
+        post: operations["reviews_withdraw_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/revision-offers/": {
         parameters: {
             query?: never;
@@ -2509,6 +2855,34 @@ export interface components {
         };
         AnnotationStyleSpec: components["schemas"]["TextStyle"] | components["schemas"]["DimensionStyle"];
         AnnotationStyleSpecRequest: components["schemas"]["TextStyleRequest"] | components["schemas"]["DimensionStyleRequest"];
+        Answer: {
+            /** Format: uuid */
+            readonly id: string;
+            readonly author: string;
+            /** @description Whether somebody who works in the project gave it. */
+            readonly own: boolean;
+            readonly text: string;
+            /** Format: date-time */
+            readonly made: string;
+        };
+        AnswerRequestRequest: {
+            text: string;
+            /**
+             * @description How the comment stands then; blank for answered.
+             *
+             *     * `open` - Open
+             *     * `answered` - Answered
+             *     * `done` - Done
+             *     * `declined` - Declined
+             * @default
+             */
+            state: components["schemas"]["CommentState"] | components["schemas"]["BlankEnum"];
+        };
+        AnsweringRequest: {
+            text: string;
+            /** @default  */
+            author: string;
+        };
         /**
          * @description What a viewport shows of its view.
          *
@@ -2641,6 +3015,36 @@ export interface components {
         };
         /** @enum {string} */
         AreaEnum: "sheet" | "drawings" | "window" | "board";
+        /** @description An outline about a part of the sheet; `filled` where it is a wash over it, as a highlighter leaves. */
+        AreaMark: {
+            /** @description Paper mm. */
+            corners: [
+                number,
+                number
+            ][];
+            /** @default false */
+            filled: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "area";
+        };
+        /** @description An outline about a part of the sheet; `filled` where it is a wash over it, as a highlighter leaves. */
+        AreaMarkRequest: {
+            /** @description Paper mm. */
+            corners: [
+                number,
+                number
+            ][];
+            /** @default false */
+            filled: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "area";
+        };
         /**
          * @description Shadow as areas under the lines of a drawing.
          *
@@ -2704,6 +3108,43 @@ export interface components {
         };
         /** @enum {string} */
         ArrangementEnum: "chain" | "base" | "overall";
+        /** @description An arrow from `tail` to `tip`, which it is about. */
+        ArrowMark: {
+            tail: [
+                number,
+                number
+            ];
+            tip: [
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrow";
+        };
+        /** @description An arrow from `tail` to `tip`, which it is about. */
+        ArrowMarkRequest: {
+            tail: [
+                number,
+                number
+            ];
+            tip: [
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrow";
+        };
+        /** @description A review that was asked for, and its links. */
+        AskedReview: {
+            review: components["schemas"]["Review"];
+            links: components["schemas"]["SecretLink"][];
+        };
         /** @description The axes that a drawing is measured along, in the model's; the origin in mm. */
         Axes: {
             right: number[];
@@ -2975,6 +3416,32 @@ export interface components {
              */
             kind: "cloud";
         };
+        /** @description A cloud about a part of the sheet. */
+        CloudMark: {
+            /** @description Paper mm. */
+            corners: [
+                number,
+                number
+            ][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cloud";
+        };
+        /** @description A cloud about a part of the sheet. */
+        CloudMarkRequest: {
+            /** @description Paper mm. */
+            corners: [
+                number,
+                number
+            ][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cloud";
+        };
         /**
          * @description A ring about a part of a sheet.
          *
@@ -3024,6 +3491,77 @@ export interface components {
             /** @default 0 */
             width: number;
         };
+        /**
+         * @description What somebody says of a sheet, how it stands, and what was answered. Only how it stands, to whom it is
+         *     given and until when can be changed.
+         */
+        Comment: {
+            /** Format: uuid */
+            id?: string;
+            readonly number: number;
+            /** Format: uuid */
+            readonly reviewed: string | null;
+            readonly sheet_number: string;
+            readonly revision: string;
+            readonly text: string;
+            readonly author: string;
+            /** Format: date-time */
+            readonly made: string;
+            state?: components["schemas"]["CommentState"];
+            done_in?: string;
+            /** Format: uuid */
+            readonly project: string;
+            /** Format: uuid */
+            readonly review: string | null;
+            /** Format: uuid */
+            readonly sheet: string | null;
+            readonly marks: components["schemas"]["CommentMarks"];
+            readonly viewport: string;
+            readonly placement: components["schemas"]["Placement"];
+            readonly element: {
+                [key: string]: unknown;
+            };
+            readonly origin: components["schemas"]["OriginEnum"];
+            assigned?: string;
+            /** Format: date */
+            due?: string | null;
+            readonly answers: components["schemas"]["Answer"][];
+            readonly pictures: components["schemas"]["CommentPicture"][];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        CommentMarks: (components["schemas"]["PointMark"] | components["schemas"]["TextMark"] | components["schemas"]["ArrowMark"] | components["schemas"]["LineMark"] | components["schemas"]["CloudMark"] | components["schemas"]["AreaMark"] | components["schemas"]["LengthMark"])[];
+        CommentMarksRequest: (components["schemas"]["PointMarkRequest"] | components["schemas"]["TextMarkRequest"] | components["schemas"]["ArrowMarkRequest"] | components["schemas"]["LineMarkRequest"] | components["schemas"]["CloudMarkRequest"] | components["schemas"]["AreaMarkRequest"] | components["schemas"]["LengthMarkRequest"])[];
+        CommentPicture: {
+            /** Format: uuid */
+            readonly id: string;
+            /** Format: uuid */
+            readonly answer: string | null;
+            readonly caption: string;
+        };
+        /**
+         * @description What somebody says of a sheet, how it stands, and what was answered. Only how it stands, to whom it is
+         *     given and until when can be changed.
+         */
+        CommentRequest: {
+            /** Format: uuid */
+            id?: string;
+            state?: components["schemas"]["CommentState"];
+            done_in?: string;
+            assigned?: string;
+            /** Format: date */
+            due?: string | null;
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /**
+         * @description * `open` - Open
+         *     * `answered` - Answered
+         *     * `done` - Done
+         *     * `declined` - Declined
+         * @enum {string}
+         */
+        CommentState: "open" | "answered" | "done" | "declined";
         /** @description What two states differ in, once it is known. */
         Comparison: {
             /** Format: uuid */
@@ -4446,9 +4984,11 @@ export interface components {
          *     * `compare` - Compare
          *     * `receive` - Receive
          *     * `shade` - Shade
+         *     * `review` - Review
+         *     * `comments` - Comments
          * @enum {string}
          */
-        JobKind: "read" | "draw" | "plot" | "check" | "issue" | "remake" | "compare" | "receive" | "shade";
+        JobKind: "read" | "draw" | "plot" | "check" | "issue" | "remake" | "compare" | "receive" | "shade" | "review" | "comments";
         /**
          * @description * `waiting` - Waiting
          *     * `running` - Running
@@ -4468,12 +5008,70 @@ export interface components {
         /** @enum {string} */
         LeaderEnum: "arrow" | "dot" | "plain" | "none";
         /**
+         * @description A length that was measured between two places.
+         *
+         *     Attributes:
+         *         length: of the building, mm; zero on the bare sheet and where a view has no scale.
+         */
+        LengthMark: {
+            first: [
+                number,
+                number
+            ];
+            last: [
+                number,
+                number
+            ];
+            /**
+             * @description Real mm.
+             * @default 0
+             */
+            length: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "length";
+        };
+        /**
+         * @description A length that was measured between two places.
+         *
+         *     Attributes:
+         *         length: of the building, mm; zero on the bare sheet and where a view has no scale.
+         */
+        LengthMarkRequest: {
+            first: [
+                number,
+                number
+            ];
+            last: [
+                number,
+                number
+            ];
+            /**
+             * @description Real mm.
+             * @default 0
+             */
+            length: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "length";
+        };
+        /**
          * @description * `metres` - Metres
          *     * `millimetres` - Millimetres
          *     * `feet` - Feet
          * @enum {string}
          */
         LengthsEnum: "metres" | "millimetres" | "feet";
+        /** @description One fineness of a sheet: pixels to a mm of paper, and how many rows and columns of tiles. */
+        Level: {
+            per_mm: number;
+            columns: number;
+            rows: number;
+        };
         /**
          * @description * `left` - left
          *     * `right` - right
@@ -4581,6 +5179,32 @@ export interface components {
             least: number;
             /** Format: double */
             most: number;
+        };
+        /** @description A line drawn by hand. */
+        LineMark: {
+            /** @description Paper mm. */
+            run: [
+                number,
+                number
+            ][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line";
+        };
+        /** @description A line drawn by hand. */
+        LineMarkRequest: {
+            /** @description Paper mm. */
+            run: [
+                number,
+                number
+            ][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line";
         };
         /**
          * @description The settings of a view's lines.
@@ -4747,6 +5371,69 @@ export interface components {
                 number,
                 number
             ];
+        };
+        LinkUse: {
+            /** Format: uuid */
+            readonly link: string;
+            readonly kind: components["schemas"]["LinkUseKind"];
+            readonly name: string;
+            readonly address: string | null;
+            /** Format: date-time */
+            readonly at: string;
+        };
+        /**
+         * @description * `opened` - Opened
+         *     * `refused` - Refused
+         *     * `commented` - Commented
+         *     * `answered` - Answered
+         *     * `fetched` - Fetched
+         * @enum {string}
+         */
+        LinkUseKind: "opened" | "refused" | "commented" | "answered" | "fetched";
+        /** @description A review behind its link; without its sheets as long as its word was not given. */
+        LookedAt: {
+            /** @description Whether it asks for a word. */
+            locked: boolean;
+            project: string;
+            name: string;
+            message: string;
+            asked_by: string;
+            /** Format: date-time */
+            until: string;
+            /** @description For whom the link is; blank for whoever has it. */
+            person: string;
+            sheets: components["schemas"]["LookedAtSheet"][];
+        };
+        /** @description A drawing on a sheet: where it lies, and how large real lengths are; a ratio of 0 for a perspective. */
+        LookedAtDrawing: {
+            name: string;
+            /** @description Left, foot, width and height; paper mm. */
+            box: number[];
+            /**
+             * Format: double
+             * @description Paper mm for one real mm.
+             */
+            ratio: number;
+        };
+        /** @description A sheet as whoever has a link looks at it. */
+        LookedAtSheet: {
+            /** Format: uuid */
+            id: string;
+            number: string;
+            title: string;
+            revision: string;
+            /**
+             * Format: double
+             * @description Paper mm.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Paper mm.
+             */
+            height: number;
+            levels: components["schemas"]["Level"][];
+            drawings: components["schemas"]["LookedAtDrawing"][];
         };
         /** @enum {string} */
         MarkEnum: "circle" | "hexagon" | "box";
@@ -4947,6 +5634,10 @@ export interface components {
              * @constant
              */
             kind: "level";
+        };
+        NewLinkRequest: {
+            /** @default  */
+            name: string;
         };
         /**
          * @description A shape that is drawn.
@@ -5263,6 +5954,14 @@ export interface components {
          * @enum {string}
          */
         Orientation: "landscape" | "portrait";
+        /**
+         * @description * `link` - Link
+         *     * `project` - Project
+         *     * `pdf` - Pdf
+         *     * `bcf` - Bcf
+         * @enum {string}
+         */
+        OriginEnum: "link" | "project" | "pdf" | "bcf";
         /** @description Another unit that the figures of a file may be in, and the size that it gives. */
         OtherUnit: {
             unit: string;
@@ -5564,6 +6263,21 @@ export interface components {
             limits?: {
                 [key: string]: number;
             };
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /**
+         * @description What somebody says of a sheet, how it stands, and what was answered. Only how it stands, to whom it is
+         *     given and until when can be changed.
+         */
+        PatchedCommentRequest: {
+            /** Format: uuid */
+            id?: string;
+            state?: components["schemas"]["CommentState"];
+            done_in?: string;
+            assigned?: string;
+            /** Format: date */
+            due?: string | null;
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -6203,6 +6917,10 @@ export interface components {
             /** Format: binary */
             file: string;
         };
+        PictureUploadRequest: {
+            /** Format: binary */
+            file: string;
+        };
         /**
          * @description A piece of annotation as it stands on the sheet.
          *
@@ -6266,6 +6984,26 @@ export interface components {
          * @enum {string}
          */
         PlaceUpEnum: "y" | "z";
+        /** @description How a drawing lies on its sheet: paper = place + ratio * (u, v) turned, in degrees anticlockwise. */
+        Placement: {
+            place: [
+                number,
+                number
+            ];
+            ratio: number;
+            /** @default 0 */
+            turn: number;
+        };
+        /** @description How a drawing lies on its sheet: paper = place + ratio * (u, v) turned, in degrees anticlockwise. */
+        PlacementRequest: {
+            place: [
+                number,
+                number
+            ];
+            ratio: number;
+            /** @default 0 */
+            turn: number;
+        };
         /**
          * @description A plan.
          *
@@ -6582,6 +7320,30 @@ export interface components {
              * @default 300
              */
             resolution: components["schemas"]["ResolutionEnum"];
+        };
+        /** @description A place. */
+        PointMark: {
+            at: [
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "point";
+        };
+        /** @description A place. */
+        PointMarkRequest: {
+            at: [
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "point";
         };
         /** @description A polygon by its corners; mm. */
         Polygon: {
@@ -7118,6 +7880,83 @@ export interface components {
         };
         /** @enum {integer} */
         ResolutionEnum: 72 | 100 | 150 | 200 | 300 | 400 | 600;
+        /** @description A review, its sheets and its links. */
+        Review: {
+            /** Format: uuid */
+            readonly id: string;
+            /** Format: uuid */
+            readonly project: string;
+            readonly number: number;
+            readonly name: string;
+            readonly message: string;
+            /** Format: uuid */
+            readonly issue: string | null;
+            /** Format: date-time */
+            readonly until: string;
+            /** @description Whether whoever has a link must know a word. */
+            readonly has_word: boolean;
+            readonly withdrawn: boolean;
+            /** @description Whether its sheets can be looked at. */
+            readonly ready: boolean;
+            readonly asked_by: string;
+            /** Format: date-time */
+            readonly asked: string;
+            readonly job: components["schemas"]["Job"] | null;
+            readonly sheets: components["schemas"]["ReviewSheet"][];
+            readonly links: components["schemas"]["ReviewLink"][];
+        };
+        /** @description For whom a link is, and how often it was used. */
+        ReviewLink: {
+            /** Format: uuid */
+            readonly id: string;
+            readonly name: string;
+            /** @description How often it was opened. */
+            readonly opened: number;
+            /** Format: date-time */
+            readonly last_used: string | null;
+        };
+        /** @description What is asked of whom: an issue, or sheets as they are. */
+        ReviewRequestRequest: {
+            /** Format: uuid */
+            project: string;
+            name: string;
+            /** @default  */
+            message: string;
+            /** Format: uuid */
+            issue?: string | null;
+            sheets?: string[];
+            /** Format: date-time */
+            until: string;
+            /**
+             * @description What whoever has a link must know.
+             * @default
+             */
+            word: string;
+            /** @description Names; each gets a link of their own. */
+            people?: string[];
+            /**
+             * @description Whether there is a link for whoever has it.
+             * @default false
+             */
+            anyone: boolean;
+        };
+        ReviewSheet: {
+            /** Format: uuid */
+            readonly id: string;
+            /** Format: uuid */
+            readonly sheet: string | null;
+            readonly number: string;
+            readonly title: string;
+            readonly revision: string;
+            /** Format: double */
+            readonly width: number;
+            /** Format: double */
+            readonly height: number;
+        };
+        ReviewUntilRequest: {
+            /** Format: date-time */
+            until: string;
+        };
         /** @description A row of the revision table. The date is as it is written. */
         Revision: {
             revision: string;
@@ -7301,9 +8140,10 @@ export interface components {
          *     * `waivers` - waivers
          *     * `check_rules` - check_rules
          *     * `recipients` - recipients
+         *     * `comments` - comments
          * @enum {string}
          */
-        RowsEnum: "sheets" | "viewports" | "annotations" | "listed_notes" | "annotation_styles" | "symbols" | "touch_ups" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings" | "waivers" | "check_rules" | "recipients";
+        RowsEnum: "sheets" | "viewports" | "annotations" | "listed_notes" | "annotation_styles" | "symbols" | "touch_ups" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings" | "waivers" | "check_rules" | "recipients" | "comments";
         /** @description A rule, and how much it matters by itself. */
         Rule: {
             key: string;
@@ -7319,6 +8159,38 @@ export interface components {
              */
             ratio: number;
             ladder: components["schemas"]["LadderEnum"];
+        };
+        /** @description A comment as whoever has a link sees it. */
+        Said: {
+            /** Format: uuid */
+            readonly id: string;
+            readonly number: number;
+            /** Format: uuid */
+            readonly reviewed: string | null;
+            readonly sheet_number: string;
+            readonly revision: string;
+            readonly text: string;
+            readonly author: string;
+            /** Format: date-time */
+            readonly made: string;
+            readonly state: components["schemas"]["CommentState"];
+            readonly done_in: string;
+            readonly marks: components["schemas"]["CommentMarks"];
+            readonly element: {
+                [key: string]: unknown;
+            };
+            readonly answers: components["schemas"]["Answer"][];
+            readonly pictures: components["schemas"]["CommentPicture"][];
+        };
+        /** @description A comment on a sheet of the review; `author` where the link is for whoever has it. */
+        SayingRequest: {
+            /** Format: uuid */
+            sheet: string;
+            marks?: components["schemas"]["CommentMarksRequest"];
+            /** @default  */
+            text: string;
+            /** @default  */
+            author: string;
         };
         /**
          * @description A table of what there is of one kind, kept by itself.
@@ -7448,6 +8320,14 @@ export interface components {
         ScopeEnum: "read" | "write";
         /** @enum {integer} */
         Screening: 100 | 80 | 60 | 50 | 40 | 30 | 20 | 10;
+        /** @description A link with its secret, which is told only now. */
+        SecretLink: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description The last part of its address. */
+            secret: string;
+        };
         /**
          * @description A section.
          *
@@ -8681,6 +9561,30 @@ export interface components {
              */
             type: "text";
         };
+        /** @description The words of the comment lettered on the sheet; `at` is their upper left corner. */
+        TextMark: {
+            at: [
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "text";
+        };
+        /** @description The words of the comment lettered on the sheet; `at` is their upper left corner. */
+        TextMarkRequest: {
+            at: [
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "text";
+        };
         /** @description How words are lettered: the height of a capital in paper mm, bold or not, and their colour. */
         TextStyle: {
             /** @default 2.5 */
@@ -9153,6 +10057,9 @@ export interface components {
             ];
             /** @default 0 */
             turn: number;
+        };
+        WordRequest: {
+            word: string;
         };
         /**
          * @description A note: drawn line by line, by outputs that have no paragraphs of their own.
@@ -10021,6 +10928,176 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Job"];
+                };
+            };
+        };
+    };
+    comment_pictures_pixels_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this comment picture. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/*": string;
+                };
+            };
+        };
+    };
+    comments_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comment"][];
+                };
+            };
+        };
+    };
+    comments_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["CommentRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["CommentRequest"];
+                "multipart/form-data": components["schemas"]["CommentRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comment"];
+                };
+            };
+        };
+    };
+    comments_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this comment. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comment"];
+                };
+            };
+        };
+    };
+    comments_destroy: {
+        parameters: {
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this comment. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    comments_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this comment. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedCommentRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedCommentRequest"];
+                "multipart/form-data": components["schemas"]["PatchedCommentRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comment"];
+                };
+            };
+        };
+    };
+    comments_answer_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this comment. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerRequestRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["AnswerRequestRequest"];
+                "multipart/form-data": components["schemas"]["AnswerRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comment"];
                 };
             };
         };
@@ -12173,6 +13250,456 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Remake"];
+                };
+            };
+        };
+    };
+    review_links_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this review link. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    review_links_renew_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this review link. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecretLink"];
+                };
+            };
+        };
+    };
+    reviewed_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedAt"];
+                };
+            };
+        };
+    };
+    reviewed_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["WordRequest"];
+                "multipart/form-data": components["schemas"]["WordRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    reviewed_comments_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Said"][];
+                };
+            };
+        };
+    };
+    reviewed_comments_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SayingRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["SayingRequest"];
+                "multipart/form-data": components["schemas"]["SayingRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Said"];
+                };
+            };
+        };
+    };
+    reviewed_comments_answers_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                comment: string;
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnsweringRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["AnsweringRequest"];
+                "multipart/form-data": components["schemas"]["AnsweringRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Said"];
+                };
+            };
+        };
+    };
+    reviewed_comments_pictures_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                comment: string;
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["PictureUploadRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentPicture"];
+                };
+            };
+        };
+    };
+    reviewed_pdf_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+        };
+    };
+    reviewed_pictures_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture: string;
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/*": string;
+                };
+            };
+        };
+    };
+    reviewed_tiles_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                column: number;
+                level: number;
+                row: number;
+                secret: string;
+                sheet: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+        };
+    };
+    reviews_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Review"][];
+                };
+            };
+        };
+    };
+    reviews_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReviewRequestRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["ReviewRequestRequest"];
+                "multipart/form-data": components["schemas"]["ReviewRequestRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedReview"];
+                };
+            };
+        };
+    };
+    reviews_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this review. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Review"];
+                };
+            };
+        };
+    };
+    reviews_extend_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this review. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReviewUntilRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["ReviewUntilRequest"];
+                "multipart/form-data": components["schemas"]["ReviewUntilRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Review"];
+                };
+            };
+        };
+    };
+    reviews_links_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this review. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["NewLinkRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["NewLinkRequest"];
+                "multipart/form-data": components["schemas"]["NewLinkRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecretLink"];
+                };
+            };
+        };
+    };
+    reviews_pdf_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this review. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+        };
+    };
+    reviews_uses_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this review. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkUse"][];
+                };
+            };
+        };
+    };
+    reviews_withdraw_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this review. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Review"];
                 };
             };
         };

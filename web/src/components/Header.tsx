@@ -152,6 +152,8 @@ const VERBS: Record<Job["kind"], string> = {
   receive: "Reading",
   compare: "Comparing",
   shade: "Shading",
+  review: "Making ready for review:",
+  comments: "Reading comments of",
 };
 
 function RunningJobs({ project }: { project: string }) {

@@ -9,6 +9,7 @@ import {
   type Annotation,
   type AnnotationStyle,
   type CheckRules,
+  type Comment,
   type LibrarySymbol,
   type ListedNote,
   type NamedLineSettings,
@@ -48,6 +49,7 @@ interface Rows {
   waivers: Waiver;
   recipients: Recipient;
   check_rules: CheckRules;
+  comments: Comment;
 }
 export type Kind = keyof Rows;
 type Part = Record<string, unknown>;

@@ -17,6 +17,7 @@ const DEPENDENT: Record<string, readonly string[]> = {
   plot_settings: ["sheets", "plot-conflicts"],
   waivers: ["checks"],
   check_rules: ["checks"],
+  comments: ["checks", "reviews"],
   issues: ["display", "revision-offers", "checks"],
   projects: ["display"],
   "model-versions": ["views", "viewports", "display", "checks", "sources"],

@@ -11,6 +11,7 @@ import { colours } from "../../theme/theme";
 import { ComparePage } from "./ComparePage";
 import { PlotPage } from "./PlotPage";
 import { RegisterPage } from "./RegisterPage";
+import { ReviewPage } from "./review/ReviewPage";
 import { SendPage } from "./SendPage";
 
 const NOTHING: never[] = [];
@@ -19,6 +20,7 @@ const PAGES = [
   ["send", "Issue to recipients"],
   ["register", "Register"],
   ["compare", "Compare"],
+  ["review", "Review"],
 ] as const;
 
 export function IssueStation({ project }: { project: Project }) {
@@ -77,6 +79,8 @@ export function IssueStation({ project }: { project: Project }) {
         <SendPage {...given} />
       ) : page === "register" ? (
         <RegisterPage project={project} sheets={sheets} />
+      ) : page === "review" ? (
+        <ReviewPage project={project} sheets={sheets} />
       ) : page === "compare" ? (
         <ComparePage project={project} sheets={sheets} />
       ) : (

@@ -25,6 +25,7 @@ import { boardGroups, sheetGroups } from "./boardMenu";
 import { SheetOverlay } from "./board/SheetOverlay";
 import { TemplateOverlay } from "./board/TemplateOverlay";
 import { CarriedCard } from "./CarriedCard";
+import { CommentsOverlay } from "./comments/CommentsOverlay";
 import { HelpCard } from "./HelpCard";
 import { useKeys } from "./keys";
 import { Questions, type Question } from "./Questions";
@@ -260,19 +261,22 @@ export function SheetsStation({ project }: { project: Project }) {
                 template && onTemplate ? (
                   <TemplateOverlay template={template} display={display} camera={camera} edits={onTemplate} />
                 ) : (
-                  <SheetOverlay
-                    annotation={annotation}
-                    annotating={annotating}
-                    touchUps={touchUps}
-                    set={set}
-                    sheet={sheet}
-                    display={display}
-                    camera={camera}
-                    edits={edits}
-                    onProject={() => setQuestion({ ask: "project" })}
-                    onGo={goTo}
-                    onPick={(viewport, element) => setPicked({ in: viewport, element })}
-                  />
+                  <>
+                    <SheetOverlay
+                      annotation={annotation}
+                      annotating={annotating}
+                      touchUps={touchUps}
+                      set={set}
+                      sheet={sheet}
+                      display={display}
+                      camera={camera}
+                      edits={edits}
+                      onProject={() => setQuestion({ ask: "project" })}
+                      onGo={goTo}
+                      onPick={(viewport, element) => setPicked({ in: viewport, element })}
+                    />
+                    <CommentsOverlay sheet={sheet} display={display} camera={camera} />
+                  </>
                 )
               }
             </Board>

@@ -1,0 +1,27 @@
+/** How a comment stands: in a word and a shape, not in a colour alone. */
+import Box from "@mui/material/Box";
+import type { CommentState } from "../api/client";
+import { COMMENT_COLOURS } from "./CommentMarks";
+
+export const COMMENT_STATES: Record<CommentState, string> = {
+  open: "Open",
+  answered: "Answered",
+  done: "Done",
+  declined: "Declined",
+};
+const SHAPES: Record<CommentState, string> = { open: "○", answered: "◐", done: "●", declined: "–" };
+
+export function CommentStateMark({ state, doneIn = "" }: { state: CommentState; doneIn?: string }) {
+  return (
+    <Box
+      component="span"
+      sx={{ color: COMMENT_COLOURS[state], fontSize: 11.5, fontWeight: 650, whiteSpace: "nowrap" }}
+    >
+      <span aria-hidden style={{ marginRight: 3 }}>
+        {SHAPES[state]}
+      </span>
+      {COMMENT_STATES[state]}
+      {doneIn && ` in ${doneIn}`}
+    </Box>
+  );
+}

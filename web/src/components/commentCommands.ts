@@ -1,0 +1,24 @@
+/** What people of the project do about a comment. */
+import { api, data, type Comment, type CommentState } from "../api/client";
+import { queryClient } from "../api/queries";
+import { commit } from "../sync/commands";
+import { afterWrites, changing } from "../sync/rows";
+
+type Standing = Partial<Pick<Comment, "state" | "assigned" | "due" | "done_in">>;
+
+export const changeComment = (comment: Comment, to: Standing, what: string) =>
+  commit(comment.project, `${what} of comment ${comment.number}`, [changing("comments", comment, to)]);
+
+/** Answer a comment; blank for a state leaves that to the server. */
+export async function answerComment(comment: Comment, text: string, state: CommentState | "") {
+  await afterWrites(() =>
+    data(
+      api.POST("/api/comments/{id}/answer/", {
+        params: { path: { id: comment.id } },
+        body: { text, state },
+      }),
+    ),
+  );
+  for (const key of ["comments", "checks"])
+    await queryClient.invalidateQueries({ queryKey: [key, comment.project] });
+}
