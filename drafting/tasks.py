@@ -39,6 +39,7 @@ from drafting.received.reading import read_received, received_linework
 from drafting.render.backend import Sources
 from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page
+from drafting.review.bcf_reading import ReadTopic, read_bcf
 from drafting.review.pdf_reading import ReadFile, read_pdf
 from drafting.review.preparing import Prepared, prepare
 from drafting.schema import dump
@@ -325,6 +326,15 @@ def read_comments(source: Path, states: list[Path], progress: Progress = silent)
         SheetError: it is no PDF, is locked, or shows none of the sheets.
     """
     return read_pdf(source, [thaw(path.read_bytes()) for path in states], progress)
+
+
+def read_topics(source: Path, progress: Progress = silent) -> list[ReadTopic]:
+    """Read what is said in a BCF file.
+
+    Raises:
+        SheetError: it is none, or far too large.
+    """
+    return read_bcf(source, progress)
 
 
 def _sources(linework: dict[str, Path], pictures: dict[str, Path]) -> Sources:

@@ -200,6 +200,16 @@ def between(before: Axes, after: Axes) -> Axes:
     return Axes((x, y, z), round(after.turn - before.turn, DECIMALS) + 0.0)
 
 
+def in_file(axes: Axes, point: Point3) -> Point3:
+    """A point in a building's own axes, in the figures of its file: the opposite of `seen_in`.
+
+    >>> in_file(Axes((1000.0, 0.0, 0.0), 90.0), (500.0, 0.0, 0.0))
+    (1000.0, 500.0, 0.0)
+    """
+    x, y, z = (_rotation(axes.turn).T @ np.array(point) + axes.origin + 0.0).tolist()
+    return x, y, z
+
+
 def seen_in(axes: Axes, point: Point3) -> Point3:
     """A point in other axes, as their figures have it.
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 
-from drafting.geometry.boxes import Box, intersection
+from drafting.geometry.boxes import Box, Point, intersection
 from drafting.plotting.devices import Device
 from drafting.render.backend import Sources
 from drafting.render.display_list import DisplayList
@@ -113,6 +113,18 @@ class CheckedView:
 
 
 @dataclass(frozen=True)
+class UnansweredComment:
+    """A comment that waits for an answer: its number, who says it and what, the id of its sheet (blank for
+    none), and where on that, paper mm."""
+
+    number: int
+    author: str
+    text: str
+    sheet: str = ""
+    at: Point | None = None
+
+
+@dataclass(frozen=True)
 class CheckedSet:
     """All sheets of a project in register order, its views, and what there is to know of its building.
 
@@ -121,6 +133,7 @@ class CheckedSet:
         failed: names of elements that could not be read from the building file.
         datum: of the newest version of the model.
         limits: those that the office has set, by rule and limit: `too-small.text`.
+        unanswered: comments that wait for an answer.
     """
 
     sheets: tuple[CheckedSheet, ...] = ()
@@ -129,6 +142,7 @@ class CheckedSet:
     failed: tuple[str, ...] = field(default=())
     limits: Mapping[str, float] = field(default_factory=dict)
     datum: Datum = field(default_factory=Datum)
+    unanswered: tuple[UnansweredComment, ...] = ()
 
     def limit(self, rule: str, limit: Limit) -> float:
         """A figure that a rule goes by here."""

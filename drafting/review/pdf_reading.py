@@ -29,9 +29,11 @@ from drafting.review.marks import (
     LineMark,
     PointMark,
     TextMark,
+    parse_marks,
 )
 from drafting.review.recognising import Candidate, OnSheet, recognised
 from drafting.review.said import MAX_NAME, MAX_TEXT, NO_NAME, SaidAnswer, SaidComment
+from drafting.schema import dump
 
 #: As many annotations and pages of a file are read.
 MAX_ANNOTATIONS, MAX_PAGES = 10_000, 1_000
@@ -196,10 +198,9 @@ def _marks(annotation: Any, lies: OnSheet, left: Counter[str]) -> Iterator[AnyMa
         return
     try:
         for mark in reader(annotation, lies.place):
-            if all(math.isfinite(value) and abs(value) < 10_000 for point in mark.points for value in point):
-                yield mark
-    except (TypeError, ValueError, KeyError, IndexError, AttributeError):
-        return
+            yield from parse_marks([dump(mark)])
+    except (SheetError, TypeError, ValueError, KeyError, IndexError, AttributeError):
+        return  # it is counted with those that could not be read
 
 
 def _numbers(value: Any) -> list[float]:

@@ -12,6 +12,7 @@ import pikepdf
 from pikepdf import Array, Dictionary, Name, Object, Pdf, String
 
 from drafting.geometry.boxes import Box, Point, box_about
+from drafting.progress import Progress, silent
 from drafting.review.marks import AnyMark
 from drafting.review.said import SaidAnswer, SaidComment
 
@@ -31,7 +32,9 @@ WIDTH, LETTERS, ICON = 1.4, 9.0, 18.0
 _PRINTED, _ANSWER = 4, 30
 
 
-def write_comments(source: Path, comments: Sequence[Sequence[SaidComment]]) -> bytes:
+def write_comments(
+    source: Path, comments: Sequence[Sequence[SaidComment]], progress: Progress = silent
+) -> bytes:
     """The PDF at `source` with comments on each of its pages, which are whole sheets at their own size."""
     with pikepdf.open(source) as pdf:
         for page, said in zip(pdf.pages, comments, strict=True):

@@ -186,6 +186,34 @@ class Places:
         place = _in_model(drawing.eye, u, v, float(depths[row, column]))
         return replace(found, element=drawing.elements[number], at=place)
 
+    def showing(self, element: str) -> tuple[FoundPlace, Point] | None:
+        """Where an element is seen best: a place of it in the drawing that shows the most of it, paper mm; None
+        where none shows it."""
+        best: tuple[int, int, int, NDArray[np.bool_]] | None = None
+        for k, (drawing, (numbers, _)) in enumerate(zip(self.drawings, self._seen, strict=True)):
+            number = next((n for n, each in enumerate(drawing.elements) if each.id == element), None)
+            if number is not None:
+                there = numbers == number
+                count = int(there.sum())
+                if count and (best is None or count > best[0]):
+                    best = count, k, number, there
+        if best is None:
+            return None
+        _, k, number, there = best
+        drawing, (_, depths) = self.drawings[k], self._seen[k]
+        rows, columns = np.nonzero(there)
+        nearest = np.argmin((rows - rows.mean()) ** 2 + (columns - columns.mean()) ** 2)
+        row, column = int(rows[nearest]), int(columns[nearest])
+        box = drawing.box
+        at = (
+            box.x + (column + 0.5) / drawing.columns * box.width,
+            box.top - (row + 0.5) / drawing.rows * box.height,
+        )
+        u, v = drawing.placement.in_view(at)
+        model = _in_model(drawing.eye, u, v, float(depths[row, column]))
+        found = FoundPlace(drawing.viewport, drawing.name, drawing.placement, drawing.eye)
+        return replace(found, element=drawing.elements[number], at=model), at
+
     def to_bytes(self) -> bytes:
         """As a file: compressed arrays (NumPy's NPZ), the facts as JSON among them."""
         facts = json.dumps(dump(self.drawings, tuple[SeenDrawing, ...])).encode()

@@ -9,7 +9,14 @@ from drafting.annotation.dimensions import Dimension
 from drafting.annotation.notes import Note
 from drafting.annotation.piece import Stood
 from drafting.annotation.pieces import PlacedPiece
-from drafting.checks.checked import CheckedSet, CheckedSheet, CheckedView, CheckedViewport, Datum
+from drafting.checks.checked import (
+    CheckedSet,
+    CheckedSheet,
+    CheckedView,
+    CheckedViewport,
+    Datum,
+    UnansweredComment,
+)
 from drafting.checks.findings import SEVERITIES, finding
 from drafting.checks.rules import all_rules, check_set
 from drafting.geometry.boxes import Box
@@ -94,6 +101,16 @@ class RuleTests(TestCase):
             (found,) = self.breaks("drawings-behind", one(sheet(state=state)), "Plan")
             self.assertEqual((found.fix, found.view, found.at), ("draw", "p", PLAN.box.middle))
         self.assertEqual(self.found("drawings-behind", one(sheet(state="held"))), [])
+
+    def test_rule_comments_unanswered(self):
+        said = UnansweredComment(3, "Oda Brand", "Is this  wide\nenough? " * 9, "s", (40.0, 50.0))
+        checked = replace(one(sheet()), unanswered=(said,))
+        (found,) = self.breaks(
+            "comments-unanswered", checked, "Comment 3 of Oda Brand", "“Is this wide enough?"
+        )
+        self.assertEqual((found.sheet, found.at), ("s", (40.0, 50.0)))
+        self.assertLess(len(found.words), 130)
+        self.assertEqual(self.found("comments-unanswered", one(sheet())), [])
 
     def test_rule_drawings_held(self):
         self.breaks("drawings-held", one(sheet(state="held")), "older version")

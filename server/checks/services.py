@@ -12,7 +12,14 @@ from typing import Any
 
 from rest_framework import serializers
 
-from drafting.checks.checked import CheckedSet, CheckedSheet, CheckedView, CheckedViewport, Datum
+from drafting.checks.checked import (
+    CheckedSet,
+    CheckedSheet,
+    CheckedView,
+    CheckedViewport,
+    Datum,
+    UnansweredComment,
+)
 from drafting.checks.findings import SEVERITIES, Finding, Rule
 from drafting.checks.rules import all_rules, check_set
 from drafting.errors import DraftingError, SheetError
@@ -55,6 +62,15 @@ def register_issued(source: IssuedOf) -> None:
     """Say what was issued: `source` gives, by the id of each sheet that was, the revision and the fingerprint
     that it had last."""
     _issued.append(source)
+
+
+UnansweredIn = Callable[[Project], Sequence[UnansweredComment]]
+_comments: list[UnansweredIn] = []
+
+
+def register_comments(source: UnansweredIn) -> None:
+    """Say what was said of a project's sheets and waits for an answer."""
+    _comments.append(source)
 
 
 Checked = Callable[[Project, Sequence[CheckedSheet]], None]
@@ -123,6 +139,7 @@ def state_of_set(project: Project) -> str:
         rows(View, "linework", "wanted", "held"),
         rows(Viewport, "linework", "wanted", "traced", to_project="sheet__project"),
         _issued_of(project),
+        _unanswered_in(project),
     ]
     return hashlib.sha256(json.dumps(parts, default=str).encode()).hexdigest()
 
@@ -185,6 +202,10 @@ def _issued_of(project: Project) -> dict[str, tuple[str, str]]:
     return found
 
 
+def _unanswered_in(project: Project) -> tuple[UnansweredComment, ...]:
+    return tuple(comment for source in _comments for comment in source(project))
+
+
 def _chosen(row: CheckRules) -> list[Rule]:
     """The rules that are on, each as much as the project says."""
     chosen = []
@@ -222,6 +243,7 @@ def checked_set(project: Project, work: Work | None = None) -> CheckedSet:
         tuple(newest.facts.get("failed", ())) if newest else (),
         rules_of(project).limits,
         _datum(newest.facts) if newest else Datum(),
+        _unanswered_in(project),
     )
 
 

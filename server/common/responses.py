@@ -12,6 +12,7 @@ from django.http.response import HttpResponseBase, StreamingHttpResponse
 from django.utils.cache import patch_cache_control
 from rest_framework.request import Request
 
+from drafting.plotting.files import file_name
 from server.common import storage
 
 #: Requests that are answered at once; others wait their turn. More would only be in each other's way.
@@ -86,6 +87,13 @@ async def _pieces(content: Iterator[bytes]) -> AsyncIterator[bytes]:
 
     while piece := await sync_to_async(read)():
         yield piece
+
+
+def made_file(data: bytes, name: str, form: str) -> HttpResponse:
+    """A file that was just made, PDF or workbook, under a name for people."""
+    response = HttpResponse(data, content_type=XLSX if form == "xlsx" else "application/pdf")
+    response.headers["Content-Disposition"] = f'attachment; filename="{file_name(name)}.{form}"'
+    return response
 
 
 def stored_file(file: str, content_type: str, name: str = "") -> FileResponse:

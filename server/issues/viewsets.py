@@ -20,7 +20,7 @@ from drafting.errors import SheetError
 from drafting.plotting.files import MEDIA_TYPES, file_name
 from drafting.schema import dump
 from drafting.sheets.revision_schemes import PURPOSES, SCHEMES
-from server.common.responses import XLSX, stored_file
+from server.common.responses import made_file, stored_file
 from server.issues import comparisons, issuing, records, sending, services
 from server.issues.models import (
     KEPT,
@@ -268,7 +268,4 @@ class RegisterOfIssuesView(APIView):
         form = "xlsx" if request.query_params.get("form") == "xlsx" else "pdf"
         register = records.register_of_issues(project)
         data = run_apart(f"drafting.issuing.register:register_{form}", register)
-        name = f"{file_name(f'Register {project.number} {project.name}')}.{form}"
-        response = HttpResponse(data, content_type=XLSX if form == "xlsx" else "application/pdf")
-        response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
-        return response
+        return made_file(data, f"Register {project.number} {project.name}", form)

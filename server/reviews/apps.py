@@ -7,14 +7,16 @@ class ReviewsConfig(AppConfig):
     name = "server.reviews"
 
     def ready(self) -> None:
+        from server.checks.services import register_comments
         from server.common.pruning import register_files
         from server.jobs.models import Job
         from server.jobs.runner import register
-        from server.reviews import asking, files
+        from server.reviews import asking, commenting, files
         from server.reviews import models as rows
 
         register(Job.Kind.REVIEW, asking.prepare)
         register(Job.Kind.COMMENTS, files.read)
+        register_comments(commenting.unanswered)
         register_files(rows.Review, "pdf")
         register_files(rows.ReviewSheet, "state", "tiles", "places")
         register_files(rows.CommentPicture, "file")

@@ -11,6 +11,7 @@ from django.db import transaction
 from django.db.models import Max
 from rest_framework.exceptions import ValidationError
 
+from drafting.checks.checked import UnansweredComment
 from drafting.errors import SheetError
 from drafting.issuing.frozen import FrozenSheet, thaw
 from drafting.review.marks import AnyMark, parse_marks, place_of
@@ -190,6 +191,11 @@ def add_picture(comment: Comment, data: bytes, name: str) -> CommentPicture:
     return CommentPicture.objects.create(comment=comment, form=picture.form, file=file)
 
 
-def unanswered(project: Project) -> Sequence[Comment]:
+def unanswered(project: Project) -> Sequence[UnansweredComment]:
     """Comments that wait for an answer, the oldest first."""
-    return list(Comment.objects.filter(project=project, state=Comment.State.OPEN).select_related("sheet"))
+    return [
+        UnansweredComment(
+            row.number, row.author, row.text, str(row.sheet_id or ""), place_of(row.marks_as_core)
+        )
+        for row in Comment.objects.filter(project=project, state=Comment.State.OPEN)
+    ]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import sys
 import uuid
 from collections import defaultdict
 from collections.abc import Iterable
@@ -16,6 +17,7 @@ from drafting.errors import SheetError
 from drafting.review.marks import place_of
 from drafting.review.pdf_reading import ReadFile
 from drafting.review.said import SaidAnswer, SaidComment
+from drafting.review.summary import Summary, SummarySheet
 from drafting.schema import dump
 from server.common import storage
 from server.issues.models import IssuedSheet
@@ -73,6 +75,21 @@ def commented_pdf(review: Review) -> bytes:
         "drafting.review.pdf_writing:write_comments", storage.path_of(review.pdf), pages
     )
     return written
+
+
+def summary_of(project: Project) -> Summary:
+    """All that was said of a project's sheets, by these in register order."""
+    by_sheet: dict[tuple[int, str, str], list[SaidComment]] = defaultdict(list)
+    rows = Comment.objects.filter(project=project).select_related("sheet").prefetch_related("answers")
+    for row in rows:
+        sheet = row.sheet
+        key = (sheet.position, sheet.number, sheet.title) if sheet else (sys.maxsize, row.sheet_number, "")
+        by_sheet[key].append(as_said(row))
+    sheets = [
+        SummarySheet(number, title, tuple(said)) for (_, number, title), said in sorted(by_sheet.items())
+    ]
+    name = f"{project.number} {project.name}".strip()
+    return Summary(name, timezone.localdate().isoformat(), tuple(sheets))
 
 
 def order_reading(project: Project, user: Any, name: str, size: int, chunks: Iterable[bytes]) -> CommentFile:

@@ -15,6 +15,7 @@ from server.reviews.link_views import (
 from server.reviews.viewsets import (
     CommentFileViewSet,
     CommentPictureViewSet,
+    CommentSummaryView,
     CommentViewSet,
     ReviewLinkViewSet,
     ReviewViewSet,
@@ -29,6 +30,7 @@ router.register("comment-pictures", CommentPictureViewSet, "comment-picture")
 _LINK = "reviewed/<str:secret>/"
 urlpatterns = [
     *router.urls,
+    path("comment-summary/", CommentSummaryView.as_view()),
     path(_LINK, ReviewedView.as_view()),
     path(f"{_LINK}comments/", SaidView.as_view()),
     path(f"{_LINK}comments/<uuid:comment>/answers/", AnsweringView.as_view()),

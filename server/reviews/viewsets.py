@@ -9,17 +9,19 @@ from django.http import FileResponse, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from drf_spectacular.types import OpenApiTypes
-from drf_spectacular.utils import extend_schema
+from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import mixins, status, viewsets
 from rest_framework.decorators import action
 from rest_framework.exceptions import ValidationError
 from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
+from rest_framework.views import APIView
 
-from drafting.plotting.files import file_name
-from server.common.responses import YEAR, stored_file
+from server.common.responses import YEAR, made_file, stored_file
+from server.jobs.apart import run_apart
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project
+from server.projects.serializers import OfOneProjectSerializer
 from server.reviews import asking, commenting, files
 from server.reviews.models import Comment, CommentFile, CommentPicture, LinkUse, Review, ReviewLink
 from server.reviews.serializers import (
@@ -125,9 +127,7 @@ class ReviewViewSet(
     def pdf(self, request: Request, pk: str) -> HttpResponse:
         """All of its sheets as one PDF, with what was said of them as annotations."""
         review = self.get_object()
-        response = HttpResponse(files.commented_pdf(review), content_type="application/pdf")
-        response.headers["Content-Disposition"] = f'attachment; filename="{file_name(review.name)}.pdf"'
-        return response
+        return made_file(files.commented_pdf(review), review.name, "pdf")
 
 
 class ReviewLinkViewSet(ProjectRows, mixins.DestroyModelMixin, viewsets.GenericViewSet[ReviewLink]):
@@ -170,6 +170,26 @@ class CommentViewSet(RowViewSet):
         author = request.user.get_username()
         commenting.answer(row, given["text"], author, user=request.user, state=given["state"])
         return Response(COMMENTS.data(row, self.get_serializer_context()))
+
+
+class CommentSummaryView(APIView):
+    """All comments as a document."""
+
+    @extend_schema(
+        parameters=[
+            OpenApiParameter("project", OpenApiTypes.UUID, required=True),
+            OpenApiParameter("form", str, enum=["pdf", "xlsx"]),
+        ],
+        responses={(200, "*/*"): OpenApiTypes.BINARY},
+    )
+    def get(self, request: Request) -> HttpResponse:
+        """All that was said of the sheets and answered, printed or as a workbook."""
+        given = OfOneProjectSerializer(data=request.query_params, context={"request": request})
+        given.is_valid(raise_exception=True)
+        project = given.validated_data["project"]
+        form = "xlsx" if request.query_params.get("form") == "xlsx" else "pdf"
+        data = run_apart(f"drafting.review.summary:summary_{form}", files.summary_of(project))
+        return made_file(data, f"Comments {project.number} {project.name}", form)
 
 
 class CommentFileViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.GenericViewSet[CommentFile]):

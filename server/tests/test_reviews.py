@@ -4,10 +4,16 @@ import io
 import math
 from datetime import timedelta
 
+import openpyxl
+import pikepdf
+import pypdf
+import pypdf.annotations
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 from PIL import Image
 from rest_framework.test import APIClient
 
+from drafting.tests.pdf_reading import text
 from server.reviews import links
 from server.reviews.models import Comment, LinkUse, Review, ReviewLink
 from server.tests.test_issues import IssueCase
@@ -43,7 +49,7 @@ class ReviewCase(IssueCase):
         return response.data
 
     def viewport_of(self, sheet):
-        return next(v for v in self.viewports if v["sheet"] == sheet["id"])
+        return next(v for v in self.viewports if str(v["sheet"]) == sheet["id"])
 
     def on_drawing(self, sheet, across=0.5, up=0.5):
         """A place on the drawing of a sheet, paper mm."""
@@ -182,6 +188,149 @@ class ReviewTests(ReviewCase):
         big = io.BytesIO(b"\xff" * 11_000_000)
         big.name = "big.png"
         self.oda_asks("post", path, {"file": big}, 422, format="multipart")
+
+
+class CommentFileTests(ReviewCase):
+    """Comments that come and go in files."""
+
+    def setUp(self):
+        super().setUp()
+        self.secret = self.asked()
+        self.review = Review.objects.get()
+        self.looked_at = self.oda_asks("get", f"{self.secret}/")["sheets"]
+
+    def pdf(self):
+        return self.client.get(f"/api/reviews/{self.review.pk}/pdf/").content
+
+    def drop(self, data, state="done", name="commented.pdf"):
+        """What comes of a file, or why nothing does."""
+        sent = {"project": self.project, "file": SimpleUploadedFile(name, data)}
+        made = self.call("post", "comment-files/", sent, 202, format="multipart")
+        made = self.call("get", f"comment-files/{made['id']}/")
+        self.assertEqual(made["job"]["state"], state, made["job"]["message"])
+        return made if state == "done" else made["job"]["message"]
+
+    def with_note(self, data, x, y, text="Too low", page=0):
+        """The PDF with a note whose upper left corner is at a place of a page, paper mm."""
+        mm = 72 / 25.4
+        writer = pypdf.PdfWriter(clone_from=io.BytesIO(data))
+        note = pypdf.annotations.Text(rect=(x * mm, y * mm - 20, x * mm + 20, y * mm), text=text)
+        note[pypdf.generic.NameObject("/T")] = pypdf.generic.TextStringObject("Per Lund")
+        writer.add_annotation(page, note)
+        out = io.BytesIO()
+        writer.write(out)
+        return out.getvalue()
+
+    def test_a_commented_pdf_comes_back_at_its_places_and_once_only(self):
+        at = self.on_drawing(self.looked_at[1], up=0.35)
+        commented = self.with_note(self.pdf(), *at, page=1)
+        found = self.drop(commented)
+        self.assertEqual((found["made"], found["known"], found["notes"]), (1, 0, []))
+        (said,) = self.call("get", f"comments/?project={self.project}")
+        self.assertEqual((said["author"], said["text"], said["origin"]), ("Per Lund", "Too low", "pdf"))
+        self.assertEqual(str(said["sheet"]), self.sheets[1]["id"])
+        self.assertEqual(str(said["reviewed"]), self.looked_at[1]["id"])
+        self.assertLess(math.dist(said["marks"][0]["at"], at), 0.5)
+        self.assertTrue(said["element"]["ifc_class"].startswith("Ifc"))
+        again = self.drop(commented)
+        self.assertEqual((again["made"], again["known"]), (0, 1))
+        # Reduced by a reader that gives other names, it is still the same.
+        writer = pypdf.PdfWriter(clone_from=io.BytesIO(commented))
+        writer.pages[1].scale_by(0.5)
+        out = io.BytesIO()
+        writer.write(out)
+        self.assertEqual(self.drop(out.getvalue())["made"], 0)
+
+    def test_what_was_said_goes_out_as_annotations_and_answers_come_back(self):
+        body = {
+            "sheet": self.looked_at[0]["id"],
+            "text": "Why?",
+            "marks": [{"kind": "point", "at": [50, 60]}],
+        }
+        said = self.oda_asks("post", f"{self.secret}/comments/", body, 201)
+        self.call("post", f"comments/{said['id']}/answer/", {"text": "Because."})
+        pdf = pikepdf.open(io.BytesIO(self.pdf()))
+        first, answer = pdf.pages[0].Annots
+        self.assertEqual((str(first.T), str(first.Contents)), ("Oda Brand", "Why?"))
+        self.assertEqual(str(answer.Contents), "Because.")
+        reply = pikepdf.Dictionary(
+            Subtype=pikepdf.Name.Text, Rect=first.Rect, Contents="I see.", T="Oda Brand", IRT=first, NM="r1"
+        )
+        pdf.pages[0].Annots.append(pdf.make_indirect(reply))
+        out = io.BytesIO()
+        pdf.save(out)
+        for _ in range(2):
+            found = self.drop(out.getvalue())
+            self.assertEqual((found["made"], found["known"]), (0, 1))
+        (now,) = self.call("get", f"comments/?project={self.project}")
+        self.assertEqual([a["text"] for a in now["answers"]], ["Because.", "I see."])
+
+    def test_a_pdf_of_an_issue_that_nobody_reviewed_is_known_too(self):
+        issue = self.issued([self.recipient("Anna")])
+        Review.objects.all().delete()
+        file = issue["recipients"][0]["files"][0]["id"]
+        pdf = b"".join(self.client.get(f"/api/issued-files/{file}/file/").streaming_content)
+        self.assertEqual(self.drop(self.with_note(pdf, 60, 70))["made"], 1)
+        (said,) = self.call("get", f"comments/?project={self.project}")
+        self.assertEqual((str(said["sheet"]), said["reviewed"]), (self.sheets[0]["id"], None))
+
+    def test_a_pdf_of_an_earlier_revision_says_so(self):
+        pdf = self.pdf()
+        self.change(self.sheets[0], revisions=[{"revision": "P02"}])
+        found = self.drop(self.with_note(pdf, 60, 70))
+        number = self.sheets[0]["number"]
+        self.assertEqual(found["notes"], [f"{number} is commented in revision none yet; it is P02 now."])
+
+    def test_a_pdf_of_another_set_is_refused_by_name_and_leaves_nothing(self):
+        other = self.make_project("Other")
+        sent = {"project": other, "file": SimpleUploadedFile("x.pdf", self.with_note(self.pdf(), 9, 9))}
+        made = self.call("post", "comment-files/", sent, 202, format="multipart")
+        job = self.call("get", f"comment-files/{made['id']}/")["job"]
+        self.assertIn("Nothing was issued or reviewed yet", job["message"])
+        self.assertIn("damaged, or no PDF", self.drop(b"%PDF-1.7 nothing", "failed"))
+        blank = pypdf.PdfWriter()
+        blank.add_blank_page(300, 400)
+        out = io.BytesIO()
+        blank.write(out)
+        self.assertIn("No page of this PDF", self.drop(self.with_note(out.getvalue(), 9, 9), "failed"))
+        self.assertEqual(Comment.objects.count(), 0)
+
+    def test_scripts_in_what_is_said_stay_words(self):
+        text = "<script>alert(1)</script>=HYPERLINK(1)"
+        body = {"sheet": self.looked_at[0]["id"], "text": text}
+        self.assertEqual(self.oda_asks("post", f"{self.secret}/comments/", body, 201)["text"], text)
+        book = self.client.get(f"/api/comment-summary/?project={self.project}&form=xlsx").content
+        cell = openpyxl.load_workbook(io.BytesIO(book)).active["D2"]
+        self.assertEqual((cell.value, cell.data_type), (text, "s"))
+
+    def test_a_summary_has_all_that_was_said_and_answered(self):
+        for k, sheet in enumerate(self.looked_at):
+            said = self.oda_asks(
+                "post", f"{self.secret}/comments/", {"sheet": sheet["id"], "text": f"Question {k}"}, 201
+            )
+        self.call("post", f"comments/{said['id']}/answer/", {"text": "Done so.", "state": "done"})
+        pdf = self.client.get(f"/api/comment-summary/?project={self.project}").content
+        printed = text(pdf)
+        for words in ("Question 0", "Question 1", "Done so.", "1 done, 1 open", self.sheets[1]["number"]):
+            self.assertIn(words, printed)
+
+    def test_an_unanswered_comment_is_a_finding_of_the_check(self):
+        body = {
+            "sheet": self.looked_at[0]["id"],
+            "text": "Why?",
+            "marks": [{"kind": "point", "at": [50, 60]}],
+        }
+        said = self.oda_asks("post", f"{self.secret}/comments/", body, 201)
+
+        def found():
+            self.call("post", "checks/", {"project": self.project}, 202)
+            findings = self.call("get", f"checks/?project={self.project}")["findings"]
+            return [each for each in findings if each["rule"] == "comments-unanswered"]
+
+        (finding,) = found()
+        self.assertEqual((str(finding["sheet"]), finding["at"]), (self.sheets[0]["id"], [50, 60]))
+        self.call("post", f"comments/{said['id']}/answer/", {"text": "Because."})
+        self.assertEqual(found(), [])
 
 
 class LinkTests(ReviewCase):

@@ -139,6 +139,7 @@ export interface MarkedElement {
 }
 export type Comment = Required<Omit<Schemas["Comment"], "element">> & { element: MarkedElement };
 export type Said = Omit<Schemas["Said"], "element"> & { element: MarkedElement };
+export type CommentFile = Required<Schemas["CommentFile"]>;
 export type CommentState = Comment["state"];
 export type LookedAt = Schemas["LookedAt"];
 export type LookedAtSheet = Schemas["LookedAtSheet"];

@@ -14,6 +14,7 @@ import { EmptyState } from "../../../components/EmptyState";
 import { useReviewing } from "../../../stores/reviewing";
 import { colours } from "../../../theme/theme";
 import { AskDialog } from "./AskDialog";
+import { CommentFiles } from "./CommentFiles";
 import { CommentTable } from "./CommentTable";
 import { NewLinks } from "./NewLinks";
 import { ALL, filtered, standing, type SecretLink } from "./reviewCommands";
@@ -58,7 +59,7 @@ export function ReviewPage({ project, sheets }: { project: Project; sheets: read
       {links.length > 0 && <NewLinks links={links} onClose={() => setLinks([])} />}
     </>
   );
-  if (!reviews.length && !comments.length)
+  if (!reviews.length && !comments.length && !issues.length)
     return (
       <>
         <EmptyState text="Nobody was asked to review the sheets yet. They need nothing but a browser.">
@@ -77,7 +78,8 @@ export function ReviewPage({ project, sheets }: { project: Project; sheets: read
         sx={{
           width: 212,
           flexShrink: 0,
-          overflowY: "auto",
+          display: "flex",
+          flexDirection: "column",
           bgcolor: colours.sandLight,
           borderRight: `1px solid ${colours.sandDeep}`,
         }}
@@ -87,15 +89,18 @@ export function ReviewPage({ project, sheets }: { project: Project; sheets: read
             Ask for a review…
           </Button>
         </Box>
-        {reviews.toReversed().map((each) => (
-          <OneReview
-            key={each.id}
-            review={each}
-            open={comments.filter((c) => c.review === each.id && c.state === "open").length}
-            chosen={each.id === review?.id}
-            onChoose={() => setQuery({ review: each.id }, { replace: true })}
-          />
-        ))}
+        <Box sx={{ flex: 1, minHeight: 0, overflowY: "auto" }}>
+          {reviews.toReversed().map((each) => (
+            <OneReview
+              key={each.id}
+              review={each}
+              open={comments.filter((c) => c.review === each.id && c.state === "open").length}
+              chosen={each.id === review?.id}
+              onChoose={() => setQuery({ review: each.id }, { replace: true })}
+            />
+          ))}
+        </Box>
+        <CommentFiles project={id} />
       </Box>
       <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column", bgcolor: colours.sandPale }}>
         <Filters
