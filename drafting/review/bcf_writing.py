@@ -1,5 +1,5 @@
-"""Comments as a BCF file (BCF-XML 2.1 of buildingSMART), for those who work in the model: a topic for each, with a
-viewpoint from the drawing that it was made on and the element that lies there."""
+"""Comments as a BCF file (BCF-XML 2.1 of buildingSMART), for those who work in the model: a topic for each,
+with a viewpoint from the drawing that it was made on and the element that lies there."""
 
 from __future__ import annotations
 

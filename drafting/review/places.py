@@ -187,8 +187,8 @@ class Places:
         return replace(found, element=drawing.elements[number], at=place)
 
     def showing(self, element: str) -> tuple[FoundPlace, Point] | None:
-        """Where an element is seen best: a place of it in the drawing that shows the most of it, paper mm; None
-        where none shows it."""
+        """Where an element is seen best: a place of it in the drawing that shows the most of it, paper mm;
+        None where none shows it."""
         best: tuple[int, int, int, NDArray[np.bool_]] | None = None
         for k, (drawing, (numbers, _)) in enumerate(zip(self.drawings, self._seen, strict=True)):
             number = next((n for n, each in enumerate(drawing.elements) if each.id == element), None)

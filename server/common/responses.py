@@ -20,6 +20,7 @@ AT_ONCE = 8
 YEAR = 365 * 24 * 3600
 #: The media type of a workbook.
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+_TYPES = {"pdf": "application/pdf", "xlsx": XLSX}
 
 
 def stored_gzip(request: Request, name: str, file: str, content_type: str) -> HttpResponseBase:
@@ -90,8 +91,8 @@ async def _pieces(content: Iterator[bytes]) -> AsyncIterator[bytes]:
 
 
 def made_file(data: bytes, name: str, form: str) -> HttpResponse:
-    """A file that was just made, PDF or workbook, under a name for people."""
-    response = HttpResponse(data, content_type=XLSX if form == "xlsx" else "application/pdf")
+    """A file that was just made, under a name for people."""
+    response = HttpResponse(data, content_type=_TYPES.get(form, "application/octet-stream"))
     response.headers["Content-Disposition"] = f'attachment; filename="{file_name(name)}.{form}"'
     return response
 

@@ -13,6 +13,7 @@ from server.reviews.link_views import (
     TileView,
 )
 from server.reviews.viewsets import (
+    CommentBcfView,
     CommentFileViewSet,
     CommentPictureViewSet,
     CommentSummaryView,
@@ -30,6 +31,7 @@ router.register("comment-pictures", CommentPictureViewSet, "comment-picture")
 _LINK = "reviewed/<str:secret>/"
 urlpatterns = [
     *router.urls,
+    path("comment-bcf/", CommentBcfView.as_view()),
     path("comment-summary/", CommentSummaryView.as_view()),
     path(_LINK, ReviewedView.as_view()),
     path(f"{_LINK}comments/", SaidView.as_view()),

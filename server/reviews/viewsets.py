@@ -22,7 +22,7 @@ from server.common.responses import YEAR, made_file, stored_file
 from server.jobs.apart import run_apart
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project
 from server.projects.serializers import OfOneProjectSerializer
-from server.reviews import asking, commenting, files
+from server.reviews import asking, commenting, reading, writing
 from server.reviews.models import Comment, CommentFile, CommentPicture, LinkUse, Review, ReviewLink
 from server.reviews.serializers import (
     AnswerRequestSerializer,
@@ -127,7 +127,7 @@ class ReviewViewSet(
     def pdf(self, request: Request, pk: str) -> HttpResponse:
         """All of its sheets as one PDF, with what was said of them as annotations."""
         review = self.get_object()
-        return made_file(files.commented_pdf(review), review.name, "pdf")
+        return made_file(writing.commented_pdf(review), review.name, "pdf")
 
 
 class ReviewLinkViewSet(ProjectRows, mixins.DestroyModelMixin, viewsets.GenericViewSet[ReviewLink]):
@@ -188,8 +188,23 @@ class CommentSummaryView(APIView):
         given.is_valid(raise_exception=True)
         project = given.validated_data["project"]
         form = "xlsx" if request.query_params.get("form") == "xlsx" else "pdf"
-        data = run_apart(f"drafting.review.summary:summary_{form}", files.summary_of(project))
+        data = run_apart(f"drafting.review.summary:summary_{form}", writing.summary_of(project))
         return made_file(data, f"Comments {project.number} {project.name}", form)
+
+
+class CommentBcfView(APIView):
+    """All comments as a BCF file."""
+
+    @extend_schema(
+        parameters=[OpenApiParameter("project", OpenApiTypes.UUID, required=True)],
+        responses={(200, "application/octet-stream"): OpenApiTypes.BINARY},
+    )
+    def get(self, request: Request) -> HttpResponse:
+        """All that was said of the sheets, for those who work in the model: BCF-XML 2.1."""
+        given = OfOneProjectSerializer(data=request.query_params, context={"request": request})
+        given.is_valid(raise_exception=True)
+        project = given.validated_data["project"]
+        return made_file(writing.bcf_of(project), f"Comments {project.number} {project.name}", "bcf")
 
 
 class CommentFileViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.GenericViewSet[CommentFile]):
@@ -206,10 +221,11 @@ class CommentFileViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.Generi
 
     @extend_schema(request=CommentUploadSerializer, responses={202: CommentFileSerializer})
     def create(self, request: Request) -> Response:
-        """Read the comments of a PDF of sheets that were issued or reviewed, in the background."""
+        """Read the comments of a PDF of sheets that were issued or reviewed, or of a BCF file, in the
+        background."""
         given = _given(CommentUploadSerializer, request)
         sent = given["file"]
-        row = files.order_reading(given["project"], request.user, sent.name, sent.size, sent.chunks())
+        row = reading.order_reading(given["project"], request.user, sent.name, sent.size, sent.chunks())
         row.refresh_from_db()
         return Response(CommentFileSerializer(row).data, status.HTTP_202_ACCEPTED)
 

@@ -2,6 +2,7 @@
 
 import io
 import math
+import zipfile
 from datetime import timedelta
 
 import openpyxl
@@ -13,10 +14,27 @@ from django.utils import timezone
 from PIL import Image
 from rest_framework.test import APIClient
 
+from drafting.review.bcf_reading import read_bcf
 from drafting.tests.pdf_reading import text
 from server.reviews import links
-from server.reviews.models import Comment, LinkUse, Review, ReviewLink
+from server.reviews.models import Comment, LinkUse, Review, ReviewLink, ReviewSheet
 from server.tests.test_issues import IssueCase
+
+
+def data_with_answer(data, topic, words):
+    """A BCF file with one more comment of a topic."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(data)) as before, zipfile.ZipFile(out, "w") as after:
+        for name in before.namelist():
+            content = before.read(name)
+            if name == f"{topic}/markup.bcf":
+                more = f"""<Comment Guid="7c9e6679-7425-40de-944b-e07fc1f90ae7">
+                    <Date>2031-05-05T08:00:00Z</Date><Author>Per Lund</Author>
+                    <Comment>{words}</Comment></Comment><Viewpoints"""
+                content = content.replace(b"<Viewpoints", more.encode())
+            after.writestr(name, content)
+    return out.getvalue()
+
 
 LATER = (timezone.now() + timedelta(days=14)).isoformat()
 
@@ -264,6 +282,45 @@ class CommentFileTests(ReviewCase):
             self.assertEqual((found["made"], found["known"]), (0, 1))
         (now,) = self.call("get", f"comments/?project={self.project}")
         self.assertEqual([a["text"] for a in now["answers"]], ["Because.", "I see."])
+
+    def test_a_topic_goes_out_with_its_element_and_comes_back_with_its_answers(self):
+        at = self.on_drawing(self.looked_at[0], up=0.35)
+        body = {"sheet": self.looked_at[0]["id"], "text": "Why?", "marks": [{"kind": "point", "at": at}]}
+        said = self.oda_asks("post", f"{self.secret}/comments/", body, 201)
+        data = self.client.get(f"/api/comment-bcf/?project={self.project}").content
+        (topic,) = self.topics(data)
+        self.assertEqual((topic.said.key, topic.elements), (said["id"], (said["element"]["id"],)))
+        answered = data_with_answer(data, said["id"], "Because of the beam.")
+        for _ in range(2):
+            found = self.drop(answered, name="comments.bcf")
+            self.assertEqual((found["made"], found["known"]), (0, 1))
+        (now,) = self.call("get", f"comments/?project={self.project}")
+        self.assertEqual([a["text"] for a in now["answers"]], ["Because of the beam."])
+
+    def test_a_topic_of_others_comes_to_the_sheet_that_shows_its_element(self):
+        at = self.on_drawing(self.looked_at[0], up=0.35)
+        body = {"sheet": self.looked_at[0]["id"], "text": "Why?", "marks": [{"kind": "point", "at": at}]}
+        self.oda_asks("post", f"{self.secret}/comments/", body, 201)
+        data = self.client.get(f"/api/comment-bcf/?project={self.project}").content
+        element = Comment.objects.get().element["id"]
+        Comment.objects.all().delete()
+        self.assertEqual(self.drop(data, name="comments.bcf")["made"], 1)
+        (said,) = self.call("get", f"comments/?project={self.project}")
+        self.assertEqual((said["origin"], said["element"]["id"]), ("bcf", element))
+        sheet = next(s for s in self.looked_at if s["id"] == str(said["reviewed"]))
+        x, y, width, height = sheet["drawings"][0]["box"]
+        left, foot = said["marks"][0]["at"]
+        self.assertTrue(x < left < x + width and y < foot < y + height)
+        Comment.objects.all().delete()
+        ReviewSheet.objects.all().delete()
+        found = self.drop(data, name="comments.bcf")
+        self.assertEqual(found["made"], 1)
+        self.assertIn("in the list alone", found["notes"][0])
+
+    def topics(self, data):
+        file = self.data / "x.bcf"
+        file.write_bytes(data)
+        return read_bcf(file)
 
     def test_a_pdf_of_an_issue_that_nobody_reviewed_is_known_too(self):
         issue = self.issued([self.recipient("Anna")])

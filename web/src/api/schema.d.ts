@@ -410,6 +410,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/comment-bcf/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All that was said of the sheets, for those who work in the model: BCF-XML 2.1. */
+        get: operations["comment_bcf_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comment-files/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * @description Read the comments of a PDF of sheets that were issued or reviewed, or of a BCF file, in the
+         *     background.
+         */
+        post: operations["comment_files_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comment-files/{job}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Files with comments that are read. */
+        get: operations["comment_files_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/comment-pictures/{id}/pixels/": {
         parameters: {
             query?: never;
@@ -419,6 +473,23 @@ export interface paths {
         };
         /** @description The picture. */
         get: operations["comment_pictures_pixels_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comment-summary/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All that was said of the sheets and answered, printed or as a workbook. */
+        get: operations["comment_summary_retrieve"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1901,7 +1972,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description All of its sheets as one PDF. */
+        /** @description All of its sheets as one PDF, with what was said of them as annotations. */
         get: operations["reviews_pdf_retrieve"];
         put?: never;
         post?: never;
@@ -3530,6 +3601,18 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
+        /** @description A file with comments that is read, and what came of it. */
+        CommentFile: {
+            /** Format: uuid */
+            readonly id: string;
+            readonly job: components["schemas"]["Job"];
+            readonly name: string;
+            /** @default 0 */
+            readonly made: number;
+            /** @default 0 */
+            readonly known: number;
+            readonly notes: string[];
+        };
         CommentMarks: (components["schemas"]["PointMark"] | components["schemas"]["TextMark"] | components["schemas"]["ArrowMark"] | components["schemas"]["LineMark"] | components["schemas"]["CloudMark"] | components["schemas"]["AreaMark"] | components["schemas"]["LengthMark"])[];
         CommentMarksRequest: (components["schemas"]["PointMarkRequest"] | components["schemas"]["TextMarkRequest"] | components["schemas"]["ArrowMarkRequest"] | components["schemas"]["LineMarkRequest"] | components["schemas"]["CloudMarkRequest"] | components["schemas"]["AreaMarkRequest"] | components["schemas"]["LengthMarkRequest"])[];
         CommentPicture: {
@@ -3562,6 +3645,12 @@ export interface components {
          * @enum {string}
          */
         CommentState: "open" | "answered" | "done" | "declined";
+        CommentUploadRequest: {
+            /** Format: uuid */
+            project: string;
+            /** Format: binary */
+            file: string;
+        };
         /** @description What two states differ in, once it is known. */
         Comparison: {
             /** Format: uuid */
@@ -10932,6 +11021,72 @@ export interface operations {
             };
         };
     };
+    comment_bcf_retrieve: {
+        parameters: {
+            query: {
+                project: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+        };
+    };
+    comment_files_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["CommentUploadRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentFile"];
+                };
+            };
+        };
+    };
+    comment_files_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique value identifying this comment file. */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentFile"];
+                };
+            };
+        };
+    };
     comment_pictures_pixels_retrieve: {
         parameters: {
             query?: never;
@@ -10950,6 +11105,28 @@ export interface operations {
                 };
                 content: {
                     "image/*": string;
+                };
+            };
+        };
+    };
+    comment_summary_retrieve: {
+        parameters: {
+            query: {
+                form?: "pdf" | "xlsx";
+                project: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
                 };
             };
         };

@@ -1,95 +1,44 @@
-"""Comments in files: a PDF that somebody commented in a reader, and what was said as a PDF and as lists."""
+"""Comments that come in files: a PDF that was commented in a reader, or a BCF file from whoever works in the
+model. Each is kept once, however often its file comes."""
 
 from __future__ import annotations
 
 import math
-import sys
 import uuid
-from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from datetime import datetime
+from pathlib import Path
 from typing import Any
 
 from django.db import transaction
 from django.utils import timezone
 
 from drafting.errors import SheetError
+from drafting.review.bcf_reading import ReadTopic
 from drafting.review.marks import place_of
 from drafting.review.pdf_reading import ReadFile
-from drafting.review.said import SaidAnswer, SaidComment
-from drafting.review.summary import Summary, SummarySheet
+from drafting.review.said import SaidComment
 from drafting.schema import dump
 from server.common import storage
 from server.issues.models import IssuedSheet
 from server.jobs import services as jobs
-from server.jobs.apart import run_apart
 from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
 from server.reviews import commenting
 from server.reviews.commenting import Lookout
-from server.reviews.models import Answer, Comment, CommentFile, Review, ReviewSheet
+from server.reviews.models import Answer, Comment, CommentFile, ReviewSheet
 
 #: A file of more is refused; bytes.
 MAX_FILE = 200_000_000
+#: By which a ZIP is known, as a BCF file is one.
+ZIP_MARK = b"PK\x03\x04"
+#: Of a topic's elements, so many are looked for.
+MAX_ELEMENTS = 20
 #: So many of the latest sheets may be those of a PDF.
 MAX_SHEETS = 400
 #: What was said by the same person in the same words so near is the same; paper mm.
 SAME_PLACE = 0.6
-
-
-def as_said(comment: Comment) -> SaidComment:
-    """A comment as it travels."""
-    answers = [
-        SaidAnswer(each.source or str(each.pk), each.author, each.made.isoformat(), each.text)
-        for each in comment.answers.all()
-    ]
-    return SaidComment(
-        comment.source or str(comment.pk),
-        comment.author,
-        comment.made.isoformat(),
-        comment.text,
-        comment.marks_as_core,
-        tuple(answers),
-        comment.number,
-        comment.state,
-        comment.done_in,
-        comment.assigned,
-        comment.due.isoformat() if comment.due else "",
-    )
-
-
-def commented_pdf(review: Review) -> bytes:
-    """The sheets of a review with what was said of them, as annotations that any reader shows.
-
-    Raises:
-        SheetError: they are not ready.
-    """
-    if not review.pdf:
-        raise SheetError("The sheets of this review are being made ready. Try again in a minute.")
-    by_sheet: dict[Any, list[SaidComment]] = defaultdict(list)
-    for comment in Comment.objects.filter(reviewed__review=review).prefetch_related("answers"):
-        by_sheet[comment.reviewed_id].append(as_said(comment))
-    pages = [by_sheet[sheet.pk] for sheet in review.sheets.all()]
-    written: bytes = run_apart(
-        "drafting.review.pdf_writing:write_comments", storage.path_of(review.pdf), pages
-    )
-    return written
-
-
-def summary_of(project: Project) -> Summary:
-    """All that was said of a project's sheets, by these in register order."""
-    by_sheet: dict[tuple[int, str, str], list[SaidComment]] = defaultdict(list)
-    rows = Comment.objects.filter(project=project).select_related("sheet").prefetch_related("answers")
-    for row in rows:
-        sheet = row.sheet
-        key = (sheet.position, sheet.number, sheet.title) if sheet else (sys.maxsize, row.sheet_number, "")
-        by_sheet[key].append(as_said(row))
-    sheets = [
-        SummarySheet(number, title, tuple(said)) for (_, number, title), said in sorted(by_sheet.items())
-    ]
-    name = f"{project.number} {project.name}".strip()
-    return Summary(name, timezone.localdate().isoformat(), tuple(sheets))
 
 
 def order_reading(project: Project, user: Any, name: str, size: int, chunks: Iterable[bytes]) -> CommentFile:
@@ -103,12 +52,13 @@ def order_reading(project: Project, user: Any, name: str, size: int, chunks: Ite
             f"“{name}” has {size / 1e6:.0f} MB and the limit is {MAX_FILE / 1e6:.0f} MB. Save the commented "
             "pages alone."
         )
-    source = storage.store(storage.write_chunks(chunks))
+    path = storage.write_chunks(chunks)
+    with path.open("rb") as stream:
+        form = "bcf" if stream.read(4) == ZIP_MARK else "pdf"
+    source = storage.store(path)
     with transaction.atomic():
         job = jobs.start(project, Job.Kind.COMMENTS, name, str(project.pk), long=True)
-        return CommentFile.objects.create(
-            job=job, name=name[:200], source=source, form="pdf", ordered_by=user
-        )
+        return CommentFile.objects.create(job=job, name=name[:200], source=source, form=form, ordered_by=user)
 
 
 def _lookouts(project: Project) -> list[Lookout]:
@@ -125,12 +75,18 @@ def _lookouts(project: Project) -> list[Lookout]:
 def read(job: Job, work: Work) -> None:
     """Read the comments of a file, and keep those that are new."""
     row = job.comment_file
-    project = job.project
+    keep = _read_topics if row.form == "bcf" else _read_pdf
+    made, known, notes = keep(job.project, storage.path_of(row.source), work)
+    row.found = {"made": made, "known": known, "notes": notes}
+    row.save()
+
+
+def _read_pdf(project: Project, source: Path, work: Work) -> tuple[int, int, list[str]]:
     lookouts = _lookouts(project)
     if not lookouts:
         raise SheetError("Nothing was issued or reviewed yet, so there is no sheet that this PDF could show.")
     states = [storage.path_of(each.state) for each in lookouts]
-    found: ReadFile = work.run("read_comments", storage.path_of(row.source), states)
+    found: ReadFile = work.run("read_comments", source, states)
     made = known = 0
     notes = list(found.notes)
     with transaction.atomic():
@@ -140,8 +96,43 @@ def read(job: Job, work: Work) -> None:
             for said in page.comments:
                 new = _keep(project, lookout, said)
                 made, known = made + new, known + (not new)
-    row.found = {"made": made, "known": known, "notes": notes}
-    row.save()
+    return made, known, notes
+
+
+def _read_topics(project: Project, source: Path, work: Work) -> tuple[int, int, list[str]]:
+    topics: list[ReadTopic] = work.run("read_topics", source)
+    lookouts = [each for each in _lookouts(project) if each.places]
+    made = known = unplaced = 0
+    with transaction.atomic():
+        for topic in topics:
+            found = _by_key(project, topic.said.key)
+            if found is None:
+                made += 1
+                found, placed = _keep_topic(project, lookouts, topic)
+                unplaced += not placed
+            else:
+                known += 1
+            _keep_answers(found, topic.said)
+    which = "1 is" if unplaced == 1 else f"{unplaced} are"
+    words = f"{which} about no element that a reviewed sheet shows, and in the list alone."
+    return made, known, [words] if unplaced else []
+
+
+def _keep_topic(project: Project, lookouts: Sequence[Lookout], topic: ReadTopic) -> tuple[Comment, bool]:
+    """Keep a topic: on the latest sheet that shows its element, where there is one; and whether there is."""
+    said = topic.said
+    more: dict[str, Any] = {"source": said.key, "made": _when(said.made), "assigned": said.assigned}
+    for element in topic.elements[:MAX_ELEMENTS]:
+        for lookout in lookouts:
+            shown = commenting.places_of(lookout.places).showing(element)
+            if shown is not None:
+                marks = [{"kind": "point", "at": list(shown[1])}]
+                kept = commenting.comment_on(
+                    lookout, marks, said.text, said.author, Comment.Origin.BCF, **more
+                )
+                return kept, True
+    more["element"] = {"id": topic.elements[0]} if topic.elements else {}
+    return commenting.keep(project, more, said.text, said.author, Comment.Origin.BCF), False
 
 
 def _older(lookout: Lookout, told: list[str]) -> list[str]:
@@ -169,6 +160,12 @@ def _keep(project: Project, lookout: Lookout, said: SaidComment) -> bool:
         source=said.key,
         made=_when(said.made),
     )
+    _keep_answers(comment, said)
+    return known is None
+
+
+def _keep_answers(comment: Comment, said: SaidComment) -> None:
+    """Keep those answers that are new."""
     for answer in said.answers:
         there = comment.answers.filter(source=answer.key).exists() or _is_own(answer.key)
         same = comment.answers.filter(author=answer.author, text=answer.text).exists()
@@ -180,7 +177,6 @@ def _keep(project: Project, lookout: Lookout, said: SaidComment) -> bool:
                 source=answer.key,
                 made=_when(answer.made),
             )
-    return known is None
 
 
 def _is_own(key: str) -> bool:
@@ -197,18 +193,23 @@ def _is_id(key: str) -> bool:
 
 def _known(project: Project, lookout: Lookout, said: SaidComment) -> Comment | None:
     """The comment that this is again: by what it is known, or who says the same at the same place."""
-    rows = Comment.objects.filter(project=project)
-    found = rows.filter(source=said.key).first() or (
-        rows.filter(pk=said.key).first() if _is_id(said.key) else None
-    )
+    found = _by_key(project, said.key)
     if found is not None:
         return found
     at = place_of(said.marks)
+    rows = Comment.objects.filter(project=project)
     for row in rows.filter(author=said.author, text=said.text, sheet_number=lookout.number):
         other = place_of(row.marks_as_core)
         if at and other and math.dist(at, other) < SAME_PLACE:
             return row
     return None
+
+
+def _by_key(project: Project, key: str) -> Comment | None:
+    """The comment that is known by a key: that of the file it came in, or its own id."""
+    rows = Comment.objects.filter(project=project)
+    own = rows.filter(pk=key).first() if _is_id(key) else None
+    return own or rows.filter(source=key).first()
 
 
 def _when(moment: str) -> datetime:
