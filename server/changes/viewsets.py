@@ -27,6 +27,8 @@ from server.projects.models import Project
 class ChangesView(APIView):
     """Make changes, in their order."""
 
+    needs = "look"
+
     @extend_schema(request=ChangesSerializer, responses=ChangedSerializer)
     def post(self, request: Request) -> Response:
         """Answers with each row as it is now, null for one that is gone. A conflict changes nothing at

@@ -25,7 +25,9 @@ from server.projects.models import Project
 from server.projects.rows import RowKind, row_viewset
 from server.projects.serializers import OfOneProjectSerializer
 
-WAIVERS = RowKind(WaiverSerializer, services.waiver_service, lambda: Waiver.objects.select_related("by"))
+WAIVERS = RowKind(
+    WaiverSerializer, services.waiver_service, lambda: Waiver.objects.select_related("by"), needs="check"
+)
 CHECK_RULES = RowKind(CheckRulesSerializer, services.check_rules_service, CheckRules.objects.all)
 
 WaiverViewSet = row_viewset(WAIVERS, "Findings that are let stand in one's own projects.")
@@ -36,6 +38,8 @@ _PROJECT = OpenApiParameter("project", OpenApiTypes.UUID, required=True)
 
 class ChecksView(APIView):
     """The check of a set."""
+
+    needs = "look"
 
     @extend_schema(parameters=[_PROJECT], responses=ChecksSerializer)
     def get(self, request: Request) -> Response:

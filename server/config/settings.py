@@ -181,6 +181,7 @@ REST_FRAMEWORK = {
     "DEFAULT_PERMISSION_CLASSES": [
         "rest_framework.permissions.IsAuthenticated",
         "server.accounts.tokens.WithinScope",
+        "server.projects.roles.WithinRole",
     ],
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
@@ -211,6 +212,8 @@ SPECTACULAR_SETTINGS = {
         "Orientation": "drafting.sheets.paper.ORIENTATIONS",
         "PrintState": "server.plots.models.Print.State",
         "DrawingState": "server.views.models.STATES",
+        "MemberRole": "server.projects.models.Membership.Role",
+        "RoleEnum": "drafting.linework.model.ROLES",
         "CommentState": "server.reviews.models.Comment.State",
         "LinkUseKind": "server.reviews.models.LinkUse.Kind",
         "SentState": "server.issues.models.SentIssue.State",

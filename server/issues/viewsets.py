@@ -189,6 +189,7 @@ class RemakeViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.GenericView
 class ComparisonViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.GenericViewSet[Compared]):
     """Two states of sheets compared."""
 
+    needs = "look"
     serializer_class = ComparisonSerializer
     queryset = Compared.objects.none()
     to_project = "job__project"
@@ -232,6 +233,8 @@ class DayStateViewSet(ProjectRows, mixins.ListModelMixin, viewsets.GenericViewSe
 
 class RevisionOffersView(APIView):
     """The next revisions of sheets."""
+
+    needs = "look"
 
     @extend_schema(request=RevisionRequestSerializer, responses=RevisionOfferSerializer(many=True))
     def post(self, request: Request) -> Response:

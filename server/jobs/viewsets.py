@@ -18,6 +18,7 @@ from server.projects.rows import ProjectRows, listed_by_project
 class JobViewSet(ProjectRows, viewsets.ReadOnlyModelViewSet[Job]):
     """Long work of one's own projects, newest first."""
 
+    needs = "check"
     serializer_class = JobSerializer
     queryset = Job.objects.none()
     rows = Job.objects.all

@@ -65,6 +65,7 @@ class PlotViewSet(
 ):
     """Files that sheets of one's own projects were plotted to, the newest first."""
 
+    needs = "look"
     serializer_class = PlotSerializer
     queryset = Plot.objects.none()
     rows = staticmethod(_plots)
@@ -130,6 +131,7 @@ class PrintViewSet(
 ):
     """What was sent to devices, the newest first."""
 
+    needs = "look"
     serializer_class = PrintSerializer
     queryset = Print.objects.none()
     rows = Print.objects.all

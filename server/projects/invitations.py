@@ -13,7 +13,7 @@ from rest_framework.exceptions import NotFound, ValidationError
 
 from server.accounts.models import digest_of
 from server.accounts.services import make_account
-from server.projects.models import Invitation, Project
+from server.projects.models import Invitation, Membership, Project
 
 #: A link is good for so long, and once.
 LASTS = timedelta(days=7)
@@ -28,8 +28,8 @@ def open_ones(project: Project | None = None) -> Any:
     return found if project is None else found.filter(project=project)
 
 
-def invite(project: Project, user: Any) -> tuple[Invitation, str]:
-    """An invitation and its secret, which is told only now.
+def invite(project: Project, user: Any, role: str) -> tuple[Invitation, str]:
+    """An invitation to a role, and its secret, which is told only now.
 
     Raises:
         ValidationError: there are very many that nobody has used.
@@ -38,7 +38,7 @@ def invite(project: Project, user: Any) -> tuple[Invitation, str]:
         raise ValidationError("There are many open invitations. Withdraw those that are not needed.")
     secret = secrets.token_urlsafe(24)
     row = Invitation.objects.create(
-        project=project, by=user, digest=digest_of(secret), until=timezone.now() + LASTS
+        project=project, by=user, role=role, digest=digest_of(secret), until=timezone.now() + LASTS
     )
     return row, secret
 
@@ -69,5 +69,5 @@ def accept(secret: str, user: User | None, username: str, password: str) -> tupl
     row.save(update_fields=["used_by", "used"])
     project = row.project
     if project.owner_id != who.pk:
-        project.members.add(who)
+        Membership.objects.get_or_create(project=project, user=who, defaults={"role": row.role})
     return project, who

@@ -17,8 +17,10 @@ class Project(VersionedModel):
     owner = models.ForeignKey(
         settings.AUTH_USER_MODEL, models.CASCADE, related_name="projects", editable=False
     )
-    #: Others who work in it as the owner does; only the owner shares and deletes it.
-    members = models.ManyToManyField(settings.AUTH_USER_MODEL, related_name="shared_projects", editable=False)
+    #: Others who work in it, each in a role; only the owner shares and deletes it.
+    members = models.ManyToManyField(
+        settings.AUTH_USER_MODEL, through="Membership", related_name="shared_projects", editable=False
+    )
     name = models.CharField(max_length=200)
     number = models.CharField(max_length=40, blank=True)
     client = models.CharField(max_length=200, blank=True)
@@ -45,12 +47,34 @@ class Project(VersionedModel):
         return cls.objects.filter(Q(owner=user) | Q(members=user)).distinct()
 
 
+class Membership(models.Model):
+    """Somebody who works in another's project."""
+
+    class Role(models.TextChoices):
+        """What they do there: change it; check and sign it; look at it."""
+
+        DRAFTER = "drafter"
+        CHECKER = "checker"
+        READER = "reader"
+
+    project = models.ForeignKey(Project, models.CASCADE, related_name="memberships")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="+")
+    role = models.CharField(max_length=8, choices=Role.choices, default=Role.DRAFTER)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["project", "user"], name="one_role_in_a_project")]
+
+    def __str__(self) -> str:
+        return f"{self.user}, {self.role}"
+
+
 class Invitation(UuidModel):
     """A link by which one person comes into a project. What is kept is the hash of its secret."""
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="invitations")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="+")
     digest = models.CharField(max_length=64, unique=True)
+    role = models.CharField(max_length=8, choices=Membership.Role.choices, default=Membership.Role.DRAFTER)
     made = models.DateTimeField(auto_now_add=True)
     until = models.DateTimeField()
     used_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -18,6 +18,7 @@ from server.common.problems import Conflict
 from server.common.rows import Memo, RowService, StaleVersion
 from server.common.serializers import RowSerializer
 from server.projects.models import Project
+from server.projects.roles import Ability, require
 
 
 class ProjectRows:
@@ -75,23 +76,54 @@ class RowKind:
         serializer: reads and writes its fields.
         service: makes, changes and deletes it.
         rows: all of them, with what the serializer looks at.
+        needs: what one must be able to do in the project to change it.
+        signed: fields that say who has checked it, which only those change who may sign.
     """
 
     serializer: type[RowSerializer]
     service: RowService[Any]
     rows: Callable[[], QuerySet[Any]]
     with_presets: bool = False
+    needs: Ability = "draw"
+    signed: frozenset[str] = frozenset()
 
     def of(self, user: Any) -> QuerySet[Any]:
         """The rows that somebody may see."""
         return rows_of(self.rows(), self.service.to_project, user, with_presets=self.with_presets)
 
+    def _require(self, at: Any, path: Sequence[str], needs: Iterable[Ability], user: Any) -> None:
+        """Refuse what one's role does not allow in the project that a path leads to.
+
+        Raises:
+            PermissionDenied: it says who may.
+        """
+        for name in path:
+            at = getattr(at, name)
+        if at is not None:  # it is not built in
+            require(at, user, needs)
+
+    @property
+    def _path(self) -> list[str]:
+        """How a row leads to its project."""
+        to_project = self.service.to_project
+        return [] if to_project == "pk" else to_project.split("__")
+
+    def _needed(self, row: Any, data: Any) -> list[Ability]:
+        """What one must be able to do to change a row so; nothing for what changes nothing."""
+        given = data if isinstance(data, Mapping) else {}
+        names = {name for name, value in given.items() if getattr(row, name, None) != value}
+        names -= {"version", "id"}
+        needs: list[Ability] = ["sign"] if names & self.signed else []
+        return [*needs, self.needs] if names - self.signed else needs
+
     def create(self, data: Any, context: Mapping[str, Any], memo: Memo) -> dict[str, Any]:
         """Make a row from what was sent, and tell it."""
         serializer = self.serializer(data=data, context=context)
         serializer.is_valid(raise_exception=True)
-        row = self.service.create(dict(serializer.validated_data), memo)
-        return self.made(row, context)
+        values = dict(serializer.validated_data)
+        if self._path:  # everybody makes projects of their own
+            self._require(values[self._path[0]], self._path[1:], [self.needs], context["request"].user)
+        return self.made(self.service.create(values, memo), context)
 
     def made(self, row: Any, context: Mapping[str, Any]) -> dict[str, Any]:
         """Tell a row that a service has made."""
@@ -105,6 +137,7 @@ class RowKind:
         Raises:
             Conflict: it has been changed since.
         """
+        self._require(row, self._path, self._needed(row, data), context["request"].user)
         serializer = self.serializer(row, data=data, partial=True, context=context)
         serializer.is_valid(raise_exception=True)
         values = dict(serializer.validated_data)
@@ -126,6 +159,7 @@ class RowKind:
         Raises:
             Conflict: it has been changed since.
         """
+        self._require(row, self._path, [self.needs], context["request"].user)
         before = self.data(row, context) if _recorders else {}
         try:
             self.service.delete(row, version)
@@ -154,6 +188,8 @@ class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
     """Rows that people change, one at a time."""
 
     kind: RowKind
+    #: Of what is done by these, the kind says what is needed, in single writes as in batches.
+    decided_by_kind = ("create", "partial_update", "destroy")
     http_method_names = ["get", "post", "patch", "delete", "head", "options"]
 
     def get_queryset(self) -> QuerySet[Any]:

@@ -10,12 +10,16 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from server.common.serializers import RowSerializer
-from server.projects.models import Invitation, Project
+from server.projects.models import Invitation, Membership, Project
+from server.projects.roles import ability_for, require, role_of
 
 
 class ProjectSerializer(RowSerializer):
     members: Any = serializers.SlugRelatedField("username", many=True, read_only=True)
     own = serializers.SerializerMethodField()
+    owner = serializers.CharField(source="owner.username", read_only=True)
+    role = serializers.SerializerMethodField()
+    roles = serializers.SerializerMethodField()
 
     class Meta:
         model = Project
@@ -23,7 +27,7 @@ class ProjectSerializer(RowSerializer):
         fields = [
             "id", "name", "number", "client", "site", "practice", "department", "reference", "language",
             "model_unit",
-            "archived", "members", "own", "created", "version",
+            "archived", "members", "own", "owner", "role", "roles", "created", "version",
         ]  # fmt: skip
         read_only_fields = ["model_unit"]
 
@@ -31,9 +35,24 @@ class ProjectSerializer(RowSerializer):
         """Whether it is one's own, and not one that is shared with one."""
         return bool(project.owner_id == self.context["request"].user.pk)
 
+    def get_role(self, project: Project) -> str:
+        """What one is in it: owner, drafter, checker or reader."""
+        return role_of(project, self.context["request"].user)
+
+    def get_roles(self, project: Project) -> dict[str, str]:
+        """What the others are, by their sign-in names."""
+        return {row.user.get_username(): row.role for row in project.memberships.all()}
+
 
 class MemberSerializer(serializers.Serializer[Any]):
     username = serializers.CharField(max_length=150)
+    role = serializers.ChoiceField(Membership.Role.choices, default=Membership.Role.DRAFTER)
+
+
+class RoleSerializer(serializers.Serializer[Any]):
+    """What somebody who is invited will be."""
+
+    role = serializers.ChoiceField(Membership.Role.choices, default=Membership.Role.DRAFTER)
 
 
 class InvitationSerializer(serializers.ModelSerializer[Invitation]):
@@ -43,7 +62,7 @@ class InvitationSerializer(serializers.ModelSerializer[Invitation]):
 
     class Meta:
         model = Invitation
-        fields = ["id", "by", "made", "until"]
+        fields = ["id", "by", "role", "made", "until"]
         read_only_fields = fields
 
 
@@ -81,6 +100,12 @@ class OwnProjectField(serializers.PrimaryKeyRelatedField[Project]):
 
     def get_queryset(self) -> QuerySet[Project]:
         return Project.of(self.context["request"].user)
+
+    def to_internal_value(self, data: Any) -> Project:
+        project = super().to_internal_value(data)
+        request = self.context["request"]
+        require(project, request.user, [ability_for(request)])
+        return project
 
 
 class OfOneProjectSerializer(serializers.Serializer[Any]):

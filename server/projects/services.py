@@ -10,7 +10,7 @@ from rest_framework.exceptions import PermissionDenied, ValidationError
 
 from drafting.errors import SheetError
 from server.common.rows import Memo, RowService
-from server.projects.models import NamedRow, Project
+from server.projects.models import Membership, NamedRow, Project
 
 _keepers: list[Callable[[Project], str]] = []
 
@@ -72,14 +72,16 @@ def owned(project: Project, user: Any) -> Project:
     return project
 
 
-def share(project: Project, username: str) -> None:
-    """Let somebody else work in a project."""
-    project.members.add(_other(project, username))
+def share(project: Project, username: str, role: str) -> None:
+    """Let somebody else work in a project, in a role; who does already has that role from now on."""
+    Membership.objects.update_or_create(
+        project=project, user=_other(project, username), defaults={"role": role}
+    )
 
 
 def unshare(project: Project, username: str) -> None:
     """No longer let somebody work in a project."""
-    project.members.remove(_other(project, username))
+    Membership.objects.filter(project=project, user=_other(project, username)).delete()
 
 
 def _other(project: Project, username: str) -> Any:

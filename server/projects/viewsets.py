@@ -27,10 +27,13 @@ from server.projects.serializers import (
     MemberSerializer,
     NewInvitationSerializer,
     ProjectSerializer,
+    RoleSerializer,
 )
 
 PROJECTS = RowKind(
-    ProjectSerializer, services.project_service, lambda: Project.objects.prefetch_related("members")
+    ProjectSerializer,
+    services.project_service,
+    lambda: Project.objects.select_related("owner").prefetch_related("members", "memberships__user"),
 )
 
 
@@ -38,13 +41,20 @@ class ProjectViewSet(RowViewSet):
     """The projects of the one who is signed in."""
 
     kind = PROJECTS
+    # What is its owner's alone, `owned` decides.
+    needs = "look"
+    to_project = "pk"
     rows = staticmethod(PROJECTS.rows)
     queryset = Project.objects.none()
 
     def get_queryset(self) -> QuerySet[Project]:
         if getattr(self, "swagger_fake_view", False):
             return Project.objects.none()
-        return Project.of(self.request.user).prefetch_related("members")
+        return (
+            Project.of(self.request.user)
+            .select_related("owner")
+            .prefetch_related("members", "memberships__user")
+        )
 
     def create(self, request: Request, *args: Any, **kwargs: Any) -> Response:
         given = self.get_serializer(data=request.data)
@@ -61,7 +71,7 @@ class ProjectViewSet(RowViewSet):
     def share(self, request: Request, pk: str) -> Response:
         """Let somebody else work in this project."""
         project = services.owned(self.get_object(), request.user)
-        services.share(project, self._username(request))
+        services.share(project, **self._member(request))
         return Response(PROJECTS.data(project, self.get_serializer_context()))
 
     @extend_schema(request=MemberSerializer, responses=ProjectSerializer)
@@ -69,15 +79,17 @@ class ProjectViewSet(RowViewSet):
     def unshare(self, request: Request, pk: str) -> Response:
         """No longer let somebody work in this project."""
         project = services.owned(self.get_object(), request.user)
-        services.unshare(project, self._username(request))
+        services.unshare(project, self._member(request)["username"])
         return Response(PROJECTS.data(project, self.get_serializer_context()))
 
-    @extend_schema(request=None, responses={201: NewInvitationSerializer})
+    @extend_schema(request=RoleSerializer, responses={201: NewInvitationSerializer})
     @action(detail=True, methods=["post"])
     def invite(self, request: Request, pk: str) -> Response:
         """Make a link by which one person comes into this project."""
         project = services.owned(self.get_object(), request.user)
-        row, secret = invitations.invite(project, request.user)
+        given = RoleSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        row, secret = invitations.invite(project, request.user, given.validated_data["role"])
         told = {**InvitationSerializer(row).data, "secret": secret}
         return Response(told, status=status.HTTP_201_CREATED)
 
@@ -88,11 +100,10 @@ class ProjectViewSet(RowViewSet):
         project = services.owned(self.get_object(), request.user)
         return Response(InvitationSerializer(invitations.open_ones(project), many=True).data)
 
-    def _username(self, request: Request) -> str:
+    def _member(self, request: Request) -> dict[str, str]:
         given = MemberSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        name: str = given.validated_data["username"]
-        return name
+        return dict(given.validated_data)
 
 
 class InvitationViewSet(mixins.DestroyModelMixin, viewsets.GenericViewSet[Invitation]):

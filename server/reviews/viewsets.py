@@ -150,13 +150,14 @@ def _comments() -> QuerySet[Comment]:
     return Comment.objects.select_related("reviewed").prefetch_related("answers", "pictures")
 
 
-COMMENTS = RowKind(CommentSerializer, commenting.comment_service, _comments)
+COMMENTS = RowKind(CommentSerializer, commenting.comment_service, _comments, needs="check")
 
 
 @listed_by_project
 class CommentViewSet(RowViewSet):
     """What is said of the sheets of one's own projects."""
 
+    needs = "check"
     kind = COMMENTS
     rows = staticmethod(_comments)
     queryset = Comment.objects.none()
@@ -210,6 +211,7 @@ class CommentBcfView(APIView):
 class CommentFileViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.GenericViewSet[CommentFile]):
     """Files with comments that are read."""
 
+    needs = "check"
     serializer_class = CommentFileSerializer
     queryset = CommentFile.objects.none()
     to_project = "job__project"

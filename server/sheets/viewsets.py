@@ -66,7 +66,9 @@ def _viewports() -> QuerySet[Viewport]:
     )
 
 
-SHEETS = RowKind(SheetSerializer, services.sheet_service, _sheets)
+#: What a title block says of who has checked and approved a sheet.
+SIGNED = frozenset({"checker", "checked_on", "approver", "approved_on"})
+SHEETS = RowKind(SheetSerializer, services.sheet_service, _sheets, signed=SIGNED)
 VIEWPORTS = RowKind(ViewportSerializer, viewports.viewport_service, _viewports)
 TEMPLATES = RowKind(TemplateSerializer, templates.template_service, Template.objects.all, with_presets=True)
 REGISTERS = RowKind(RegisterSerializer, registers.register_service, Register.objects.all)

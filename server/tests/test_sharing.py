@@ -124,3 +124,92 @@ class InvitationTests(ApiCase):
         for _ in range(MAX_OPEN):
             self.invited()
         self.call("post", f"projects/{self.project}/invite/", status=400)
+
+
+class RoleTests(ApiCase):
+    """What drafters, checkers and readers may do in another's project, and who is named where one may not."""
+
+    def setUp(self):
+        super().setUp()
+        self.project = self.project_with_model()
+        self.sheet = self.call("post", "sheets/", {"project": self.project, "title": "Plan"}, 201)
+        self.view = self.view_named(self.project, "Roof plan")
+        self.clients = {"ines": self.client}
+        for name, role in (("dag", "drafter"), ("cleo", "checker"), ("rui", "reader")):
+            user = get_user_model().objects.create_user(name, password="samphire-89")
+            self.clients[name] = APIClient()
+            self.clients[name].force_login(user)
+            self.call("post", f"projects/{self.project}/share/", {"username": name, "role": role})
+
+    def by(self, name, method, path, body=None, status=200):
+        self.client = self.clients[name]
+        return self.call(method, path, body, status)
+
+    def change(self, name, status=200, **values):
+        version = self.by("ines", "get", f"sheets/{self.sheet['id']}/")["version"]
+        return self.by(name, "patch", f"sheets/{self.sheet['id']}/", {**values, "version": version}, status)
+
+    def batch(self, name, status=200, **values):
+        version = self.by("ines", "get", f"sheets/{self.sheet['id']}/")["version"]
+        step = {"rows": "sheets", "id": self.sheet["id"], "version": version, "row": values}
+        return self.by(name, "post", "changes/", {"steps": [step], "what": "x"}, status)
+
+    def test_each_sees_their_role_and_that_of_the_others(self):
+        told = self.by("cleo", "get", f"projects/{self.project}/")
+        self.assertEqual(told["role"], "checker")
+        self.assertEqual(told["roles"], {"dag": "drafter", "cleo": "checker", "rui": "reader"})
+        self.assertEqual(self.by("ines", "get", f"projects/{self.project}/")["role"], "owner")
+        self.by("ines", "post", f"projects/{self.project}/share/", {"username": "rui", "role": "drafter"})
+        self.assertEqual(self.by("rui", "get", f"projects/{self.project}/")["role"], "drafter")
+        self.by("ines", "post", f"projects/{self.project}/share/", {"username": "rui", "role": "king"}, 400)
+
+    def test_all_look_and_plot(self):
+        for name in self.clients:
+            self.assertEqual(len(self.by(name, "get", f"sheets/?project={self.project}")), 1)
+            self.by(name, "post", "plots/", {"project": self.project}, 202)
+            self.by(name, "post", "checks/", {"project": self.project}, 202)
+
+    def test_only_those_who_draw_change_the_set_one_by_one_or_in_a_batch(self):
+        for way in (self.change, self.batch):
+            way("dag", title="Ground floor")
+            for name in ("cleo", "rui"):
+                refused = way(name, 403, title="Mine")["detail"]
+                self.assertIn("cannot change it. ines, dag can.", refused)
+        self.assertEqual(self.by("ines", "get", f"sheets/{self.sheet['id']}/")["title"], "Ground floor")
+
+    def test_whatever_changes_a_project_asks_for_a_role(self):
+        given = {"project": self.project}
+        for path, body in (
+            ("sheets/", given), ("views/standard/", given), ("recipients/", {**given, "spec": {"name": "x"}}),
+            (f"views/{self.view['id']}/draw/", None), ("views/bring-up-to-date/", given),
+            (f"sheets/{self.sheet['id']}/arrange/", {"views": [self.view["id"]]}),
+            ("issues/", {**given, "name": "x", "date": "2031-01-01", "sheets": [], "recipients": []}),
+            ("reviews/", {**given, "name": "x", "until": "2099-01-01T00:00:00Z"}),
+        ):  # fmt: skip
+            self.assertIn("reader of", self.by("rui", "post", path, body, 403)["detail"], path)
+        self.assertEqual(len(self.by("rui", "get", f"sheets/?project={self.project}")), 1)
+        self.by("rui", "delete", f"sheets/{self.sheet['id']}/", status=403)
+        self.by("dag", "post", f"projects/{self.project}/share/", {"username": "rui"}, 403)
+
+    def test_only_those_who_check_sign(self):
+        for way, day in ((self.change, "2031-05-04"), (self.batch, "2031-05-05")):
+            way("cleo", checker="Cleo", checked_on=day)
+            way("ines", approver="Ines", approved_on=day)
+            refused = way("dag", 403, checker="Dag")["detail"]
+            self.assertIn("cannot sign its sheets as checked or approved. ines, cleo can.", refused)
+            # Nor beside something that one may change.
+            way("dag", 403, title="x", approver="Dag")
+            way("cleo", 403, title="x", checker="Cleo R.")
+        told = self.by("ines", "get", f"sheets/{self.sheet['id']}/")
+        self.assertEqual((told["checker"], told["approver"]), ("Cleo", "Ines"))
+
+    def test_checkers_let_findings_stand_and_readers_do_not(self):
+        waiver = {"project": self.project, "finding": "f1", "words": "x", "reason": "It is meant so."}
+        self.by("rui", "post", "waivers/", waiver, 403)
+        self.by("cleo", "post", "waivers/", waiver, 201)
+
+    def test_an_invitation_is_to_a_role(self):
+        told = self.by("ines", "post", f"projects/{self.project}/invite/", {"role": "checker"}, 201)
+        self.client = APIClient()
+        self.call("post", f"invited/{told['secret']}/", {"username": "nils", "password": "samphire-89-x"})
+        self.assertEqual(self.call("get", f"projects/{self.project}/")["role"], "checker")

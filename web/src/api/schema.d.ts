@@ -4951,6 +4951,7 @@ export interface components {
             /** Format: uuid */
             readonly id: string;
             by: string;
+            readonly role: components["schemas"]["MemberRole"];
             /** Format: date-time */
             readonly made: string;
             /** Format: date-time */
@@ -5612,7 +5613,16 @@ export interface components {
         MeasuresEnum: "aligned" | "horizontal" | "vertical";
         MemberRequest: {
             username: string;
+            /** @default drafter */
+            role: components["schemas"]["MemberRole"];
         };
+        /**
+         * @description * `drafter` - Drafter
+         *     * `checker` - Checker
+         *     * `reader` - Reader
+         * @enum {string}
+         */
+        MemberRole: "drafter" | "checker" | "reader";
         /** @description Cells that are one: the row and the column of the first, and how many each way. */
         Merged: {
             row: number;
@@ -5689,6 +5699,7 @@ export interface components {
             /** Format: uuid */
             readonly id: string;
             by: string;
+            readonly role: components["schemas"]["MemberRole"];
             /** Format: date-time */
             readonly made: string;
             /** Format: date-time */
@@ -7511,6 +7522,13 @@ export interface components {
             readonly members: string[];
             /** @description Whether it is one's own, and not one that is shared with one. */
             readonly own: boolean;
+            readonly owner: string;
+            /** @description What one is in it: owner, drafter, checker or reader. */
+            readonly role: string;
+            /** @description What the others are, by their sign-in names. */
+            readonly roles: {
+                [key: string]: string;
+            };
             /** Format: date-time */
             readonly created: string;
             /** @description The version that this change is made from. */
@@ -8094,6 +8112,11 @@ export interface components {
         };
         /** @enum {string} */
         RoleEnum: "cut" | "profile" | "edge" | "seam" | "far" | "overhead" | "hidden" | "symbol";
+        /** @description What somebody who is invited will be. */
+        RoleRequest: {
+            /** @default drafter */
+            role: components["schemas"]["MemberRole"];
+        };
         /**
          * @description The roof, seen from above its highest point without a cut.
          *
@@ -13084,7 +13107,13 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["RoleRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["RoleRequest"];
+                "multipart/form-data": components["schemas"]["RoleRequest"];
+            };
+        };
         responses: {
             201: {
                 headers: {

@@ -10,6 +10,7 @@ import { isActive, useJobs, useSession } from "../api/queries";
 import { colours } from "../theme/theme";
 import { AccountDialog } from "./AccountDialog";
 import { People } from "./People";
+import { RoleMark } from "./RoleMark";
 import { useUndo } from "./useUndo";
 import { Wordmark } from "./Wordmark";
 import { useBoard } from "../stores/board";
@@ -93,6 +94,7 @@ export function Header({ project, station }: { project?: Project; station?: stri
           <Steps project={project.id} keys={station === "sheets"} />
           <RunningJobs project={project.id} />
           <Connection />
+          <RoleMark project={project} />
           <People project={project.id} />
         </>
       )}

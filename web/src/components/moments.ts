@@ -21,5 +21,6 @@ export function momentOf(at: string): string {
   return `${dayOf(isoDay(moment))} ${pad(moment.getHours())}:${pad(moment.getMinutes())}`;
 }
 
-const isoDay = (moment: Date): string =>
+/** 2026-03-18, in this place. */
+export const isoDay = (moment: Date): string =>
   `${moment.getFullYear()}-${pad(moment.getMonth() + 1)}-${pad(moment.getDate())}`;

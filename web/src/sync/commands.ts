@@ -1,11 +1,18 @@
 /** What people do: changes to rows that can be undone and redone, also after the page was loaded anew. */
 import { discard, record, useHistory, type Command } from "./history";
 import { doneAt, type Place } from "./doneAt";
+import { notify } from "../stores/notices";
+import { refused } from "./roles";
 import { inverse, rows, write, type Step } from "./rows";
 
 /** Do something. Whether it went well; what went wrong has been shown. */
 export async function commit(project: string, what: string, steps: Step[]): Promise<boolean> {
   if (!steps.length) return true;
+  const why = refused(project, steps);
+  if (why) {
+    notify(why, true);
+    return false;
+  }
   const command: Command = { what, steps };
   record(command);
   try {

@@ -1,26 +1,31 @@
 /** Who works in a project: people with an account by their names, others by a link. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import Select from "@mui/material/Select";
 import TextField from "@mui/material/TextField";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data, type Project } from "../../api/client";
+import { GIVEN_ROLES, ROLE_NAMES } from "../../components/roleNames";
 import { dayOf } from "../../components/moments";
 import { TitledDialog } from "../../components/TitledDialog";
 import { notify, notifyError } from "../../stores/notices";
 import { colours } from "../../theme/theme";
 
+type Role = (typeof GIVEN_ROLES)[number][0];
 const NOTHING: never[] = [];
 const SMALL = { minHeight: 24, px: 0.75, minWidth: 0, fontSize: 12 };
-const LINE = { display: "flex", alignItems: "center", justifyContent: "space-between", fontSize: 13 };
+const LINE = { display: "flex", alignItems: "center", gap: 1, fontSize: 13 };
 
 export function ShareDialog({ project, onClose }: { project: Project; onClose: () => void }) {
   const client = useQueryClient();
   const [name, setName] = useState("");
+  const [role, setRole] = useState<Role>("drafter");
   const at = { params: { path: { id: project.id } } };
-  const share = async (way: "share" | "unshare", username: string) => {
+  const share = async (way: "share" | "unshare", username: string, as: Role = "drafter") => {
     try {
-      const body = { username };
+      const body = { username, role: as };
       await data(
         way === "share"
           ? api.POST("/api/projects/{id}/share/", { ...at, body })
@@ -35,14 +40,19 @@ export function ShareDialog({ project, onClose }: { project: Project; onClose: (
   return (
     <TitledDialog
       title={`Share ${project.name}`}
-      width="xs"
+      width="sm"
       text="Who works on this project sees the changes of the others as they happen."
       onClose={onClose}
       foot={<Button onClick={onClose}>Done</Button>}
     >
       {project.members.map((username) => (
         <Box key={username} sx={LINE}>
-          {username}
+          <Box sx={{ flex: 1, minWidth: 0 }}>{username}</Box>
+          <RoleChoice
+            label={`Role of ${username}`}
+            value={project.roles[username] ?? "drafter"}
+            onChoose={(as) => void share("share", username, as)}
+          />
           <Button
             aria-label={`No longer share with ${username}`}
             onClick={() => void share("unshare", username)}
@@ -56,7 +66,7 @@ export function ShareDialog({ project, onClose }: { project: Project; onClose: (
         component="form"
         onSubmit={(event) => {
           event.preventDefault();
-          if (name.trim()) void share("share", name.trim());
+          if (name.trim()) void share("share", name.trim(), role);
         }}
         sx={{ display: "flex", gap: 1, pt: 0.75 }}
       >
@@ -67,6 +77,7 @@ export function ShareDialog({ project, onClose }: { project: Project; onClose: (
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
+        <RoleChoice label="Role" value={role} onChoose={setRole} />
         <Button type="submit" variant="contained" disabled={!name.trim()}>
           Share
         </Button>
@@ -76,10 +87,37 @@ export function ShareDialog({ project, onClose }: { project: Project; onClose: (
   );
 }
 
+interface RoleProps {
+  label: string;
+  value: string;
+  onChoose: (role: Role) => void;
+}
+
+function RoleChoice({ label, value, onChoose }: RoleProps) {
+  return (
+    <Select
+      size="small"
+      value={value}
+      inputProps={{ "aria-label": label }}
+      renderValue={(role) => ROLE_NAMES[role]}
+      MenuProps={{ transitionDuration: 0 }}
+      onChange={(event) => onChoose(event.target.value as Role)}
+      sx={{ width: 104, flexShrink: 0 }}
+    >
+      {GIVEN_ROLES.map(([role, words]) => (
+        <MenuItem key={role} value={role} dense>
+          {words}
+        </MenuItem>
+      ))}
+    </Select>
+  );
+}
+
 /** Links by which one person each comes in, with an account or without one. */
 function Invitations({ project }: { project: Project }) {
   const client = useQueryClient();
   const [link, setLink] = useState("");
+  const [role, setRole] = useState<Role>("drafter");
   const at = { params: { path: { id: project.id } } };
   const { data: open = NOTHING } = useQuery({
     queryKey: ["invitations", project.id],
@@ -95,7 +133,7 @@ function Invitations({ project }: { project: Project }) {
   };
   const invite = () =>
     tried(async () => {
-      const { secret } = await data(api.POST("/api/projects/{id}/invite/", at));
+      const { secret } = await data(api.POST("/api/projects/{id}/invite/", { ...at, body: { role } }));
       setLink(`${window.location.origin}/invited/${secret}`);
     });
   const withdraw = (id: string) =>
@@ -111,8 +149,11 @@ function Invitations({ project }: { project: Project }) {
       aria-label="Invitations"
       sx={{ borderTop: `1px solid ${colours.sandDeep}`, pt: 1.25, mt: 0.5 }}
     >
-      <Box sx={{ ...LINE, gap: 1 }}>
-        <span>Somebody without an account here comes in by a link.</span>
+      <Box sx={LINE}>
+        <Box component="span" sx={{ flex: 1 }}>
+          Somebody without an account here comes in by a link.
+        </Box>
+        <RoleChoice label="Role of who is invited" value={role} onChoose={setRole} />
         <Button variant="outlined" onClick={() => void invite()} sx={{ flexShrink: 0 }}>
           Invite by a link
         </Button>
@@ -129,10 +170,10 @@ function Invitations({ project }: { project: Project }) {
           <Button onClick={() => void copy()}>Copy</Button>
         </Box>
       )}
-      {open.map(({ id, until, made }) => (
+      {open.map(({ id, until, made, role: as }) => (
         <Box key={id} sx={LINE}>
-          <Box component="span" sx={{ color: "text.secondary" }}>
-            Invited on {dayOf(made)}, until {dayOf(until)}
+          <Box component="span" sx={{ color: "text.secondary", flex: 1 }}>
+            Invited as {as} on {dayOf(made)}, until {dayOf(until)}
           </Box>
           <Button onClick={() => void withdraw(id)} sx={SMALL}>
             Withdraw

@@ -3,7 +3,8 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import { useState } from "react";
-import type { Field, Sheet, Template } from "../../api/client";
+import type { Field, Project, Sheet, Template } from "../../api/client";
+import { useProject, useSession } from "../../api/queries";
 import { ChoiceField } from "../../components/ChoiceField";
 import { ComboField } from "../../components/ComboField";
 import { choicesOf } from "../../components/choices";
@@ -11,12 +12,14 @@ import { HistoryDialog } from "../../components/HistoryDialog";
 import { FigureField } from "../../components/FigureField";
 import { Buttons, Group, Ledge, Rows } from "../../components/Ledge";
 import { More } from "../../components/More";
+import { isoDay } from "../../components/moments";
 import { ToggleButton } from "../../components/ToggleButton";
 import { colours } from "../../theme/theme";
 import type { Edits } from "./sheetCommands";
 import { FieldsMenu } from "./FieldsMenu";
 import { RevisionsMenu } from "./RevisionsMenu";
 import { useBoard } from "../../stores/board";
+import { may } from "../../sync/roles";
 import { select } from "../../stores/selection";
 import { useGesture } from "../../stores/gesture";
 
@@ -89,6 +92,8 @@ export function SheetLedge({
   onRenumber,
 }: Props) {
   const [history, setHistory] = useState(false);
+  const { data: project } = useProject(sheet.project);
+  const me = useSession().data?.username ?? "";
   const [x = 0, y = 0, , height = 0] = sheet.free_area;
   const known = templates.map((t) => [t.id, t.name] as const);
   const working = useBoard((s) => s.workingColours);
@@ -261,6 +266,7 @@ export function SheetLedge({
                 () => useGesture.setState({ outline: { of: null, points: [] } }),
               ],
               ["Renumber from here on", onRenumber],
+              ...signCommands(sheet, project, me, (values, what) => edits.changeSheet(sheet, values, what)),
               ...listCommands(sheet, upperLeft, (drawing_list, what) =>
                 edits.changeSheet(sheet, { drawing_list }, what),
               ),
@@ -292,6 +298,27 @@ export function SheetLedge({
       )}
     </Ledge>
   );
+}
+
+/** Signing with one's name and the date, for those who check. */
+function signCommands(
+  sheet: Sheet,
+  project: Project | undefined,
+  me: string,
+  change: (values: Partial<Sheet>, what: string) => unknown,
+): (readonly [string, () => void])[] {
+  if (!project || !may(project, "sign")) return [];
+  const today = isoDay(new Date());
+  return [
+    [
+      "Sign as checked",
+      () => void change({ checker: me, checked_on: today }, `sign ${sheet.number} as checked`),
+    ],
+    [
+      "Sign as approved",
+      () => void change({ approver: me, approved_on: today }, `sign ${sheet.number} as approved`),
+    ],
+  ];
 }
 
 type Listed = NonNullable<Sheet["drawing_list"]>;

@@ -1,6 +1,7 @@
 /** Asking for reviews, and what becomes of their links. */
 import { api, data, type Comment, type Review } from "../../../api/client";
 import { queryClient } from "../../../api/queries";
+import { isoDay } from "../../../components/moments";
 
 /** A link with its secret, which is told this once. */
 export interface SecretLink {
@@ -67,8 +68,7 @@ export const endOf = (day: string) => new Date(`${day}T23:59:59`).toISOString();
 export function inDays(days: number, from = new Date()): string {
   const day = new Date(from);
   day.setDate(day.getDate() + days);
-  const pad = (figure: number) => String(figure).padStart(2, "0");
-  return `${day.getFullYear()}-${pad(day.getMonth() + 1)}-${pad(day.getDate())}`;
+  return isoDay(day);
 }
 
 /** How a review stands, in words. */
