@@ -21,6 +21,7 @@ from drafting.building.reading import read_building
 from drafting.building.solid import to_solid
 from drafting.building.store import axes_from, load_building, save_building
 from drafting.errors import ReceivedFileError
+from drafting.geometry.boxes import Box
 from drafting.issuing.comparison import Difference, compare
 from drafting.issuing.comparison_page import comparison_page, plain_page
 from drafting.issuing.frozen import thaw
@@ -40,6 +41,7 @@ from drafting.render.backend import Sources
 from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page
 from drafting.review.bcf_reading import ReadTopic, read_bcf
+from drafting.review.before_after import cropped, pictured_now
 from drafting.review.pdf_reading import ReadFile, read_pdf
 from drafting.review.preparing import Prepared, prepare
 from drafting.schema import dump
@@ -326,6 +328,30 @@ def read_comments(source: Path, states: list[Path], progress: Progress = silent)
         SheetError: it is no PDF, is locked, or shows none of the sheets.
     """
     return read_pdf(source, [thaw(path.read_bytes()) for path in states], progress)
+
+
+def before_and_after(
+    pdf: Path,
+    page: int,
+    state: Path,
+    linework: dict[str, Path],
+    pictures: dict[str, Path],
+    boxes: tuple[Box, Box],
+    per_mm: float,
+    folder: Path,
+    progress: Progress = silent,
+) -> None:
+    """Write `before.png` and `after.png` into `folder`: a part of a page of a PDF, and one of a frozen sheet.
+
+    Args:
+        boxes: which parts, paper mm.
+        per_mm: pixels for a mm of the second, so that both show what they show alike.
+    """
+    progress("Showing before and after", 0.1)
+    (folder / "before.png").write_bytes(cropped(pdf, page, boxes[0]))
+    sheet = thaw(state.read_bytes())
+    now = pictured_now(sheet, _sources(linework, pictures), boxes[1], per_mm, folder)
+    (folder / "after.png").write_bytes(now)
 
 
 def read_topics(source: Path, progress: Progress = silent) -> list[ReadTopic]:

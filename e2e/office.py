@@ -50,6 +50,12 @@ QUIET = ["--no-sandbox", "--disable-background-networking", "--disable-component
 SOFT_3D = ["--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
 
 
+#: Rules of the W3C's guidelines for access, as axe-core tells them; nothing of any weight may remain.
+AXE = settings.ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
+FIND = """async () => (await axe.run(document, {resultTypes: ["violations"]})).violations
+    .flatMap((v) => v.nodes.map((n) => `${v.id} (${v.impact}): ${n.html.slice(0, 160)}`))"""
+
+
 class LiveWebServer(LiveServerThread):
     """The web server that people use, in a thread of the tests."""
 
@@ -113,6 +119,18 @@ class Office(LiveServerTestCase):
         self.page.on("pageerror", lambda error: self.problems.append(str(error)))
         self.addCleanup(lambda: self.assertEqual(self.problems, []))
         self.sign_in(self.page)
+
+    maxDiff = None
+
+    def axe(self, page: Page, where: str) -> None:
+        """Nothing of a page stands in anybody's way. The page is one that lets in other scripts than its own
+        (`bypass_csp`)."""
+        # A tooltip that comes or goes is half seen through.
+        page.mouse.move(0, 0)
+        expect(page.get_by_role("tooltip")).to_have_count(0)
+        page.evaluate(AXE.read_text())
+        with self.subTest(where):
+            self.assertEqual("\n".join(page.evaluate(FIND)), "")
 
     def have_worker(self) -> None:
         """Have the one worker of all tests: each finds it warm, and leaves it idle. Its row goes when the

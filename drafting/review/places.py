@@ -56,6 +56,17 @@ class Placement:
         x, y = (at[0] - self.place[0]) / self.ratio, (at[1] - self.place[1]) / self.ratio
         return round(x * cos + y * sin, 6), round(y * cos - x * sin, 6)
 
+    def on_paper(self, at: Point) -> Point:
+        """The opposite: u and v of the view, mm, on paper.
+
+        >>> Placement((100.0, 50.0), 0.01, 90.0).on_paper((1000.0, 0.0))
+        (100.0, 60.0)
+        """
+        turn = math.radians(self.turn)
+        cos, sin = math.cos(turn), math.sin(turn)
+        u, v = at[0] * self.ratio, at[1] * self.ratio
+        return round(self.place[0] + u * cos - v * sin, 6), round(self.place[1] + u * sin + v * cos, 6)
+
 
 @dataclass(frozen=True)
 class Eye:

@@ -44,6 +44,7 @@ class Job(UuidModel):
         SHADE = "shade"
         REVIEW = "review"
         COMMENTS = "comments"
+        PICTURE = "picture"
 
     class State(models.TextChoices):
         WAITING = "waiting"

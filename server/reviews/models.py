@@ -85,6 +85,11 @@ class ReviewSheet(UuidModel):
     def __str__(self) -> str:
         return f"{self.number} {self.revision}".strip()
 
+    @property
+    def position_in_pdf(self) -> int:
+        """Which page of the review's PDF it is, from 0."""
+        return self.review.sheets.filter(position__lt=self.position).count()
+
 
 class ReviewLink(UuidModel):
     """A link to a review. What is kept of its secret is its hash.

@@ -209,6 +209,9 @@ class AnswerRequestSerializer(serializers.Serializer[Any]):
         Comment.State.choices, required=False, allow_blank=True, default="",
         help_text="How the comment stands then; blank for answered.",
     )  # fmt: skip
+    pictured = serializers.BooleanField(
+        default=False, help_text="Whether it shows the place as it was looked at and as it is now."
+    )
 
 
 class CommentFileSerializer(serializers.ModelSerializer[CommentFile]):

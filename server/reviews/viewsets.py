@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.db import transaction
 from django.db.models import QuerySet
 from django.http import FileResponse, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -22,7 +23,7 @@ from server.common.responses import YEAR, made_file, stored_file
 from server.jobs.apart import run_apart
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project
 from server.projects.serializers import OfOneProjectSerializer
-from server.reviews import asking, commenting, reading, writing
+from server.reviews import asking, commenting, picturing, reading, writing
 from server.reviews.models import Comment, CommentFile, CommentPicture, LinkUse, Review, ReviewLink
 from server.reviews.serializers import (
     AnswerRequestSerializer,
@@ -169,7 +170,10 @@ class CommentViewSet(RowViewSet):
         row = self.get_object()
         given = _given(AnswerRequestSerializer, request)
         author = request.user.get_username()
-        commenting.answer(row, given["text"], author, user=request.user, state=given["state"])
+        with transaction.atomic():
+            made = commenting.answer(row, given["text"], author, user=request.user, state=given["state"])
+            if given["pictured"]:
+                picturing.order(made)
         return Response(COMMENTS.data(row, self.get_serializer_context()))
 
 

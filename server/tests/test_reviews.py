@@ -5,6 +5,7 @@ import math
 import zipfile
 from datetime import timedelta
 
+import numpy as np
 import openpyxl
 import pikepdf
 import pypdf
@@ -156,6 +157,37 @@ class ReviewTests(ReviewCase):
         self.assertEqual((done["state"], done["done_in"]), ("done", "P02"))
         # A word of thanks of the project's own does not open what is settled.
         self.assertEqual(self.call("post", f"comments/{said['id']}/answer/", {"text": "!"})["state"], "done")
+
+    def test_an_answer_shows_the_place_before_and_now(self):
+        secret = self.asked()
+        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
+        corners = [self.on_drawing(sheet, *at) for at in ((0.02, 0.02), (0.98, 0.02), (0.98, 0.98))]
+        marks = [{"kind": "cloud", "corners": corners}]
+        body = {"sheet": sheet["id"], "text": "Too small", "marks": marks}
+        said = self.oda_asks("post", f"{secret}/comments/", body, 201)
+        viewport = self.viewport_of(self.sheets[0])
+        # The drawing has gone 20 mm to the right since: what it shows there has not changed.
+        change = {"x": viewport["x"] + 20, "version": viewport["version"]}
+        self.call("patch", f"viewports/{viewport['id']}/", change)
+        answered = {"text": "So?", "state": "done", "pictured": True}
+        self.call("post", f"comments/{said['id']}/answer/", answered)
+        (now,) = self.call("get", f"comments/?project={self.project}")
+        self.assertEqual(
+            [p["caption"] for p in now["pictures"]], ["Before, as reviewed", "Now, no revision yet"]
+        )
+        before, after = (
+            np.asarray(
+                Image.open(io.BytesIO(self.content(f"/api/comment-pictures/{p['id']}/pixels/"))), float
+            )
+            for p in now["pictures"]
+        )
+        self.assertEqual(before.shape, after.shape)
+        self.assertLess(np.abs(before - after).mean(), 3.0)
+        self.assertLess(before.min(), 100)
+        # What has no place cannot be shown, and is not answered then.
+        said = self.oda_asks("post", f"{secret}/comments/", {"sheet": sheet["id"], "text": "All of it"}, 201)
+        self.call("post", f"comments/{said['id']}/answer/", answered, 400)
+        self.assertEqual(self.call("get", f"comments/{said['id']}/")["answers"], [])
 
     def test_two_who_answer_at_once_are_both_heard(self):
         secret = self.asked(people=["Oda Brand", "Per Lund"])

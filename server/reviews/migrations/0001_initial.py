@@ -13,7 +13,7 @@ class Migration(migrations.Migration):
 
     dependencies = [
         ('issues', '0001_initial'),
-        ('jobs', '0003_alter_job_kind'),
+        ('jobs', '0003_review_jobs'),
         ('projects', '0002_invitations'),
         ('sheets', '0005_layer_palette'),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),

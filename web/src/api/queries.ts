@@ -398,12 +398,14 @@ export function useJobs(project: string) {
   const known = useRef<ReadonlySet<string> | null>(null);
   useEffect(() => {
     if (!jobs.data) return;
-    // What was read, drawn or shaded has changed rows; what was plotted, checked or compared has not.
+    // What was read, drawn, shaded or pictured has changed rows; what was plotted or checked has not.
     const ended = jobs.data
-      .filter((job) => !isActive(job) && ["read", "draw", "shade"].includes(job.kind))
+      .filter((job) => !isActive(job) && ["read", "draw", "shade", "picture"].includes(job.kind))
       .map((job) => job.id);
     const news = known.current !== null && ended.some((id) => !known.current?.has(id));
     known.current = new Set(ended);
+    if (news && jobs.data.some((job) => job.kind === "picture"))
+      void client.invalidateQueries({ queryKey: ["comments"] });
     if (news)
       for (const key of ["views", "viewports", "display", "model-versions", "size-questions"])
         void client.invalidateQueries({ queryKey: [key] });

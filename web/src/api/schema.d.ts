@@ -2948,6 +2948,11 @@ export interface components {
              * @default
              */
             state: components["schemas"]["CommentState"] | components["schemas"]["BlankEnum"];
+            /**
+             * @description Whether it shows the place as it was looked at and as it is now.
+             * @default false
+             */
+            pictured: boolean;
         };
         AnsweringRequest: {
             text: string;
@@ -5076,9 +5081,10 @@ export interface components {
          *     * `shade` - Shade
          *     * `review` - Review
          *     * `comments` - Comments
+         *     * `picture` - Picture
          * @enum {string}
          */
-        JobKind: "read" | "draw" | "plot" | "check" | "issue" | "remake" | "compare" | "receive" | "shade" | "review" | "comments";
+        JobKind: "read" | "draw" | "plot" | "check" | "issue" | "remake" | "compare" | "receive" | "shade" | "review" | "comments" | "picture";
         /**
          * @description * `waiting` - Waiting
          *     * `running` - Running

@@ -99,9 +99,9 @@ export function Lines({ marks, text, camera, colour, strong = false }: LinesProp
                 stroke={filled ? "none" : colour}
               />
             )}
-            {mark.kind === "length" && mark.length > 0 && (
+            {mark.kind === "length" && (
               <Label x={(first[0] + last[0]) / 2} y={(first[1] + last[1]) / 2 - 6} middle colour={colour}>
-                {exactLengthOf(mark.length)}
+                {mark.length > 0 ? exactLengthOf(mark.length) : "no scale here"}
               </Label>
             )}
             {mark.kind === "text" &&

@@ -2,6 +2,8 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import OutlinedInput from "@mui/material/OutlinedInput";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
@@ -17,8 +19,8 @@ const STATES = Object.entries(COMMENT_STATES) as [CommentState, string][];
 /** How a comment stands once it is answered, by what the button says. */
 const ANSWERS = [
   ["", "Answer"],
-  ["done", "Answer and mark as done"],
-  ["declined", "Answer and decline"],
+  ["done", "Mark as done"],
+  ["declined", "Decline"],
 ] as const;
 
 export function CommentPanel({ comment }: { comment: Comment }) {
@@ -73,11 +75,14 @@ function AnswerForm({ comment }: { comment: Comment }) {
   const [text, setText] = useState("");
   const [problem, setProblem] = useState("");
   const [sending, setSending] = useState(false);
+  const [pictured, setPictured] = useState(false);
+  // Only of what was reviewed it is known what it was like.
+  const canShow = Boolean(comment.reviewed && comment.sheet && comment.marks.length);
   const send = async (state: CommentState | "") => {
     setSending(true);
     setProblem("");
     try {
-      await answerComment(comment, text, state);
+      await answerComment(comment, text, state, pictured && canShow);
       setText("");
     } catch (error) {
       // What was written stays, to be sent again.
@@ -104,6 +109,19 @@ function AnswerForm({ comment }: { comment: Comment }) {
         onChange={(event) => setText(event.target.value)}
         slotProps={{ htmlInput: { maxLength: 4000 } }}
       />
+      {canShow && (
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              checked={pictured}
+              onChange={(event) => setPictured(event.target.checked)}
+            />
+          }
+          label="With pictures of before and now"
+          sx={{ my: -0.75, "& .MuiFormControlLabel-label": { fontSize: 13 } }}
+        />
+      )}
       {problem && <Alert severity="error">{problem}</Alert>}
       <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap" }}>
         {ANSWERS.map(([state, words]) => (

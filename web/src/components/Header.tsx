@@ -156,6 +156,7 @@ const VERBS: Record<Job["kind"], string> = {
   shade: "Shading",
   review: "Making ready for review:",
   comments: "Reading comments of",
+  picture: "Showing",
 };
 
 function RunningJobs({ project }: { project: string }) {

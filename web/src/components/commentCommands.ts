@@ -9,13 +9,18 @@ type Standing = Partial<Pick<Comment, "state" | "assigned" | "due" | "done_in">>
 export const changeComment = (comment: Comment, to: Standing, what: string) =>
   commit(comment.project, `${what} of comment ${comment.number}`, [changing("comments", comment, to)]);
 
-/** Answer a comment; blank for a state leaves that to the server. */
-export async function answerComment(comment: Comment, text: string, state: CommentState | "") {
+/** Answer a comment; a blank state leaves that to the server. `pictured` shows its place before and now. */
+export async function answerComment(
+  comment: Comment,
+  text: string,
+  state: CommentState | "",
+  pictured: boolean,
+) {
   await afterWrites(() =>
     data(
       api.POST("/api/comments/{id}/answer/", {
         params: { path: { id: comment.id } },
-        body: { text, state },
+        body: { text, state, pictured },
       }),
     ),
   );
