@@ -1,5 +1,5 @@
-"""A review: asked for at the drafter's screen, commented on a small touch screen by somebody without an account,
-answered, withdrawn; and what comes in files."""
+"""A review: asked for at the drafter's screen, commented on a small touch screen by somebody without an
+account, answered, withdrawn; and what comes in files."""
 
 from __future__ import annotations
 

@@ -247,7 +247,7 @@ class Places:
                 facts = json.loads(bytes(arrays["facts"]))
                 drawings = parse(tuple[SeenDrawing, ...], facts, "record of places", SheetError)
                 seen = [(arrays[f"numbers{k}"], arrays[f"depths{k}"]) for k in range(len(drawings))]
-        except (OSError, ValueError, KeyError) as error:
+        except (OSError, EOFError, ValueError, KeyError) as error:
             raise SheetError("This record of a sheet is damaged. Restore it from a backup.") from error
         return cls(drawings, seen)
 
