@@ -18,6 +18,7 @@ from django.db import transaction
 
 from demo.annotation import annotate
 from demo.presentation import appearance_of
+from demo.review import review, say
 from drafting.geometry.regions import Rectangle
 from drafting.issuing.recipients import Recipient
 from drafting.plotting.settings import PlotSettings as PlotSettingsSpec
@@ -231,7 +232,11 @@ def load() -> bool:
         with transaction.atomic():
             annotate(project)
         issue(project, user)
+        review(project, user)
+        finish_jobs(project)
         Sheet.objects.filter(project=project).update(revisions=REVISIONS)
+        with transaction.atomic():
+            say(project, user)
         View.objects.filter(project=project, name=HELD).update(held=True)
         _import(project, user, revised=True)
         order_all_out_of_date(project)

@@ -1,4 +1,4 @@
-"""What lies at a place of a sheet: the drawing, the element, the point of the model; and sheets cut into tiles."""
+"""What lies at a place of a sheet: drawing, element, point of the model; and sheets cut into tiles."""
 
 import io
 import itertools
