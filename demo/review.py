@@ -32,12 +32,12 @@ SAID: tuple[tuple[str, str, tuple[float, float], dict[str, Any], str, str, str, 
         "The ramp and the deck were widened.", "done",
     ),
     (
-        "A-03", "South elevation", (0.16, 0.62), {"kind": "point"}, "Oda Brand",
+        "A-03", "South elevation", (0.166, 0.44), {"kind": "point"}, "Oda Brand",
         "Could this window be square, like the others?", "It is round to be told from the sea. It stays.",
         "declined",
     ),
     (
-        "A-03", "South elevation", (0.7, 0.3), {"kind": "length", "size": (34.0, 0.0)}, "Per Lund",
+        "A-03", "South elevation", (0.46, 0.12), {"kind": "length", "size": (0.0, 11.0)}, "Per Lund",
         "Is this the height of the rail that was agreed?", "", "",
     ),
 )  # fmt: skip

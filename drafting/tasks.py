@@ -39,11 +39,12 @@ from drafting.received.facts import facts_of, form_of
 from drafting.received.reading import read_received, received_linework
 from drafting.render.backend import Sources
 from drafting.render.backends import FORMATS
-from drafting.render.page import FileInfo, Page
+from drafting.render.page import FileInfo, Page, whole_page
 from drafting.review.bcf_reading import ReadTopic, read_bcf
 from drafting.review.before_after import cropped, pictured_now
 from drafting.review.pdf_reading import ReadFile, read_pdf
 from drafting.review.preparing import Prepared, prepare
+from drafting.review.scans import Scan, lay
 from drafting.schema import dump
 from drafting.shading.appearance import Appearance
 from drafting.shading.colours import Palette, colours_of
@@ -352,6 +353,27 @@ def before_and_after(
     sheet = thaw(state.read_bytes())
     now = pictured_now(sheet, _sources(linework, pictures), boxes[1], per_mm, folder)
     (folder / "after.png").write_bytes(now)
+
+
+def lay_scan(
+    source: Path,
+    name: str,
+    state: Path,
+    linework: dict[str, Path],
+    pictures: dict[str, Path],
+    target: Path,
+    folder: Path,
+    progress: Progress = silent,
+) -> Scan:
+    """Keep a scan at `target`, and find how it lies on a frozen sheet.
+
+    Raises:
+        SheetError: it is no picture, or far too large; nothing is written.
+    """
+    sheet = folder / "sheet.pdf"
+    page = whole_page(thaw(state.read_bytes()).display)
+    sheet.write_bytes(FORMATS["pdf"].write([page], _sources(linework, pictures), FileInfo()))
+    return lay(source, name, sheet, target, progress)
 
 
 def read_topics(source: Path, progress: Progress = silent) -> list[ReadTopic]:

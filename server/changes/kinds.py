@@ -5,7 +5,7 @@ from server.checks.viewsets import CHECK_RULES, WAIVERS
 from server.issues.viewsets import RECIPIENTS
 from server.plots.viewsets import SHEET_LISTS
 from server.projects.rows import RowKind
-from server.reviews.viewsets import COMMENTS
+from server.reviews.viewsets import COMMENTS, SCANS
 from server.sheets.viewsets import REGISTERS, SHEETS, TEMPLATES, VIEWPORTS
 from server.styles.viewsets import PEN_TABLES, PLOT_SETTINGS
 from server.touchups.viewsets import TOUCH_UPS
@@ -31,4 +31,5 @@ KINDS: dict[str, RowKind] = {
     "check_rules": CHECK_RULES,
     "recipients": RECIPIENTS,
     "comments": COMMENTS,
+    "scans": SCANS,
 }

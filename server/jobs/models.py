@@ -45,6 +45,7 @@ class Job(UuidModel):
         REVIEW = "review"
         COMMENTS = "comments"
         PICTURE = "picture"
+        SCAN = "scan"
 
     class State(models.TextChoices):
         WAITING = "waiting"

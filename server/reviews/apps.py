@@ -11,14 +11,17 @@ class ReviewsConfig(AppConfig):
         from server.common.pruning import register_files
         from server.jobs.models import Job
         from server.jobs.runner import register
-        from server.reviews import asking, commenting, picturing, reading
+        from server.reviews import asking, commenting, picturing, reading, scanning
         from server.reviews import models as rows
 
         register(Job.Kind.REVIEW, asking.prepare)
         register(Job.Kind.COMMENTS, reading.read)
         register(Job.Kind.PICTURE, picturing.make)
+        register(Job.Kind.SCAN, scanning.lay)
         register_comments(commenting.unanswered)
         register_files(rows.Review, "pdf")
         register_files(rows.ReviewSheet, "state", "tiles", "places")
         register_files(rows.CommentPicture, "file")
         register_files(rows.CommentFile, "source")
+        register_files(rows.Scan, "file")
+        register_files(rows.ScanFile, "source")

@@ -235,6 +235,44 @@ class CommentPicture(UuidModel):
         return self.caption or self.form
 
 
+class Scan(VersionedModel):
+    """A scan of a marked print, laid under its sheet on the board. It is no part of what is plotted.
+
+    Attributes:
+        width, height: pixels.
+        lies: the core's Lies: how its pixels lie on the sheet.
+        found: whether that was found by its frame.
+    """
+
+    sheet = models.ForeignKey(Sheet, models.CASCADE, related_name="scans")
+    name = models.CharField(max_length=200)
+    file = models.CharField(max_length=64)
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+    lies = models.JSONField()
+    found = models.BooleanField()
+    made = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["made"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class ScanFile(models.Model):
+    """A scan that is read in the background, and what came of it."""
+
+    job = models.OneToOneField(Job, models.CASCADE, primary_key=True, related_name="scan_file")
+    sheet = models.ForeignKey(Sheet, models.CASCADE, related_name="+")
+    name = models.CharField(max_length=200)
+    source = models.CharField(max_length=64)
+    scan = models.ForeignKey(Scan, models.SET_NULL, null=True, related_name="+")
+
+    def __str__(self) -> str:
+        return self.name
+
+
 class CommentFile(models.Model):
     """A file with comments that is read in the background, and what came of it.
 

@@ -9,8 +9,10 @@ from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
+from drafting.errors import SheetError
 from drafting.review.marks import Marks
 from drafting.review.places import Placement
+from drafting.review.scans import Lies
 from drafting.review.tiles import Level
 from server.common.serializers import RowSerializer
 from server.common.shapes import ShapeField
@@ -30,6 +32,8 @@ from server.reviews.models import (
     Review,
     ReviewLink,
     ReviewSheet,
+    Scan,
+    ScanFile,
 )
 
 
@@ -229,6 +233,41 @@ class CommentFileSerializer(serializers.ModelSerializer[CommentFile]):
         model = CommentFile
         fields = ["id", "job", "name", "made", "known", "notes"]
         read_only_fields = fields
+
+
+class ScanSerializer(RowSerializer):
+    """A scan under a sheet. Only its name and how it lies can be changed."""
+
+    sheet = OwnSheetsField()
+    lies = ShapeField(Lies, "place of a scan", SheetError)
+
+    class Meta:
+        model = Scan
+        fixed = ("sheet",)
+        fields = ["id", "sheet", "name", "width", "height", "lies", "found", "version"]
+        read_only_fields = ["width", "height", "found"]
+
+    def validate(self, given: dict[str, Any]) -> dict[str, Any]:
+        if self.instance is None:
+            raise serializers.ValidationError("A scan is made of a file.")
+        return super().validate(given)
+
+
+class ScanFileSerializer(serializers.ModelSerializer[ScanFile]):
+    """A scan that is read, and what came of it."""
+
+    id = serializers.UUIDField(source="job_id", read_only=True)
+    job = JobSerializer(read_only=True)
+
+    class Meta:
+        model = ScanFile
+        fields = ["id", "job", "name", "sheet", "scan"]
+        read_only_fields = fields
+
+
+class ScanUploadSerializer(serializers.Serializer[Any]):
+    sheet = OwnSheetsField()
+    file = serializers.FileField(max_length=200)
 
 
 class CommentUploadSerializer(serializers.Serializer[Any]):

@@ -20,6 +20,8 @@ from server.reviews.viewsets import (
     CommentViewSet,
     ReviewLinkViewSet,
     ReviewViewSet,
+    ScanFileViewSet,
+    ScanViewSet,
 )
 
 router = SimpleRouter()
@@ -27,6 +29,8 @@ router.register("reviews", ReviewViewSet, "review")
 router.register("review-links", ReviewLinkViewSet, "review-link")
 router.register("comments", CommentViewSet, "comment")
 router.register("comment-files", CommentFileViewSet, "comment-file")
+router.register("scans", ScanViewSet, "scan")
+router.register("scan-files", ScanFileViewSet, "scan-file")
 router.register("comment-pictures", CommentPictureViewSet, "comment-picture")
 _LINK = "reviewed/<str:secret>/"
 urlpatterns = [

@@ -21,10 +21,20 @@ from rest_framework.views import APIView
 
 from server.common.responses import YEAR, made_file, stored_file
 from server.jobs.apart import run_apart
+from server.projects.roles import ability_for, require
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project
 from server.projects.serializers import OfOneProjectSerializer
-from server.reviews import asking, commenting, picturing, reading, writing
-from server.reviews.models import Comment, CommentFile, CommentPicture, LinkUse, Review, ReviewLink
+from server.reviews import asking, commenting, picturing, reading, scanning, writing
+from server.reviews.models import (
+    Comment,
+    CommentFile,
+    CommentPicture,
+    LinkUse,
+    Review,
+    ReviewLink,
+    Scan,
+    ScanFile,
+)
 from server.reviews.serializers import (
     AnswerRequestSerializer,
     AskedReviewSerializer,
@@ -38,6 +48,9 @@ from server.reviews.serializers import (
     ReviewRequestSerializer,
     ReviewSerializer,
     ReviewUntilSerializer,
+    ScanFileSerializer,
+    ScanSerializer,
+    ScanUploadSerializer,
     SecretLinkSerializer,
 )
 
@@ -234,6 +247,50 @@ class CommentFileViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.Generi
         row = reading.order_reading(given["project"], request.user, sent.name, sent.size, sent.chunks())
         row.refresh_from_db()
         return Response(CommentFileSerializer(row).data, status.HTTP_202_ACCEPTED)
+
+
+SCANS = RowKind(ScanSerializer, scanning.scan_service, Scan.objects.all)
+
+
+@listed_by_project
+class ScanViewSet(RowViewSet):
+    """Scans of marked prints under the sheets of one's own projects."""
+
+    kind = SCANS
+    rows = Scan.objects.all
+    to_project = "sheet__project"
+    queryset = Scan.objects.none()
+
+    @extend_schema(responses={(200, "image/jpeg"): OpenApiTypes.BINARY})
+    @action(detail=True)
+    def pixels(self, request: Request, pk: str) -> FileResponse:
+        """The picture."""
+        response = stored_file(self.get_object().file, "image/jpeg")
+        response.headers["Cache-Control"] = f"private, max-age={YEAR}, immutable"
+        return response
+
+
+class ScanFileViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.GenericViewSet[ScanFile]):
+    """Scans that are read."""
+
+    serializer_class = ScanFileSerializer
+    queryset = ScanFile.objects.none()
+    to_project = "job__project"
+    parser_classes = [MultiPartParser]
+
+    @staticmethod
+    def rows() -> QuerySet[ScanFile]:
+        return ScanFile.objects.select_related("job")
+
+    @extend_schema(request=ScanUploadSerializer, responses={202: ScanFileSerializer})
+    def create(self, request: Request) -> Response:
+        """Lay a scan of a print under its sheet, in the background."""
+        given = _given(ScanUploadSerializer, request)
+        sheet, sent = given["sheet"], given["file"]
+        require(sheet.project, request.user, [ability_for(request)])
+        row = scanning.order(sheet, sent.name, sent.size, sent.chunks())
+        row.refresh_from_db()
+        return Response(ScanFileSerializer(row).data, status.HTTP_202_ACCEPTED)
 
 
 class CommentPictureViewSet(ProjectRows, viewsets.GenericViewSet[CommentPicture]):

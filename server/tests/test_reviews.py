@@ -10,15 +10,17 @@ import openpyxl
 import pikepdf
 import pypdf
 import pypdf.annotations
+import pypdfium2
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 from PIL import Image
 from rest_framework.test import APIClient
 
 from drafting.review.bcf_reading import read_bcf
+from drafting.review.scans import Lies
 from drafting.tests.pdf_reading import text
 from server.reviews import links
-from server.reviews.models import Comment, LinkUse, Review, ReviewLink, ReviewSheet
+from server.reviews.models import Comment, LinkUse, Review, ReviewLink, ReviewSheet, Scan
 from server.tests.test_issues import IssueCase
 
 
@@ -518,3 +520,52 @@ class LinkTests(ReviewCase):
             self.oda_asks("post", f"{secret}/comments/", body, 400)
         self.oda_asks("post", f"{secret}/comments/", {"sheet": sheet["id"], "text": " "}, 400)
         self.assertEqual(Comment.objects.count(), 0)
+
+
+class ScanTests(ReviewCase):
+    """Prints that were marked by hand, scanned."""
+
+    def scan(self, name="print.png", data=None, status=202):
+        if data is None:
+            out = io.BytesIO()
+            Image.new("L", (600, 420), 235).save(out, "PNG")
+            data = out.getvalue()
+        sent = {"sheet": self.sheets[0]["id"], "file": SimpleUploadedFile(name, data)}
+        made = self.call("post", "scan-files/", sent, status, format="multipart")
+        return self.call("get", f"scan-files/{made['id']}/") if status == 202 else made
+
+    def printed(self, turn):
+        """The first sheet as it comes from a scanner."""
+        _, pdf = self.plotted(self.project, sheets=[self.sheets[0]["id"]])
+        picture = pypdfium2.PdfDocument(pdf)[0].render(scale=120 / 72).to_pil().convert("L")
+        out = io.BytesIO()
+        picture.rotate(turn, expand=True, fillcolor=255).save(out, "JPEG")
+        return out.getvalue()
+
+    def test_a_scan_lies_on_its_sheet_by_its_frame(self):
+        self.assertEqual(self.scan(data=self.printed(1.2))["job"]["state"], "done")
+        (scan,) = self.call("get", f"scans/?project={self.project}")
+        self.assertTrue(scan["found"])
+        lies = Lies(**scan["lies"])
+        middle = lies.place(scan["width"] / 2, scan["height"] / 2)
+        display = self.call("get", f"sheets/{self.sheets[0]['id']}/display/")
+        self.assertLess(math.dist(middle, (display["width"] / 2, display["height"] / 2)), 1.5)
+        picture = Image.open(io.BytesIO(self.content(f"/api/scans/{scan['id']}/pixels/")))
+        self.assertEqual(picture.size, (scan["width"], scan["height"]))
+
+    def test_one_without_a_frame_fills_the_sheet_until_it_is_laid_by_points(self):
+        self.scan()
+        (scan,) = self.call("get", f"scans/?project={self.project}")
+        self.assertFalse(scan["found"])
+        lies = {"a": 0.5, "b": 0.01, "c": 3, "d": 0.01, "e": -0.5, "f": 200}
+        laid = self.call("patch", f"scans/{scan['id']}/", {"lies": lies, "version": 1})
+        self.assertEqual(laid["lies"], lies)
+        flat = {**lies, "a": 0, "b": 0}
+        self.call("patch", f"scans/{scan['id']}/", {"lies": flat, "version": 2}, 400)
+        self.call("delete", f"scans/{scan['id']}/?version=2", status=204)
+
+    def test_what_is_no_picture_is_refused_by_name_and_nobody_else_lays_one(self):
+        self.assertIn("“notes.txt” could not be read", self.scan("notes.txt", b"x")["job"]["message"])
+        self.assertEqual(Scan.objects.count(), 0)
+        self.client.force_login(type(self.user).objects.create_user("udo", password="samphire-88"))
+        self.scan(status=400)

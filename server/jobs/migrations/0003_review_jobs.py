@@ -13,6 +13,6 @@ class Migration(migrations.Migration):
         migrations.AlterField(
             model_name='job',
             name='kind',
-            field=models.CharField(choices=[('read', 'Read'), ('draw', 'Draw'), ('plot', 'Plot'), ('check', 'Check'), ('issue', 'Issue'), ('remake', 'Remake'), ('compare', 'Compare'), ('receive', 'Receive'), ('shade', 'Shade'), ('review', 'Review'), ('comments', 'Comments'), ('picture', 'Picture')], max_length=8),
+            field=models.CharField(choices=[('read', 'Read'), ('draw', 'Draw'), ('plot', 'Plot'), ('check', 'Check'), ('issue', 'Issue'), ('remake', 'Remake'), ('compare', 'Compare'), ('receive', 'Receive'), ('shade', 'Shade'), ('review', 'Review'), ('comments', 'Comments'), ('picture', 'Picture'), ('scan', 'Scan')], max_length=8),
         ),
     ]

@@ -140,6 +140,8 @@ export interface MarkedElement {
 export type Comment = Required<Omit<Schemas["Comment"], "element">> & { element: MarkedElement };
 export type Said = Omit<Schemas["Said"], "element"> & { element: MarkedElement };
 export type CommentFile = Required<Schemas["CommentFile"]>;
+export type Scan = Required<Schemas["Scan"]>;
+export type ScanFile = Schemas["ScanFile"];
 export type CommentState = Comment["state"];
 export type LookedAt = Schemas["LookedAt"];
 export type LookedAtSheet = Schemas["LookedAtSheet"];

@@ -24,6 +24,7 @@ import {
   type Recipient,
   type Register,
   type Review,
+  type Scan,
   type TouchUp,
   type TableFile,
   type Template,
@@ -247,6 +248,13 @@ export const useComments = (project: string) =>
       consistent(() => data(api.GET("/api/comments/", ofProject(project))) as unknown as Promise<Comment[]>),
     refetchInterval: watched,
   });
+/** Scans of marked prints, which lie under their sheets. */
+export const useScans = (project: string) =>
+  useQuery({
+    queryKey: ["scans", project],
+    queryFn: () => consistent(() => data(api.GET("/api/scans/", ofProject(project))) as Promise<Scan[]>),
+    refetchInterval: watched,
+  });
 /** What sheets are issued for, and how revisions are counted; it never changes. */
 export const useIssueChoices = () =>
   useQuery({
@@ -400,12 +408,12 @@ export function useJobs(project: string) {
     if (!jobs.data) return;
     // What was read, drawn, shaded or pictured has changed rows; what was plotted or checked has not.
     const ended = jobs.data
-      .filter((job) => !isActive(job) && ["read", "draw", "shade", "picture"].includes(job.kind))
+      .filter((job) => !isActive(job) && ["read", "draw", "shade", "picture", "scan"].includes(job.kind))
       .map((job) => job.id);
     const news = known.current !== null && ended.some((id) => !known.current?.has(id));
     known.current = new Set(ended);
-    if (news && jobs.data.some((job) => job.kind === "picture"))
-      void client.invalidateQueries({ queryKey: ["comments"] });
+    if (news && jobs.data.some((job) => job.kind === "picture" || job.kind === "scan"))
+      for (const key of ["comments", "scans"]) void client.invalidateQueries({ queryKey: [key] });
     if (news)
       for (const key of ["views", "viewports", "display", "model-versions", "size-questions"])
         void client.invalidateQueries({ queryKey: [key] });

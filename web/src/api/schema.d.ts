@@ -2050,6 +2050,94 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scan-files/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Lay a scan of a print under its sheet, in the background. */
+        post: operations["scan_files_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scan-files/{job}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Scans that are read. */
+        get: operations["scan_files_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scans/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Scans of marked prints under the sheets of one's own projects. */
+        get: operations["scans_list"];
+        put?: never;
+        /** @description Scans of marked prints under the sheets of one's own projects. */
+        post: operations["scans_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scans/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Scans of marked prints under the sheets of one's own projects. */
+        get: operations["scans_retrieve"];
+        put?: never;
+        post?: never;
+        /** @description Scans of marked prints under the sheets of one's own projects. */
+        delete: operations["scans_destroy"];
+        options?: never;
+        head?: never;
+        /** @description Scans of marked prints under the sheets of one's own projects. */
+        patch: operations["scans_partial_update"];
+        trace?: never;
+    };
+    "/api/scans/{id}/pixels/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The picture. */
+        get: operations["scans_pixels_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/": {
         parameters: {
             query?: never;
@@ -5082,9 +5170,10 @@ export interface components {
          *     * `review` - Review
          *     * `comments` - Comments
          *     * `picture` - Picture
+         *     * `scan` - Scan
          * @enum {string}
          */
-        JobKind: "read" | "draw" | "plot" | "check" | "issue" | "remake" | "compare" | "receive" | "shade" | "review" | "comments" | "picture";
+        JobKind: "read" | "draw" | "plot" | "check" | "issue" | "remake" | "compare" | "receive" | "shade" | "review" | "comments" | "picture" | "scan";
         /**
          * @description * `waiting` - Waiting
          *     * `running` - Running
@@ -5197,6 +5286,24 @@ export interface components {
             spec: components["schemas"]["SymbolSpecRequest"];
             /** @description The version that this change is made from. */
             version?: number;
+        };
+        /** @description How a picture lies on its sheet: mm = a * column + b * row + c, and d * column + e * row + f. */
+        Lies: {
+            a: number;
+            b: number;
+            c: number;
+            d: number;
+            e: number;
+            f: number;
+        };
+        /** @description How a picture lies on its sheet: mm = a * column + b * row + c, and d * column + e * row + f. */
+        LiesRequest: {
+            a: number;
+            b: number;
+            c: number;
+            d: number;
+            e: number;
+            f: number;
         };
         /**
          * @description Where light comes from.
@@ -6503,6 +6610,17 @@ export interface components {
             layer_palette?: {
                 [key: string]: string;
             };
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A scan under a sheet. Only its name and how it lies can be changed. */
+        PatchedScanRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            sheet?: string;
+            name?: string;
+            lies?: components["schemas"]["LiesRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -8259,9 +8377,10 @@ export interface components {
          *     * `check_rules` - check_rules
          *     * `recipients` - recipients
          *     * `comments` - comments
+         *     * `scans` - scans
          * @enum {string}
          */
-        RowsEnum: "sheets" | "viewports" | "annotations" | "listed_notes" | "annotation_styles" | "symbols" | "touch_ups" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings" | "waivers" | "check_rules" | "recipients" | "comments";
+        RowsEnum: "sheets" | "viewports" | "annotations" | "listed_notes" | "annotation_styles" | "symbols" | "touch_ups" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings" | "waivers" | "check_rules" | "recipients" | "comments" | "scans";
         /** @description A rule, and how much it matters by itself. */
         Rule: {
             key: string;
@@ -8309,6 +8428,48 @@ export interface components {
             text: string;
             /** @default  */
             author: string;
+        };
+        /** @description A scan under a sheet. Only its name and how it lies can be changed. */
+        Scan: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            sheet: string;
+            name: string;
+            readonly width: number;
+            readonly height: number;
+            lies: components["schemas"]["Lies"];
+            readonly found: boolean;
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        /** @description A scan that is read, and what came of it. */
+        ScanFile: {
+            /** Format: uuid */
+            readonly id: string;
+            readonly job: components["schemas"]["Job"];
+            readonly name: string;
+            /** Format: uuid */
+            readonly sheet: string;
+            /** Format: uuid */
+            readonly scan: string | null;
+        };
+        /** @description A scan under a sheet. Only its name and how it lies can be changed. */
+        ScanRequest: {
+            /** Format: uuid */
+            id?: string;
+            /** Format: uuid */
+            sheet: string;
+            name: string;
+            lies: components["schemas"]["LiesRequest"];
+            /** @description The version that this change is made from. */
+            version?: number;
+        };
+        ScanUploadRequest: {
+            /** Format: uuid */
+            sheet: string;
+            /** Format: binary */
+            file: string;
         };
         /**
          * @description A table of what there is of one kind, kept by itself.
@@ -13956,6 +14117,193 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rule"][];
+                };
+            };
+        };
+    };
+    scan_files_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["ScanUploadRequest"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScanFile"];
+                };
+            };
+        };
+    };
+    scan_files_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A unique value identifying this scan file. */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScanFile"];
+                };
+            };
+        };
+    };
+    scans_list: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scan"][];
+                };
+            };
+        };
+    };
+    scans_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScanRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["ScanRequest"];
+                "multipart/form-data": components["schemas"]["ScanRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scan"];
+                };
+            };
+        };
+    };
+    scans_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this scan. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scan"];
+                };
+            };
+        };
+    };
+    scans_destroy: {
+        parameters: {
+            query?: {
+                /** @description What it is deleted from. */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this scan. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    scans_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this scan. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedScanRequest"];
+                "application/x-www-form-urlencoded": components["schemas"]["PatchedScanRequest"];
+                "multipart/form-data": components["schemas"]["PatchedScanRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scan"];
+                };
+            };
+        };
+    };
+    scans_pixels_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description A UUID string identifying this scan. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
                 };
             };
         };

@@ -100,7 +100,8 @@ export function Lines({ marks, text, camera, colour, strong = false }: LinesProp
               />
             )}
             {mark.kind === "length" && (
-              <Label x={(first[0] + last[0]) / 2} y={(first[1] + last[1]) / 2 - 6} middle colour={colour}>
+              // The number of the comment stands above its first end.
+              <Label x={(first[0] + last[0]) / 2 + 10} y={(first[1] + last[1]) / 2 + 18} colour={colour}>
                 {mark.length > 0 ? exactLengthOf(mark.length) : "no scale here"}
               </Label>
             )}
@@ -123,23 +124,14 @@ export function Lines({ marks, text, camera, colour, strong = false }: LinesProp
 interface LabelProps {
   x: number;
   y: number;
-  middle?: boolean;
   colour: string;
   children: string;
 }
 
 /** Words over a drawing: with paper about them, so that no line runs through. */
-function Label({ x, y, middle = false, colour, children }: LabelProps) {
+function Label({ x, y, colour, children }: LabelProps) {
   return (
-    <text
-      x={x}
-      y={y}
-      textAnchor={middle ? "middle" : "start"}
-      fill={colour}
-      stroke="#fff"
-      strokeWidth={4}
-      paintOrder="stroke"
-    >
+    <text x={x} y={y} fill={colour} stroke="#fff" strokeWidth={4} paintOrder="stroke">
       {children}
     </text>
   );

@@ -157,6 +157,7 @@ const VERBS: Record<Job["kind"], string> = {
   review: "Making ready for review:",
   comments: "Reading comments of",
   picture: "Showing",
+  scan: "Reading",
 };
 
 function RunningJobs({ project }: { project: string }) {

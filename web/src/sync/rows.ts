@@ -17,6 +17,7 @@ import {
   type PlotSettings,
   type Recipient,
   type Register,
+  type Scan,
   type Sheet,
   type SheetList,
   type Subset,
@@ -50,6 +51,7 @@ interface Rows {
   recipients: Recipient;
   check_rules: CheckRules;
   comments: Comment;
+  scans: Scan;
 }
 export type Kind = keyof Rows;
 type Part = Record<string, unknown>;

@@ -46,8 +46,8 @@ export function ModelStation({ project }: { project: Project }) {
         }}
       >
         <Box sx={{ display: "flex", flexDirection: "column", gap: 2.5 }}>
-          <FirstSteps project={project.id} />
           <ImportPanel project={project} lastRead={lastRead} first={!newest} />
+          <FirstSteps project={project.id} />
           {newest && <Placement version={newest} />}
           {versions.length > 0 && <Versions versions={versions} />}
           {newest?.changes && <WhatChanged changes={newest.changes} />}

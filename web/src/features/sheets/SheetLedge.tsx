@@ -16,6 +16,7 @@ import { isoDay } from "../../components/moments";
 import { ToggleButton } from "../../components/ToggleButton";
 import { colours } from "../../theme/theme";
 import type { Edits } from "./sheetCommands";
+import { sendScan } from "./comments/sendScan";
 import { FieldsMenu } from "./FieldsMenu";
 import { RevisionsMenu } from "./RevisionsMenu";
 import { useBoard } from "../../stores/board";
@@ -270,6 +271,7 @@ export function SheetLedge({
               ...listCommands(sheet, upperLeft, (drawing_list, what) =>
                 edits.changeSheet(sheet, { drawing_list }, what),
               ),
+              ["Lay a scan under it…", () => sendScan(sheet.project, sheet.id)],
               ["History…", () => setHistory(true)],
               ["Delete sheet", () => void edits.deleteSheet(sheet)],
             ]}

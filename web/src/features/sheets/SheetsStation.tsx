@@ -26,6 +26,7 @@ import { SheetOverlay } from "./board/SheetOverlay";
 import { TemplateOverlay } from "./board/TemplateOverlay";
 import { CarriedCard } from "./CarriedCard";
 import { CommentsOverlay } from "./comments/CommentsOverlay";
+import { ScansOverlay } from "./comments/ScansOverlay";
 import { HelpCard } from "./HelpCard";
 import { useKeys } from "./keys";
 import { Questions, type Question } from "./Questions";
@@ -275,6 +276,7 @@ export function SheetsStation({ project }: { project: Project }) {
                       onGo={goTo}
                       onPick={(viewport, element) => setPicked({ in: viewport, element })}
                     />
+                    <ScansOverlay sheet={sheet} camera={camera} />
                     <CommentsOverlay sheet={sheet} display={display} camera={camera} />
                   </>
                 )
