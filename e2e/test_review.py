@@ -10,12 +10,13 @@ from pathlib import Path
 from typing import Any
 
 import pypdf
+from PIL import Image
 from playwright.sync_api import Page, expect
 from pypdf.annotations import Text as Note
 
 from drafting.tests.pdf_reading import text
 from e2e.office import FIRST, PreparedOffice
-from server.reviews.models import Comment, Review
+from server.reviews.models import Comment, Review, Scan
 from server.sheets.models import Sheet, Viewport
 from server.sheets.viewports import viewport_service
 from server.views.models import View
@@ -183,6 +184,39 @@ class ReviewTests(PreparedOffice):
         oda.get_by_role("option", name=re.compile("A-02")).click()
         expect(pin).to_have_count(0)
         expect(oda.get_by_text("Nothing was said of this sheet yet")).to_be_visible()
+
+    def test_a_scan_is_laid_by_three_points_and_undone(self) -> None:
+        page = self.page
+        sheet = Sheet.objects.get(number="A-01")
+        page.goto(f"{self.live_server_url}/projects/{self.project.pk}/sheets/{sheet.pk}")
+        scan = io.BytesIO()
+        Image.new("L", (600, 420), 235).save(scan, "PNG")
+        with page.expect_file_chooser() as chooser:
+            page.get_by_role("button", name="More…").last.click()
+            page.get_by_role("menuitem", name="Lay a scan under it…").click()
+        chooser.value.set_files({"name": "print.png", "mimeType": "image/png", "buffer": scan.getvalue()})
+        scans = page.get_by_role("region", name="Scans under this sheet")
+        expect(scans).to_contain_text("No frame was found on it", timeout=FIRST)
+        picture = page.get_by_role("img", name="Scan print.png")
+        before = Scan.objects.get().lies
+        scans.get_by_role("button", name="By three points").click()
+        box = picture.bounding_box()
+        assert box
+        for k, (across, up) in enumerate(((0.3, 0.3), (0.7, 0.35), (0.5, 0.7))):
+            expect(page.get_by_text(f"({k + 1} of 3)")).to_be_visible()
+            x, y = box["x"] + across * box["width"], box["y"] + up * box["height"]
+            page.mouse.click(x, y)
+            expect(page.get_by_text("Click where that belongs")).to_be_visible()
+            page.mouse.click(x + 20, y)
+        self.eventually_so(lambda: Scan.objects.get().lies != before)
+        now = picture.bounding_box()
+        assert now
+        self.assertAlmostEqual(now["x"] - box["x"], 20, delta=1.5)
+        self.assertAlmostEqual(now["width"], box["width"], delta=2)
+        page.get_by_role("button", name="Undo").click()
+        self.eventually_so(lambda: Scan.objects.get().lies == before)
+        scans.get_by_role("button", name="Delete scan print.png").click()
+        expect(scans).to_have_count(0)
 
     def test_a_commented_pdf_is_dropped_in_once_and_all_goes_out_as_lists(self) -> None:
         self.asked()

@@ -42,6 +42,33 @@ class TogetherTests(PlanOffice):
         context.close()
         expect(self.page.get_by_role("button", name="jonas, on sheet A-01")).to_have_count(0, timeout=AT_ONCE)
 
+    def test_a_reader_looks_and_a_checker_signs_and_each_is_told_who_may_do_the_rest(self):
+        people = get_user_model().objects
+        pages = {}
+        for name, role in (("rui", "reader"), ("cleo", "checker")):
+            user = people.create_user(name, password="samphire-88")
+            self.project.members.add(user, through_defaults={"role": role})
+            context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+            self.addCleanup(context.close)
+            pages[name] = context.new_page()
+            self.sign_in(pages[name], name)
+            pages[name].goto(self.page.url)
+        before = self.project.sheets.get().title
+        for name, role in (("rui", "Reader"), ("cleo", "Checker")):
+            page = pages[name]
+            expect(page.get_by_role("note")).to_have_text(role)
+            title = page.get_by_role("textbox", name="Title", exact=True)
+            title.fill("Mine")
+            title.press("Enter")
+            expect(page.get_by_role("alert")).to_contain_text("cannot change it. ines can.")
+            expect(title).to_have_value(before)
+        page = pages["cleo"]
+        page.get_by_role("button", name="More…").last.click()
+        page.get_by_role("menuitem", name="Sign as checked").click()
+        self.eventually_so(lambda: self.project.sheets.get().checker == "cleo")
+        pages["rui"].get_by_role("button", name="More…").last.click()
+        expect(pages["rui"].get_by_role("menuitem", name="Sign as checked")).to_have_count(0)
+
     def test_a_connection_that_goes_is_told_at_once_and_what_was_done_is_saved_later(self):
         self.page.context.set_offline(True)
         expect(self.page.get_by_text("No connection to the server")).to_be_visible(timeout=AT_ONCE)

@@ -67,10 +67,23 @@ def cloud_box(first: Point, last: Point) -> Box:
 
 def cloud_ring(box: Box) -> tuple[Point, ...]:
     """The corners of a ring of arcs about a box, which bulge outward; paper mm."""
+    return ring_of_arcs(box.corners)
+
+
+def ring_of_arcs(corners: Sequence[Point]) -> tuple[Point, ...]:
+    """The corners of a ring of arcs along an outline, which bulge to its outside; paper mm.
+
+    >>> max(x for x, _ in ring_of_arcs([(0, 0), (0, 12), (12, 12), (12, 0)])) > 12
+    True
+    """
     ring: list[Point] = []
-    corners = box.corners
-    for (x0, y0), (x1, y1) in zip(corners, (*corners[1:], corners[0]), strict=True):
+    pairs = list(zip(corners, (*corners[1:], corners[0]), strict=True))
+    if sum(x0 * y1 - x1 * y0 for (x0, y0), (x1, y1) in pairs) < 0:  # with the clock
+        pairs = [(end, start) for start, end in reversed(pairs)]
+    for (x0, y0), (x1, y1) in pairs:
         length = math.dist((x0, y0), (x1, y1))
+        if not length:
+            continue
         count = max(1, round(length / ARC))
         along, out = ((x1 - x0) / length, (y1 - y0) / length), ((y1 - y0) / length, (x0 - x1) / length)
         arc = length / count

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from abc import ABC, abstractmethod
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
-from typing import Annotated, Any, Literal, Self
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
@@ -24,17 +23,23 @@ Corners = Annotated[tuple[Place, ...], Field(min_length=3, max_length=MAX_POINTS
 Run = Annotated[tuple[Place, ...], Field(min_length=2, max_length=MAX_POINTS, description="Paper mm.")]
 
 
-class BaseMark(ABC):
-    """Something drawn over a sheet by somebody who comments."""
+class BaseMark:
+    """Something drawn over a sheet by somebody who comments.
+
+    Attributes:
+        drawn_through: the names of its places and runs of places, that which it is about first.
+    """
+
+    drawn_through: ClassVar[tuple[str, ...]] = ("at",)
 
     @property
-    @abstractmethod
     def points(self) -> tuple[Point, ...]:
         """What it is drawn through, the place that it is about first."""
-
-    @abstractmethod
-    def mapped(self, by: Callable[[Point], Point]) -> Self:
-        """The same with its points elsewhere."""
+        found: list[Point] = []
+        for name in self.drawn_through:
+            value = getattr(self, name)
+            found += [value] if isinstance(value[0], float | int) else value
+        return tuple(found)
 
 
 @dataclass(frozen=True)
@@ -46,13 +51,6 @@ class PointMark(BaseMark):
     at: Place
     kind: Literal["point"] = "point"
 
-    @property
-    def points(self) -> tuple[Point, ...]:
-        return (self.at,)
-
-    def mapped(self, by: Callable[[Point], Point]) -> Self:
-        return replace(self, at=by(self.at))
-
 
 @dataclass(frozen=True)
 class TextMark(BaseMark):
@@ -63,30 +61,17 @@ class TextMark(BaseMark):
     at: Place
     kind: Literal["text"] = "text"
 
-    @property
-    def points(self) -> tuple[Point, ...]:
-        return (self.at,)
-
-    def mapped(self, by: Callable[[Point], Point]) -> Self:
-        return replace(self, at=by(self.at))
-
 
 @dataclass(frozen=True)
 class ArrowMark(BaseMark):
     """An arrow from `tail` to `tip`, which it is about."""
 
     __pydantic_config__ = CLOSED
+    drawn_through: ClassVar = ("tip", "tail")
 
     tail: Place
     tip: Place
     kind: Literal["arrow"] = "arrow"
-
-    @property
-    def points(self) -> tuple[Point, ...]:
-        return self.tip, self.tail
-
-    def mapped(self, by: Callable[[Point], Point]) -> Self:
-        return replace(self, tail=by(self.tail), tip=by(self.tip))
 
 
 @dataclass(frozen=True)
@@ -94,16 +79,10 @@ class LineMark(BaseMark):
     """A line drawn by hand."""
 
     __pydantic_config__ = CLOSED
+    drawn_through: ClassVar = ("run",)
 
     run: Run
     kind: Literal["line"] = "line"
-
-    @property
-    def points(self) -> tuple[Point, ...]:
-        return self.run
-
-    def mapped(self, by: Callable[[Point], Point]) -> Self:
-        return replace(self, run=tuple(map(by, self.run)))
 
 
 @dataclass(frozen=True)
@@ -111,16 +90,10 @@ class CloudMark(BaseMark):
     """A cloud about a part of the sheet."""
 
     __pydantic_config__ = CLOSED
+    drawn_through: ClassVar = ("corners",)
 
     corners: Corners
     kind: Literal["cloud"] = "cloud"
-
-    @property
-    def points(self) -> tuple[Point, ...]:
-        return self.corners
-
-    def mapped(self, by: Callable[[Point], Point]) -> Self:
-        return replace(self, corners=tuple(map(by, self.corners)))
 
 
 @dataclass(frozen=True)
@@ -128,17 +101,11 @@ class AreaMark(BaseMark):
     """An outline about a part of the sheet; `filled` where it is a wash over it, as a highlighter leaves."""
 
     __pydantic_config__ = CLOSED
+    drawn_through: ClassVar = ("corners",)
 
     corners: Corners
     filled: Annotated[bool, Field(strict=True)] = False
     kind: Literal["area"] = "area"
-
-    @property
-    def points(self) -> tuple[Point, ...]:
-        return self.corners
-
-    def mapped(self, by: Callable[[Point], Point]) -> Self:
-        return replace(self, corners=tuple(map(by, self.corners)))
 
 
 @dataclass(frozen=True)
@@ -150,18 +117,12 @@ class LengthMark(BaseMark):
     """
 
     __pydantic_config__ = CLOSED
+    drawn_through: ClassVar = ("first", "last")
 
     first: Place
     last: Place
     length: Annotated[Number, Field(ge=0, description="Real mm.")] = 0.0
     kind: Literal["length"] = "length"
-
-    @property
-    def points(self) -> tuple[Point, ...]:
-        return self.first, self.last
-
-    def mapped(self, by: Callable[[Point], Point]) -> Self:
-        return replace(self, first=by(self.first), last=by(self.last))
 
 
 AnyMark = Annotated[

@@ -11,6 +11,7 @@ from pathlib import Path
 import pikepdf
 from pikepdf import Array, Dictionary, Name, Object, Pdf, String
 
+from drafting.annotation.clouds import ring_of_arcs
 from drafting.geometry.boxes import Box, Point, box_about
 from drafting.progress import Progress, silent
 from drafting.review.marks import AnyMark
@@ -150,7 +151,9 @@ def _drawn(pdf: Pdf, mark: AnyMark, text: str, colour: tuple[float, float, float
             made[Name.BE] = Dictionary(S=Name.C, I=1)
         elif mark.filled:
             made[Name.IC], made[Name.CA] = Array(list(colour)), 0.3
-        paths = [[*points, points[0]]]
+        ring = ring_of_arcs(mark.points) if mark.kind == "cloud" else mark.points
+        drawn = [(x * POINTS_PER_MM, y * POINTS_PER_MM) for x, y in ring]
+        paths = [[*drawn, drawn[0]]]
     made[Name.AP] = Dictionary(N=_picture(pdf, made, paths, colour))
     return made
 

@@ -13,7 +13,9 @@ from io import BytesIO
 from pathlib import Path
 from typing import Annotated
 
+import numpy as np
 import pypdfium2
+from PIL import Image
 from pydantic import Field
 
 from drafting.errors import SheetError
@@ -95,9 +97,16 @@ def _write_strip(
     strip = sheet.render(scale=scale, crop=crop, may_draw_forms=False).to_pil().convert("RGB")
     for column in range(level.columns):
         tile = strip.crop((column * TILE, 0, min((column + 1) * TILE, math.ceil(width)), foot - top))
-        out = BytesIO()
-        tile.save(out, "PNG", compress_level=6)
-        archive.writestr(tile_name(number, row, column), out.getvalue())
+        archive.writestr(tile_name(number, row, column), _png(tile))
+
+
+def _png(tile: Image.Image) -> bytes:
+    """A tile as small as it can be: most have no colour."""
+    pixels = np.asarray(tile)
+    plain = bool((pixels[..., 0] == pixels[..., 1]).all() and (pixels[..., 0] == pixels[..., 2]).all())
+    out = BytesIO()
+    (tile.convert("L") if plain else tile).save(out, "PNG", compress_level=6)
+    return out.getvalue()
 
 
 def tile_name(level: int, row: int, column: int) -> str:

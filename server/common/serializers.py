@@ -5,6 +5,18 @@ from __future__ import annotations
 from typing import Any
 
 from rest_framework import serializers
+from rest_framework.request import Request
+
+
+def given_by(form: type[serializers.Serializer[Any]], request: Request) -> dict[str, Any]:
+    """What a request was sent, as a form reads it.
+
+    Raises:
+        ValidationError: it does not hold.
+    """
+    read = form(data=request.data, context={"request": request})
+    read.is_valid(raise_exception=True)
+    return dict(read.validated_data)
 
 
 class RowSerializer(serializers.ModelSerializer[Any]):

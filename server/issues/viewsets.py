@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.db.models import QuerySet
 from django.http import FileResponse, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -21,6 +19,7 @@ from drafting.plotting.files import MEDIA_TYPES, file_name
 from drafting.schema import dump
 from drafting.sheets.revision_schemes import PURPOSES, SCHEMES
 from server.common.responses import made_file, stored_file
+from server.common.serializers import given_by
 from server.issues import comparisons, issuing, records, sending, services
 from server.issues.models import (
     KEPT,
@@ -56,12 +55,6 @@ RECIPIENTS = RowKind(RecipientSerializer, services.recipient_service, Recipient.
 RecipientViewSet = row_viewset(RECIPIENTS, "Whom one's own projects send sheets to.")
 
 
-def _given(form: Any, request: Request) -> dict[str, Any]:
-    given = form(data=request.data, context={"request": request})
-    given.is_valid(raise_exception=True)
-    return dict(given.validated_data)
-
-
 def _issues() -> QuerySet[Issue]:
     return Issue.objects.prefetch_related("sheets", "recipients__files", "recipients__sent")
 
@@ -79,7 +72,7 @@ class IssueViewSet(
     @extend_schema(request=IssueRequestSerializer, responses={202: IssueOrderSerializer})
     def create(self, request: Request) -> Response:
         """Issue sheets, in the background: all of it is made, or nothing."""
-        wanted = _given(IssueRequestSerializer, request)
+        wanted = given_by(IssueRequestSerializer, request)
         named = {key: wanted[key] for key in ("name", "purpose", "date", "reason")}
         order = issuing.order_issue(
             wanted["project"], request.user, named, wanted["sheets"], wanted["recipients"]
@@ -201,7 +194,7 @@ class ComparisonViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.Generic
     @extend_schema(request=ComparisonRequestSerializer, responses={202: ComparisonSerializer})
     def create(self, request: Request) -> Response:
         """Compare two states, in the background."""
-        wanted = _given(ComparisonRequestSerializer, request)
+        wanted = given_by(ComparisonRequestSerializer, request)
         made = comparisons.order_comparison(wanted["old"], wanted["new"], ignore_moves=wanted["ignore_moves"])
         made.refresh_from_db()
         return Response(ComparisonSerializer(made).data, status=status.HTTP_202_ACCEPTED)
@@ -239,7 +232,7 @@ class RevisionOffersView(APIView):
     @extend_schema(request=RevisionRequestSerializer, responses=RevisionOfferSerializer(many=True))
     def post(self, request: Request) -> Response:
         """What each sheet's next revision is, and whether it differs from what was issued of it."""
-        wanted = _given(RevisionRequestSerializer, request)
+        wanted = given_by(RevisionRequestSerializer, request)
         offers = services.revision_offers(wanted["project"], wanted["sheets"], wanted["purpose"])
         return Response(RevisionOfferSerializer(offers, many=True).data)
 

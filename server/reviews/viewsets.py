@@ -20,6 +20,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.common.responses import YEAR, made_file, stored_file
+from server.common.serializers import given_by
 from server.jobs.apart import run_apart
 from server.projects.roles import ability_for, require
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project
@@ -55,12 +56,6 @@ from server.reviews.serializers import (
 )
 
 
-def _given(form: Any, request: Request) -> dict[str, Any]:
-    given = form(data=request.data, context={"request": request})
-    given.is_valid(raise_exception=True)
-    return dict(given.validated_data)
-
-
 def _reviews() -> QuerySet[Review]:
     return Review.objects.select_related("job").prefetch_related("sheets", "links__uses")
 
@@ -82,7 +77,7 @@ class ReviewViewSet(
     @extend_schema(request=ReviewRequestSerializer, responses={201: AskedReviewSerializer})
     def create(self, request: Request) -> Response:
         """Ask for a review of an issue or of sheets, which are made ready in the background."""
-        wanted = _given(ReviewRequestSerializer, request)
+        wanted = given_by(ReviewRequestSerializer, request)
         about = {key: wanted[key] for key in ("name", "message", "until", "word")}
         review, links = asking.ask(
             wanted["project"],
@@ -106,7 +101,7 @@ class ReviewViewSet(
     def extend(self, request: Request, pk: str) -> Response:
         """Let its links lead there until another date; one that was withdrawn is open again."""
         review = self.get_object()
-        until = _given(ReviewUntilSerializer, request)["until"]
+        until = given_by(ReviewUntilSerializer, request)["until"]
         if until <= timezone.now():
             raise ValidationError({"until": "Choose a date that has not passed."})
         review.until, review.withdrawn = until, False
@@ -126,7 +121,9 @@ class ReviewViewSet(
     @action(detail=True, methods=["post"])
     def links(self, request: Request, pk: str) -> Response:
         """Make a link for one more person, or for whoever has it."""
-        link, secret = asking.add_link(self.get_object(), _given(NewLinkSerializer, request)["name"].strip())
+        link, secret = asking.add_link(
+            self.get_object(), given_by(NewLinkSerializer, request)["name"].strip()
+        )
         return Response(SecretLinkSerializer(_secret_of(link, secret)).data, status.HTTP_201_CREATED)
 
     @extend_schema(responses=LinkUseSerializer(many=True))
@@ -181,7 +178,7 @@ class CommentViewSet(RowViewSet):
     def answer(self, request: Request, pk: str) -> Response:
         """Answer a comment, and say how it stands then."""
         row = self.get_object()
-        given = _given(AnswerRequestSerializer, request)
+        given = given_by(AnswerRequestSerializer, request)
         author = request.user.get_username()
         with transaction.atomic():
             made = commenting.answer(row, given["text"], author, user=request.user, state=given["state"])
@@ -242,7 +239,7 @@ class CommentFileViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.Generi
     def create(self, request: Request) -> Response:
         """Read the comments of a PDF of sheets that were issued or reviewed, or of a BCF file, in the
         background."""
-        given = _given(CommentUploadSerializer, request)
+        given = given_by(CommentUploadSerializer, request)
         sent = given["file"]
         row = reading.order_reading(given["project"], request.user, sent.name, sent.size, sent.chunks())
         row.refresh_from_db()
@@ -285,7 +282,7 @@ class ScanFileViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.GenericVi
     @extend_schema(request=ScanUploadSerializer, responses={202: ScanFileSerializer})
     def create(self, request: Request) -> Response:
         """Lay a scan of a print under its sheet, in the background."""
-        given = _given(ScanUploadSerializer, request)
+        given = given_by(ScanUploadSerializer, request)
         sheet, sent = given["sheet"], given["file"]
         require(sheet.project, request.user, [ability_for(request)])
         row = scanning.order(sheet, sent.name, sent.size, sent.chunks())

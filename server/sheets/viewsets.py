@@ -24,6 +24,7 @@ from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
 from server.common.made_once import json_made_once
 from server.common.problems import Unreadable
 from server.common.responses import stored_file
+from server.common.serializers import given_by
 from server.jobs.child import ChildProcessFailed
 from server.projects.models import Project
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project, row_viewset
@@ -77,12 +78,6 @@ ViewportViewSet = row_viewset(VIEWPORTS, "Viewports on the sheets of one's own p
 TemplateViewSet = row_viewset(TEMPLATES, "The templates that are built in, and those of one's projects.")
 
 
-def _given(form: Any, request: Request) -> dict[str, Any]:
-    given = form(data=request.data, context={"request": request})
-    given.is_valid(raise_exception=True)
-    return dict(given.validated_data)
-
-
 def _project_of(request: Request) -> Project:
     given = OfOneProjectSerializer(data=request.query_params, context={"request": request})
     given.is_valid(raise_exception=True)
@@ -122,7 +117,7 @@ class SheetViewSet(RowViewSet):
     @action(detail=True, methods=["post"])
     def arrange(self, request: Request, pk: str) -> Response:
         """Lay views out on a sheet as a projected set, aligned, at the largest common scale that fits."""
-        sheet, given = self.get_object(), _given(ArrangeSerializer, request)
+        sheet, given = self.get_object(), given_by(ArrangeSerializer, request)
         wanted = given["views"]
         rows = View.objects.filter(pk__in=wanted, project=sheet.project).select_related("linework")
         views = {view.pk: view for view in rows}
@@ -195,7 +190,7 @@ class PictureViewSet(
 
     def create(self, request: Request) -> Response:
         """Store a picture, as SVG, PNG or JPEG."""
-        given = _given(PictureSerializer, request)
+        given = given_by(PictureSerializer, request)
         try:
             picture = templates.add_picture(given["project"], given["file"].name, given["file"].read())
         except ChildProcessFailed as error:

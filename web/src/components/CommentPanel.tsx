@@ -5,9 +5,9 @@ import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import OutlinedInput from "@mui/material/OutlinedInput";
-import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import { ApiError, type Comment, type CommentState } from "../api/client";
+import { AnswerField } from "./AnswerField";
 import { ChoiceField } from "./ChoiceField";
 import { answerComment, changeComment } from "./commentCommands";
 import { COMMENT_STATES } from "./CommentStateMark";
@@ -100,15 +100,7 @@ function AnswerForm({ comment }: { comment: Comment }) {
       }}
       sx={{ mt: 1.5, display: "flex", flexDirection: "column", gap: 1 }}
     >
-      <TextField
-        label="Answer"
-        multiline
-        minRows={2}
-        maxRows={6}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        slotProps={{ htmlInput: { maxLength: 4000 } }}
-      />
+      <AnswerField value={text} onChange={setText} />
       {canShow && (
         <FormControlLabel
           control={

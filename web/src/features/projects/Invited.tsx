@@ -7,7 +7,7 @@ import { useNavigate, useParams } from "react-router-dom";
 import { api, data } from "../../api/client";
 import { useSession } from "../../api/queries";
 import { Credentials, type Given } from "./Credentials";
-import { EntryPage } from "./EntryPage";
+import { EntryPage } from "../../components/EntryPage";
 
 export function Invited() {
   const { secret = "" } = useParams();

@@ -5,7 +5,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data } from "../../api/client";
 import { Credentials, type Given } from "./Credentials";
-import { EntryPage } from "./EntryPage";
+import { EntryPage } from "../../components/EntryPage";
 
 export function SignIn() {
   const client = useQueryClient();

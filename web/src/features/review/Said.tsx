@@ -6,6 +6,7 @@ import ButtonBase from "@mui/material/ButtonBase";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Said } from "../../api/client";
+import { AnswerField } from "../../components/AnswerField";
 import { CommentStateMark } from "../../components/CommentStateMark";
 import { CommentThread } from "../../components/CommentThread";
 import { colours } from "../../theme/theme";
@@ -95,15 +96,7 @@ export function OneSaid({ secret, person, comment, onBack }: OneProps) {
           }}
           sx={{ mt: 1.5, display: "flex", flexDirection: "column", gap: 1 }}
         >
-          <TextField
-            label="Answer"
-            multiline
-            minRows={2}
-            maxRows={6}
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-            slotProps={{ htmlInput: { maxLength: 4000 } }}
-          />
+          <AnswerField value={text} onChange={setText} />
           {!person && (
             <TextField label="Your name" value={author} onChange={(event) => setAuthor(event.target.value)} />
           )}

@@ -60,9 +60,9 @@ export function ScansOverlay({ sheet, camera }: Props) {
         onContextMenu={(event) => event.stopPropagation()}
         sx={{
           position: "absolute",
-          left: 44,
+          left: 10,
           top: 26,
-          width: 250,
+          width: 206,
           p: 1,
           zIndex: 7,
           fontSize: 12.5,

@@ -1,13 +1,14 @@
 /** What is seen before anybody is signed in: one small form on the sand. */
 import Box from "@mui/material/Box";
 import type { ReactNode } from "react";
-import { Wordmark } from "../../components/Wordmark";
-import { colours } from "../../theme/theme";
+import { Wordmark } from "./Wordmark";
+import { colours } from "../theme/theme";
 
 interface Props {
   text: ReactNode;
-  onSubmit: () => void;
-  children: ReactNode;
+  /** What Enter does; nothing where there is nothing to do. */
+  onSubmit?: () => void;
+  children?: ReactNode;
 }
 
 export function EntryPage({ text, onSubmit, children }: Props) {
@@ -26,10 +27,11 @@ export function EntryPage({ text, onSubmit, children }: Props) {
         component="form"
         onSubmit={(event) => {
           event.preventDefault();
-          onSubmit();
+          onSubmit?.();
         }}
         sx={{
           width: 332,
+          maxWidth: "calc(100% - 24px)",
           p: 4,
           display: "flex",
           flexDirection: "column",

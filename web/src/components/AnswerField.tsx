@@ -1,0 +1,16 @@
+/** Words that answer a comment. */
+import TextField from "@mui/material/TextField";
+
+export function AnswerField({ value, onChange }: { value: string; onChange: (text: string) => void }) {
+  return (
+    <TextField
+      label="Answer"
+      multiline
+      minRows={2}
+      maxRows={6}
+      value={value}
+      onChange={(event) => onChange(event.target.value)}
+      slotProps={{ htmlInput: { maxLength: 4000 } }}
+    />
+  );
+}
