@@ -53,26 +53,15 @@ def write_backup(target: Path) -> Found:
     try:
         with tempfile.TemporaryDirectory(dir=settings.DATA) as folder:
             copy = Path(folder) / DATABASE
-            connection.ensure_connection()
-            with contextlib.closing(sqlite3.connect(copy)) as made:
-                connection.connection.backup(made)
-                named = sorted(_named_in(made))
+            named = copy_database(copy)
             with tarfile.open(part, "w") as archive:
                 files = {}
                 for digest in named:
-                    path = storage.path_of(digest)
-                    if not path.is_file():
-                        raise BackupError(f"The file {digest} is missing from the data. Run check-data.")
-                    archive.add(path, _member(digest))
+                    path = there(digest)
+                    archive.add(path, member_name(digest))
                     files[digest] = path.stat().st_size
                 archive.add(copy, DATABASE)
-                manifest = {
-                    "format": FORMAT,
-                    "made": timezone.now().isoformat(),
-                    "database": _digest(copy),
-                    "files": files,
-                }
-                _add_bytes(archive, MANIFEST, json.dumps(manifest).encode())
+                _add_bytes(archive, MANIFEST, manifest_of(copy, files))
         found = read_backup(part)
         if found.wrong:
             raise BackupError(f"{found.wrong[0]} Run check-data.")
@@ -80,6 +69,38 @@ def write_backup(target: Path) -> Found:
         return found
     finally:
         part.unlink(missing_ok=True)
+
+
+def copy_database(copy: Path) -> list[str]:
+    """Copy the database to a file, as it is at one moment while others write, and return the hashes of the
+    files that it names."""
+    connection.ensure_connection()
+    with contextlib.closing(sqlite3.connect(copy)) as made:
+        connection.connection.backup(made)
+        return sorted(_named_in(made))
+
+
+def there(digest: str) -> Path:
+    """Where a file of the data lies.
+
+    Raises:
+        BackupError: it is missing.
+    """
+    path = storage.path_of(digest)
+    if not path.is_file():
+        raise BackupError(f"The file {digest} is missing from the data. Run check-data.")
+    return path
+
+
+def manifest_of(database: Path, files: dict[str, int]) -> bytes:
+    """What belongs to a backup: the hash of its database, and its files by their hashes with their sizes."""
+    given = {
+        "format": FORMAT,
+        "made": timezone.now().isoformat(),
+        "database": digest_of(database),
+        "files": files,
+    }
+    return json.dumps(given).encode()
 
 
 def read_backup(source: Path, each: Callable[[str, Any], None] = lambda name, stream: None) -> Found:
@@ -93,7 +114,7 @@ def read_backup(source: Path, each: Callable[[str, Any], None] = lambda name, st
     try:
         with tarfile.open(source) as archive:
             manifest = _manifest(archive)
-            wanted = {DATABASE: manifest["database"]} | {_member(d): d for d in manifest["files"]}
+            wanted = {DATABASE: manifest["database"]} | {member_name(d): d for d in manifest["files"]}
             for name, digest in wanted.items():
                 stream = archive.extractfile(name)
                 if stream is None or storage.digest_of(stream) != digest:
@@ -107,8 +128,14 @@ def read_backup(source: Path, each: Callable[[str, Any], None] = lambda name, st
     return found
 
 
-def restore(source: Path, database: Path | None = None) -> Found:
+Reader = Callable[[Callable[[str, Any], None]], Found]
+
+
+def restore(source: Path | Reader, database: Path | None = None) -> Found:
     """Put a backup where this installation's data belong, where there are none yet.
+
+    Args:
+        source: an archive, or what reads a backup that is kept otherwise, as `read_backup` does.
 
     Raises:
         BackupError: there are data already, or the archive is damaged; nothing is changed.
@@ -126,7 +153,7 @@ def restore(source: Path, database: Path | None = None) -> Found:
             with path.open("wb") as out:
                 shutil.copyfileobj(stream, out)
 
-        found = read_backup(source, keep)
+        found = read_backup(source, keep) if isinstance(source, Path) else source(keep)
         if found.wrong:
             raise BackupError(f"The backup cannot be restored: {found.wrong[0]}")
         with contextlib.closing(sqlite3.connect(place / DATABASE)) as made:
@@ -153,7 +180,7 @@ def check_data() -> Found:
         path = storage.path_of(digest)
         if not path.is_file():
             found.wrong.append(f"The file {digest} is missing. Restore it from a backup.")
-        elif _digest(path) != digest:
+        elif digest_of(path) != digest:
             found.wrong.append(f"The file {digest} is damaged. Restore it from a backup.")
         else:
             found.files, found.size = found.files + 1, found.size + path.stat().st_size
@@ -171,13 +198,24 @@ def _named_in(database: Any) -> Iterator[str]:
                 yield value
 
 
-def _member(digest: str) -> str:
+def member_name(digest: str) -> str:
+    """Where a file lies in a backup."""
     return f"files/{digest[:2]}/{digest}"
 
 
 def _manifest(archive: tarfile.TarFile) -> dict[str, Any]:
     stream = archive.extractfile(MANIFEST)
-    manifest: dict[str, Any] = json.loads(stream.read()) if stream else {}
+    return parse_manifest(stream.read() if stream else b"{}")
+
+
+def parse_manifest(data: bytes) -> dict[str, Any]:
+    """What `manifest_of` wrote.
+
+    Raises:
+        ValueError: it is none.
+        BackupError: it is of a newer form.
+    """
+    manifest: dict[str, Any] = json.loads(data)
     if not isinstance(manifest.get("files"), dict) or not all(_is_hash(name) for name in manifest["files"]):
         raise ValueError("no manifest")
     if manifest["format"] > FORMAT:
@@ -189,7 +227,8 @@ def _is_hash(name: str) -> bool:
     return len(name) == 64 and set(name) <= set("0123456789abcdef")
 
 
-def _digest(path: Path) -> str:
+def digest_of(path: Path) -> str:
+    """The hash of a file."""
     with path.open("rb") as stream:
         return storage.digest_of(stream)
 

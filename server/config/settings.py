@@ -234,6 +234,11 @@ EMAIL_BACKEND = f"django.core.mail.backends.{'smtp' if EMAIL_HOST else 'filebase
 EMAIL_FILE_PATH = DATA / "outbox"
 DEFAULT_FROM_EMAIL = os.environ.get("DUNEFOLD_MAIL_FROM", "drawings@localhost")
 
+# Where a backup is added every night from this hour on, and how many stay; none where no folder is named.
+BACKUP_FOLDER = Path(os.environ["DUNEFOLD_BACKUPS"]) if os.environ.get("DUNEFOLD_BACKUPS") else None
+BACKUP_HOUR = int(os.environ.get("DUNEFOLD_BACKUP_HOUR", 2))
+BACKUPS_KEPT = int(os.environ.get("DUNEFOLD_BACKUPS_KEPT", 14))
+
 # Limits, each of which an installation may change.
 MODEL_FILE_LIMIT = int(os.environ.get("DUNEFOLD_MODEL_FILE_LIMIT", 500 * 1024 * 1024))  # bytes
 JOB_TIME_LIMIT = float(os.environ.get("DUNEFOLD_JOB_TIME_LIMIT", 1800))  # seconds

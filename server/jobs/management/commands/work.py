@@ -9,6 +9,7 @@ from django.core.management.base import BaseCommand
 from django.db import DatabaseError, connection
 from django_tasks_db.management.commands.db_worker import Worker as QueueWorker
 
+from server.common.backup_folder import back_up_nightly
 from server.common.pruning import prune
 from server.jobs.queue import queue_worker
 from server.jobs.runner import the_child, work_as
@@ -83,11 +84,13 @@ class Rounds:
 
 
 def _tidy_up() -> None:
-    """Put away what is old. What cannot be put away lies there till the next time; the work goes on."""
-    try:
-        prune()
-    except Exception:
-        log.exception("pruning failed")
+    """Make the backup of the night, and put away what is old. What cannot be done is tried the next time; the
+    work goes on."""
+    for task in (back_up_nightly, prune):
+        try:
+            task()
+        except Exception:
+            log.exception("%s failed", task.__name__)
 
 
 def _data_version() -> int:
