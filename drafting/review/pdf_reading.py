@@ -100,9 +100,11 @@ def _read(
         left["more"] += len(annotations) - len(taken)
         found.append(ReadSheet(sheet, _comments(taken, lies, left)))
     if strange and not found:
+        title = _plain(pdf.docinfo, "/Title", 80)
+        what = f"This PDF calls itself “{title}”, and no page of it" if title else "No page of this PDF"
         raise SheetError(
-            "No page of this PDF is a sheet that was issued or reviewed here. Choose the PDF that was "
-            "sent; a scan has no lettering by which it is known."
+            f"{what} is a sheet that was issued or reviewed here. Choose the PDF that was sent; a scan has "
+            "no lettering by which it is known."
         )
     return ReadFile(tuple(found), tuple(_notes(strange, left)))
 
@@ -335,6 +337,7 @@ _READERS: dict[str, Callable[[Any, Place], Iterator[AnyMark]]] = {
 
 
 def _plain(annotation: Any, key: str, limit: int) -> str:
+    """Words that a dictionary of the file has under a key; blank for none."""
     value = annotation.get(key)
     if not isinstance(value, pikepdf.String):
         return ""

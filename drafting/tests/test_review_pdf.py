@@ -204,7 +204,7 @@ class ReadingTests(PdfCase):
         self.assertEqual(len(ink.marks), 2)
         self.assert_near([square.marks[0].points[0]], [(51, 61)])
 
-    def test_answers_are_with_what_they_answer_and_windows_and_fields_are_none(self):
+    def test_answers_are_with_what_they_answer_and_windows_and_links_are_none(self):
         sheet = a_sheet()
         pdf = pikepdf.open(io.BytesIO(plotted(sheet)))
         rect = pikepdf.Array(list(box(50, 60, 6, 6)))
@@ -217,8 +217,8 @@ class ReadingTests(PdfCase):
         answer = note("It is 900", T="Kim", IRT=first)
         to_that = note("Then it is right", T="Oda", IRT=answer)
         lost = note("To nothing", IRT=note("not on the page"))
-        window, field = note("", "/Popup", Parent=first), note("x", "/Widget")
-        pdf.pages[0].Annots = pikepdf.Array([to_that, first, window, answer, lost, field])
+        window, link = note("", "/Popup", Parent=first), note("x", "/Link")
+        pdf.pages[0].Annots = pikepdf.Array([to_that, first, window, answer, lost, link])
         out = io.BytesIO()
         pdf.save(out)
         (found,) = self.read(out.getvalue(), sheet).sheets
@@ -240,8 +240,14 @@ class ReadingTests(PdfCase):
             self.read(out.getvalue(), sheet)
         with self.assertRaisesRegex(SheetError, "damaged, or no PDF"):
             self.read(b"not a pdf", sheet)
-        with self.assertRaisesRegex(SheetError, "No page of this PDF"):
-            self.read(commented(plotted(a_sheet("B-07", "Somewhere else"))), sheet)
+        other = [whole_page(a_sheet("B-07", "Somewhere else").display)]
+        for title, words in (
+            ("", "No page of this PDF"),
+            ("Quay house", "calls itself “Quay house”, and no page"),
+        ):
+            pdf = FORMATS["pdf"].write(other, SOURCES, FileInfo(title))
+            with self.assertRaisesRegex(SheetError, words):
+                self.read(commented(pdf), sheet)
         both = self.read(commented(plotted(sheet, a_sheet("B-07", "Elsewhere"))), sheet)
         self.assertEqual((len(both.sheets), both.notes), (1, ()))
         self.assertEqual(self.read(whole, sheet).sheets, ())

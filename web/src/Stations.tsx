@@ -5,7 +5,7 @@ import Button from "@mui/material/Button";
 import Snackbar from "@mui/material/Snackbar";
 import { lazy, Suspense, useEffect } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router-dom";
-import { useProject, useSession } from "./api/queries";
+import { useProject, useSession } from "./api/projects";
 import { Header } from "./components/Header";
 import { JumpTo } from "./components/JumpTo";
 import { CheckStation } from "./features/check/CheckStation";

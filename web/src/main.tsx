@@ -7,7 +7,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router-dom";
 import { App } from "./App";
-import { queryClient } from "./api/queries";
+import { queryClient } from "./api/queryClient";
 import { theme } from "./theme/theme";
 
 const root = document.getElementById("root");

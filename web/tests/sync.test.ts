@@ -15,7 +15,7 @@ vi.stubGlobal("sessionStorage", {
 });
 
 import { ApiError, type Viewport } from "../src/api/client";
-import { queryClient } from "../src/api/queries";
+import { queryClient } from "../src/api/queryClient";
 import { useNotices } from "../src/stores/notices";
 import { commit, step } from "../src/sync/commands";
 import { openHistory, useHistory } from "../src/sync/history";

@@ -6,7 +6,7 @@ import TextField from "@mui/material/TextField";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data } from "../api/client";
-import { useSession } from "../api/queries";
+import { useSession } from "../api/projects";
 import { notify, notifyError } from "../stores/notices";
 import { colours, ONE_LINE } from "../theme/theme";
 import { AccountSection } from "./AccountSection";

@@ -4,7 +4,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import { api, data, type Job } from "../api/client";
-import { isActive } from "../api/queries";
+import { isActive } from "../api/jobs";
 
 interface Props {
   job: Job;

@@ -1,7 +1,7 @@
 /** Small true pictures: of a sheet from its display list, of a view from its linework. */
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { DisplayList, View, Viewport } from "../api/client";
-import { useDisplay } from "../api/queries";
+import { useDisplay } from "../api/sheets";
 import { geometryOf, type Geometry } from "../canvas/geometry";
 import { letteringReady, paint } from "../canvas/paint";
 import { pictures } from "../canvas/pictures";

@@ -1,6 +1,6 @@
 /** What people of the project do about a comment. */
 import { api, data, type Comment, type CommentState } from "../api/client";
-import { queryClient } from "../api/queries";
+import { queryClient } from "../api/queryClient";
 import { commit } from "../sync/commands";
 import { afterWrites, changing } from "../sync/rows";
 

@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import type { Person } from "../api/client";
-import { useSession } from "../api/queries";
+import { useSession } from "../api/projects";
 import { usePresent } from "../stores/present";
 
 /** The pages that other people have open in the project. */

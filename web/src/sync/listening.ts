@@ -4,7 +4,8 @@
  */
 import { TAB, api, data, type Job, type Person } from "../api/client";
 import { setTold } from "../api/pace";
-import { isActive, queryClient } from "../api/queries";
+import { isActive } from "../api/jobs";
+import { queryClient } from "../api/queryClient";
 import { usePresent } from "../stores/present";
 import { receive, type Kind } from "./rows";
 import { staleBy } from "./topics";

@@ -1,6 +1,6 @@
 /** What one's role in a project allows, known before the server is asked. It decides all the same. */
 import type { Project } from "../api/client";
-import { queryClient } from "../api/queries";
+import { queryClient } from "../api/queryClient";
 import type { Step } from "./rows";
 
 export type Ability = "look" | "check" | "draw" | "sign" | "own";

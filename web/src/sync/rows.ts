@@ -27,7 +27,7 @@ import {
   type Viewport,
   type Waiver,
 } from "../api/client";
-import { queryClient } from "../api/queries";
+import { queryClient } from "../api/queryClient";
 import { whileWriting } from "../api/writing";
 import { notifyError, useNotices } from "../stores/notices";
 

@@ -1,7 +1,7 @@
 /** A set that has changed since it was checked is checked again by itself, some milliseconds later. */
 import { useEffect } from "react";
 import { api, data, type Checks } from "../api/client";
-import { queryClient } from "../api/queries";
+import { queryClient } from "../api/queryClient";
 import { notifyError } from "../stores/notices";
 import { afterWrites } from "./rows";
 

@@ -12,7 +12,7 @@ import {
   type ViewSpec,
 } from "../api/client";
 import { commit } from "./commands";
-import { queryClient } from "../api/queries";
+import { queryClient } from "../api/queryClient";
 import { changing, afterWrites, deleting, making, newId, upsert, refresh } from "./rows";
 import { notify, notifyError } from "../stores/notices";
 import { record } from "./history";

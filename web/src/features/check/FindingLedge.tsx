@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useNavigate } from "react-router-dom";
 import type { Finding, Sheet, Waiver } from "../../api/client";
-import { useRules } from "../../api/queries";
+import { useRules } from "../../api/checks";
 import { Group, Ledge } from "../../components/Ledge";
 import { LineForm } from "../../components/LineForm";
 import { useBoard } from "../../stores/board";

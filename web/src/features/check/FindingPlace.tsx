@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useMemo } from "react";
 import type { Finding, Sheet, Viewport } from "../../api/client";
-import { useDisplay } from "../../api/queries";
+import { useDisplay } from "../../api/sheets";
 import { SheetThumbnail } from "../../components/Thumbnail";
 import { colours } from "../../theme/theme";
 

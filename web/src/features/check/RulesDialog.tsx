@@ -5,7 +5,7 @@ import MenuItem from "@mui/material/MenuItem";
 import Select from "@mui/material/Select";
 import { useRef } from "react";
 import type { CheckRules, Finding, Rule } from "../../api/client";
-import { useCheckRules, useRules } from "../../api/queries";
+import { useCheckRules, useRules } from "../../api/checks";
 import { TitledDialog } from "../../components/TitledDialog";
 import { FigureField } from "../../components/FigureField";
 import { notify, notifyError } from "../../stores/notices";

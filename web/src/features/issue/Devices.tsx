@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQueryClient } from "@tanstack/react-query";
 import { api, data, type Device, type Print, type Project } from "../../api/client";
-import { useDevices, usePrints } from "../../api/queries";
+import { useDevices, usePrints } from "../../api/plots";
 import { colours } from "../../theme/theme";
 import { momentOf } from "../../components/moments";
 import { notifyError } from "../../stores/notices";

@@ -6,7 +6,8 @@ import { useState } from "react";
 import { Link } from "react-router-dom";
 import { dayOf } from "../../components/moments";
 import { api, data, type Issue, type IssuedRecipient } from "../../api/client";
-import { isActive, useRemake } from "../../api/queries";
+import { useRemake } from "../../api/issues";
+import { isActive } from "../../api/jobs";
 import { notify, notifyError } from "../../stores/notices";
 import { colours } from "../../theme/theme";
 

@@ -4,7 +4,7 @@ import Button from "@mui/material/Button";
 import { useMemo, useState } from "react";
 import { Link, NavLink, useParams } from "react-router-dom";
 import type { Project } from "../../api/client";
-import { useSheets } from "../../api/queries";
+import { useSheets } from "../../api/sheets";
 import { EmptyState } from "../../components/EmptyState";
 import { useWhereabouts } from "../../components/useWhereabouts";
 import { colours } from "../../theme/theme";

@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import type { DeviceKind, PlotSpec } from "../../api/client";
-import { usePenTables } from "../../api/queries";
+import { usePenTables } from "../../api/styles";
 import { ChoiceField } from "../../components/ChoiceField";
 import { ComboField } from "../../components/ComboField";
 import { choicesOf } from "../../components/choices";

@@ -5,7 +5,7 @@ import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
 import { useSearchParams } from "react-router-dom";
 import type { Issue, IssuedSheet, Project, Sheet } from "../../api/client";
-import { useIssues } from "../../api/queries";
+import { useIssues } from "../../api/issues";
 import { EmptyState } from "../../components/EmptyState";
 import { colours } from "../../theme/theme";
 import { IssueRecord } from "./IssueRecord";

@@ -2,7 +2,8 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { RevisionScheme } from "../../api/client";
-import { useIssueChoices, useRegister } from "../../api/queries";
+import { useIssueChoices } from "../../api/issues";
+import { useRegister } from "../../api/sheets";
 import { ChoiceField } from "../../components/ChoiceField";
 import { choicesOf } from "../../components/choices";
 import { FigureField } from "../../components/FigureField";

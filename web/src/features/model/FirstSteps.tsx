@@ -2,7 +2,10 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { Link } from "react-router-dom";
-import { useIssues, useJobs, useModelVersions, useSheets, useViewports } from "../../api/queries";
+import { useModelVersions } from "../../api/buildings";
+import { useIssues } from "../../api/issues";
+import { useJobs } from "../../api/jobs";
+import { useSheets, useViewports } from "../../api/sheets";
 import { Panel } from "../../components/Panel";
 import { Unseen } from "../../components/Unseen";
 import { useBoard } from "../../stores/board";

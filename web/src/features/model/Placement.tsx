@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data, type ModelVersion } from "../../api/client";
-import { isActive, useJobs } from "../../api/queries";
+import { isActive, useJobs } from "../../api/jobs";
 import { choicesOf } from "../../components/choices";
 import { TitledDialog } from "../../components/TitledDialog";
 import { ChoiceField } from "../../components/ChoiceField";

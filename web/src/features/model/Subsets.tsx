@@ -8,7 +8,7 @@ import OutlinedInput from "@mui/material/OutlinedInput";
 import { useState } from "react";
 import type { Subset } from "../../api/client";
 import { commit } from "../../sync/commands";
-import { useSubsets, useViews } from "../../api/queries";
+import { useSubsets, useViews } from "../../api/views";
 import { changing, deleting, making, newId, rows } from "../../sync/rows";
 import { colours } from "../../theme/theme";
 import type { SolidElement } from "./solid";

@@ -5,7 +5,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router-dom";
 import { api, data } from "../../api/client";
-import { useSession } from "../../api/queries";
+import { useSession } from "../../api/projects";
 import { Credentials, type Given } from "./Credentials";
 import { EntryPage } from "../../components/EntryPage";
 

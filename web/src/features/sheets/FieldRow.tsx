@@ -5,7 +5,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { Field, Sheet } from "../../api/client";
-import { useDerived } from "../../api/queries";
+import { useDerived } from "../../api/sheets";
 import { FigureField } from "../../components/FigureField";
 import { colours } from "../../theme/theme";
 import type { Edits } from "./sheetCommands";

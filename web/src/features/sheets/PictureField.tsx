@@ -1,7 +1,7 @@
 /** Which picture is shown: the office's logo, one of the project's, or another that is imported. */
 import { useRef } from "react";
 import { csrfToken, errorOf, type Picture } from "../../api/client";
-import { queryClient } from "../../api/queries";
+import { queryClient } from "../../api/queryClient";
 import { ChoiceField } from "../../components/ChoiceField";
 import { notifyError } from "../../stores/notices";
 

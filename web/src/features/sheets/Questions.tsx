@@ -1,6 +1,7 @@
 /** What the Sheets station asks in a dialog, one at a time. */
 import type { Annotation, Project, Viewport } from "../../api/client";
-import { useLadder, usePenParts, usePenTables, usePictures, useRegister } from "../../api/queries";
+import { useLadder, usePictures, useRegister } from "../../api/sheets";
+import { usePenParts, usePenTables } from "../../api/styles";
 import type { Point } from "../../canvas/geometry";
 import type { AnnotationEdits } from "./annotate/annotationCommands";
 import { AddSeveral, ChooseView, ToSheets } from "./Dialogs";

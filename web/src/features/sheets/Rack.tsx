@@ -4,7 +4,7 @@ import Button from "@mui/material/Button";
 import { useEffect, useRef, useState, type PointerEvent } from "react";
 import type { View } from "../../api/client";
 import { drag } from "../../canvas/drag";
-import { usePlacedOn } from "../../api/queries";
+import { usePlacedOn } from "../../api/sheets";
 import { StateMark } from "../../components/StateMark";
 import { colours } from "../../theme/theme";
 import { ViewThumbnail } from "../../components/Thumbnail";

@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { Revision, Sheet } from "../../api/client";
-import { useRevisionOffers } from "../../api/queries";
+import { useRevisionOffers } from "../../api/issues";
 import { FigureField } from "../../components/FigureField";
 import { PopUp } from "../../components/PopUp";
 import type { Edits } from "./sheetCommands";

@@ -4,7 +4,7 @@ import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import { useState } from "react";
 import type { Field, Project, Sheet, Template } from "../../api/client";
-import { useProject, useSession } from "../../api/queries";
+import { useProject, useSession } from "../../api/projects";
 import { ChoiceField } from "../../components/ChoiceField";
 import { ComboField } from "../../components/ComboField";
 import { choicesOf } from "../../components/choices";

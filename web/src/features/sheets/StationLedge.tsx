@@ -2,16 +2,9 @@
 import { useEffect } from "react";
 import { useNavigate } from "react-router-dom";
 import { api, data, type DisplayList, type Sheet, type Template, type Viewport } from "../../api/client";
-import {
-  useFields,
-  useJobs,
-  useLadder,
-  usePenTables,
-  usePictures,
-  usePlotSettings,
-  useRegister,
-  useTemplates,
-} from "../../api/queries";
+import { useJobs } from "../../api/jobs";
+import { useFields, useLadder, usePictures, useRegister, useTemplates } from "../../api/sheets";
+import { usePenTables, usePlotSettings } from "../../api/styles";
 import { useBoard } from "../../stores/board";
 import { notifyError } from "../../stores/notices";
 import { useAnnotating } from "../../stores/annotating";

@@ -2,7 +2,7 @@
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import type { ModelVersion, Shown, View, Viewport } from "../../api/client";
-import { useReceivedFiles } from "../../api/queries";
+import { useReceivedFiles } from "../../api/views";
 import { filling, fittedTo, type Extents, type Geometry } from "../../canvas/geometry";
 import { ChoiceField } from "../../components/ChoiceField";
 import { Buttons, Group, Rows } from "../../components/Ledge";

@@ -6,7 +6,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import type { Job, ModelVersion, Rung, View, Viewport } from "../../api/client";
-import { isActive } from "../../api/queries";
+import { isActive } from "../../api/jobs";
 import { geometryOf, type Geometry } from "../../canvas/geometry";
 import { ChoiceField } from "../../components/ChoiceField";
 import { ComboField } from "../../components/ComboField";

@@ -1,7 +1,7 @@
 /** How many findings each sheet has, but for those that are let stand; checked anew while one draws. */
 import { useMemo } from "react";
 import type { Severity } from "../../api/client";
-import { useChecks, useWaivers } from "../../api/queries";
+import { useChecks, useWaivers } from "../../api/checks";
 import { useCheckedAgain } from "../../sync/useCheckedAgain";
 
 export type FindingCounts = ReadonlyMap<string, Partial<Record<Severity, number>>>;

@@ -1,15 +1,10 @@
 /** The set of sheets and the one of them that is on the board, with what stands on it. */
 import { useCallback, useMemo } from "react";
 import type { View, Viewport } from "../../api/client";
-import {
-  useAnnotations,
-  useDisplay,
-  useModelVersions,
-  useSheets,
-  useTouchUps,
-  useViewports,
-  useViews,
-} from "../../api/queries";
+import { useAnnotations, useTouchUps } from "../../api/annotations";
+import { useModelVersions } from "../../api/buildings";
+import { useDisplay, useSheets, useViewports } from "../../api/sheets";
+import { useViews } from "../../api/views";
 import { geometryOf } from "../../canvas/geometry";
 import type { Placed } from "../../canvas/snapping";
 

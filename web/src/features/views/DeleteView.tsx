@@ -1,7 +1,7 @@
 /** Before a view goes: on which sheets it stands. */
 import Button from "@mui/material/Button";
 import type { View } from "../../api/client";
-import { usePlacedOn } from "../../api/queries";
+import { usePlacedOn } from "../../api/sheets";
 import { TitledDialog } from "../../components/TitledDialog";
 
 export function DeleteView({

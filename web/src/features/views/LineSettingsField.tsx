@@ -6,7 +6,7 @@ import { NameDialog } from "../../components/NameDialog";
 import { useState } from "react";
 import type { LineSettings, NamedLineSettings } from "../../api/client";
 import { commit } from "../../sync/commands";
-import { useLineSettings } from "../../api/queries";
+import { useLineSettings } from "../../api/views";
 import { deleting, making, newId } from "../../sync/rows";
 import { ChoiceField } from "../../components/ChoiceField";
 

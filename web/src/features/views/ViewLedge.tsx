@@ -4,7 +4,7 @@ import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import { useState } from "react";
 import type { ModelVersion, View, ViewSpec } from "../../api/client";
-import { useSubsets } from "../../api/queries";
+import { useSubsets } from "../../api/views";
 import { ChoiceField } from "../../components/ChoiceField";
 import { choicesOf } from "../../components/choices";
 import { HistoryDialog } from "../../components/HistoryDialog";

@@ -6,7 +6,7 @@ import Tooltip from "@mui/material/Tooltip";
 import { useState } from "react";
 import { Link } from "react-router-dom";
 import type { ModelVersion, View } from "../../api/client";
-import { usePlacedOn } from "../../api/queries";
+import { usePlacedOn } from "../../api/sheets";
 import { ChoiceField } from "../../components/ChoiceField";
 import { useContextMenu } from "../../components/useContextMenu";
 import { colours } from "../../theme/theme";

@@ -1,7 +1,8 @@
 /** Bringing a drawing from others in: sent, looked at in the background, and handed on when it is there. */
 import { useEffect, useRef, useState } from "react";
 import { api, csrfToken, data, errorOf, type Job, type ReceivedFile } from "../../api/client";
-import { queryClient, useJobs } from "../../api/queries";
+import { useJobs } from "../../api/jobs";
+import { queryClient } from "../../api/queryClient";
 import { notify, notifyError } from "../../stores/notices";
 
 const NOTHING: never[] = [];

@@ -5,7 +5,7 @@ import OutlinedInput from "@mui/material/OutlinedInput";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data, type Review } from "../../../api/client";
-import { isActive } from "../../../api/queries";
+import { isActive } from "../../../api/jobs";
 import { dayOf, momentOf } from "../../../components/moments";
 import { PlotProgress } from "../../../components/PlotProgress";
 import { notifyError } from "../../../stores/notices";

@@ -1,6 +1,6 @@
 /** Asking for reviews, and what becomes of their links. */
 import { api, data, type Comment, type Review } from "../../../api/client";
-import { queryClient } from "../../../api/queries";
+import { queryClient } from "../../../api/queryClient";
 import { isoDay } from "../../../components/moments";
 
 /** A link with its secret, which is told this once. */

@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import type { Annotation, NoteSpec, NumberedNoteSpec } from "../../../api/client";
-import { useListedNotes } from "../../../api/queries";
+import { useListedNotes } from "../../../api/annotations";
 import { ChoiceField } from "../../../components/ChoiceField";
 import { FigureField } from "../../../components/FigureField";
 import { Buttons, Group, Rows } from "../../../components/Ledge";

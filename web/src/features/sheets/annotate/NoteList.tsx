@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
 import type { ListedNote } from "../../../api/client";
-import { useListedNotes } from "../../../api/queries";
+import { useListedNotes } from "../../../api/annotations";
 import { FigureField } from "../../../components/FigureField";
 import { TitledDialog } from "../../../components/TitledDialog";
 import { useAnnotating } from "../../../stores/annotating";

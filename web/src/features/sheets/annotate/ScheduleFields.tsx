@@ -4,7 +4,7 @@ import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import { useState } from "react";
 import type { Annotation, ModelVersion, ScheduleSpec } from "../../../api/client";
-import { useElementSources } from "../../../api/queries";
+import { useElementSources } from "../../../api/buildings";
 import { ChoiceField } from "../../../components/ChoiceField";
 import { FigureField } from "../../../components/FigureField";
 import { Buttons, Group, Rows } from "../../../components/Ledge";

@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { AnnotationStyle, DimensionStyleSpec, TextStyleSpec } from "../../../api/client";
-import { useAnnotationStyles } from "../../../api/queries";
+import { useAnnotationStyles } from "../../../api/annotations";
 import { ChoiceField } from "../../../components/ChoiceField";
 import { ColourField } from "../../../components/ColourField";
 import { FigureField } from "../../../components/FigureField";

@@ -1,7 +1,8 @@
 /** Which symbol or picture it is, how large, how it lies, and what is left out of it. */
 import Box from "@mui/material/Box";
 import type { ImageSpec, SymbolPieceSpec } from "../../../api/client";
-import { usePictures, useSymbols } from "../../../api/queries";
+import { useSymbols } from "../../../api/annotations";
+import { usePictures } from "../../../api/sheets";
 import { ChoiceField } from "../../../components/ChoiceField";
 import { FigureField } from "../../../components/FigureField";
 import { Group, Rows } from "../../../components/Ledge";

@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useRef, useState } from "react";
 import { csrfToken, errorOf, type LibrarySymbol, type SymbolDrawing } from "../../../api/client";
-import { useSymbols } from "../../../api/queries";
+import { useSymbols } from "../../../api/annotations";
 import { FigureField } from "../../../components/FigureField";
 import { TitledDialog } from "../../../components/TitledDialog";
 import { ToggleButton } from "../../../components/ToggleButton";

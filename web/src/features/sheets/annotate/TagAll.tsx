@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data, type TagSpec, type Viewport } from "../../../api/client";
-import { useElementSources } from "../../../api/queries";
+import { useElementSources } from "../../../api/buildings";
 import type { AnnotationEdits } from "./annotationCommands";
 import { ForAllOf } from "./ForAllOf";
 import { classWords, TAG_WORDS } from "./pieceChoices";

@@ -1,7 +1,7 @@
 /** What a tag shows of its element, and what a cloud marks. */
 import Box from "@mui/material/Box";
 import type { CloudSpec, TagSpec } from "../../../api/client";
-import { useElementSources } from "../../../api/queries";
+import { useElementSources } from "../../../api/buildings";
 import { ChoiceField } from "../../../components/ChoiceField";
 import { FigureField } from "../../../components/FigureField";
 import { Group, Rows } from "../../../components/Ledge";

@@ -2,7 +2,9 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
-import { useElementSources, useListedNotes, usePictures, useSymbols } from "../../../api/queries";
+import { useListedNotes, useSymbols } from "../../../api/annotations";
+import { useElementSources } from "../../../api/buildings";
+import { usePictures } from "../../../api/sheets";
 import { ChoiceField } from "../../../components/ChoiceField";
 import { choicesOf } from "../../../components/choices";
 import { Buttons, Group, Rows } from "../../../components/Ledge";

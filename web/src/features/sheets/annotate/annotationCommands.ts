@@ -12,7 +12,7 @@ import {
   type Viewport,
 } from "../../../api/client";
 import { geometryOf, outlineOf } from "../../../canvas/geometry";
-import { queryClient } from "../../../api/queries";
+import { queryClient } from "../../../api/queryClient";
 import { notify } from "../../../stores/notices";
 import { select } from "../../../stores/selection";
 import { commit } from "../../../sync/commands";

@@ -1,6 +1,6 @@
 /** What the fields of a piece are given, whatever its kind. */
 import type { Annotation, AnnotationSpec } from "../../../api/client";
-import { useAnnotationStyles } from "../../../api/queries";
+import { useAnnotationStyles } from "../../../api/annotations";
 import type { AnnotationEdits } from "./annotationCommands";
 
 export type Of<S extends AnnotationSpec> = { piece: Annotation & { spec: S }; edits: AnnotationEdits };

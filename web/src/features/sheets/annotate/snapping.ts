@@ -1,6 +1,6 @@
 /** What a place on the board is attached to: the viewport that it is seen through, and what lies near. */
 import type { DisplayList, ModelVersion, Viewport } from "../../../api/client";
-import { queryClient } from "../../../api/queries";
+import { queryClient } from "../../../api/queryClient";
 import { geometryOf, holds, inView, outlineOf, type Point } from "../../../canvas/geometry";
 import { pictures } from "../../../canvas/pictures";
 import { referenceLines, snapToLines } from "../../../canvas/referenceLines";

@@ -2,7 +2,7 @@
 import Box from "@mui/material/Box";
 import { useEffect, useMemo, useState } from "react";
 import type { DisplayList, Sheet, Viewport } from "../../../api/client";
-import { useFields } from "../../../api/queries";
+import { useFields } from "../../../api/sheets";
 import {
   filling,
   geometryOf,

@@ -1,7 +1,7 @@
 /** The parts of a template, while it is edited on a sheet. */
 import Box from "@mui/material/Box";
 import type { DisplayList, Template } from "../../../api/client";
-import { useFields } from "../../../api/queries";
+import { useFields } from "../../../api/sheets";
 import type { Camera } from "../../../canvas/geometry";
 import { colours } from "../../../theme/theme";
 import type { TemplateEdits } from "../templateCommands";

@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useEffect, useMemo } from "react";
 import type { Comment, DisplayList, Sheet } from "../../../api/client";
-import { useComments } from "../../../api/queries";
+import { useComments } from "../../../api/reviews";
 import { mappedMark, movedPlace, pointsOf } from "../../../canvas/commentMarks";
 import { toScreen, type Camera } from "../../../canvas/geometry";
 import { CommentMarks } from "../../../components/CommentMarks";

@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useEffect, useMemo, type PointerEvent } from "react";
 import type { Scan, Sheet } from "../../../api/client";
-import { useScans } from "../../../api/queries";
+import { useScans } from "../../../api/reviews";
 import { toPaper, toScreen, type Camera, type Point } from "../../../canvas/geometry";
 import { byThree, onScan, onSheet, screenMatrix } from "../../../canvas/scans";
 import { useReviewing } from "../../../stores/reviewing";

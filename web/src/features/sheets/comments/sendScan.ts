@@ -1,6 +1,6 @@
 /** Sending a scan of a marked print; it lies under its sheet once it was read. */
 import { csrfToken, errorOf } from "../../../api/client";
-import { queryClient } from "../../../api/queries";
+import { queryClient } from "../../../api/queryClient";
 import { notify, notifyError } from "../../../stores/notices";
 
 /** Ask for a file, and send it. */

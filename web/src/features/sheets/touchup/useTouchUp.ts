@@ -8,7 +8,7 @@ import type {
   TouchUpChoice,
   Viewport,
 } from "../../../api/client";
-import { queryClient } from "../../../api/queries";
+import { queryClient } from "../../../api/queryClient";
 import { geometryOf, holds, inView, outlineOf, type Point } from "../../../canvas/geometry";
 import { pictures } from "../../../canvas/pictures";
 import { useBoard } from "../../../stores/board";
