@@ -15,7 +15,7 @@ from statistics import quantiles
 from typing import Any
 
 from bench.growth import repeated
-from bench.serving import serving
+from bench.serving import Serving
 
 VIEWPORTS, PIECES, DIMENSIONS, NOTES = 8, 60_000, 500, 200
 #: What is asked for, milliseconds.
@@ -240,8 +240,8 @@ def main() -> int:
             "DJANGO_ALLOW_ASYNC_UNSAFE": "true",
         }
         project, pieces = fill(folder)
-        with serving() as address:
-            found = measure(address, project)
+        with Serving() as server:
+            found = measure(server.address, project)
     print(
         f"A sheet with {VIEWPORTS} viewports, {pieces:,} pieces of line ({PIECES:,} are asked for), "
         f"{DIMENSIONS} dimensions and {NOTES} notes"

@@ -22,7 +22,8 @@ from typing import Any
 
 import httpx
 
-from bench.serving import serving
+from bench.people import session_of
+from bench.serving import Serving
 
 PEOPLE, SECONDS = 50, 120
 #: Between two things that somebody does; seconds.
@@ -161,8 +162,7 @@ def fill(people: int) -> tuple[str, list[str]]:
     import django
 
     django.setup()  # nothing of the server can be imported before
-    from django.contrib.auth import BACKEND_SESSION_KEY, HASH_SESSION_KEY, SESSION_KEY, get_user_model
-    from django.contrib.sessions.backends.db import SessionStore
+    from django.contrib.auth import get_user_model
 
     from server.projects.models import Project
 
@@ -173,12 +173,7 @@ def fill(people: int) -> tuple[str, list[str]]:
         user.set_unusable_password()
         user.save()
         project.members.add(user)
-        session = SessionStore()
-        session[SESSION_KEY] = str(user.pk)
-        session[BACKEND_SESSION_KEY] = "django.contrib.auth.backends.ModelBackend"
-        session[HASH_SESSION_KEY] = user.get_session_auth_hash()
-        session.create()
-        sessions.append(str(session.session_key))
+        sessions.append(session_of(user))
     return str(project.pk), sessions
 
 
@@ -202,8 +197,8 @@ def main() -> int:
         subprocess.run([sys.executable, "manage.py", "migrate", "--verbosity", "0"], check=True)
         subprocess.run([sys.executable, "-m", "demo.load"], check=True, stdout=subprocess.DEVNULL)
         project, sessions = fill(people)
-        with serving(workers=True) as address:
-            waits = asyncio.run(work_together(address, project, sessions, seconds))
+        with Serving(workers=True) as server:
+            waits = asyncio.run(work_together(server.address, project, sessions, seconds))
     print(f"{people} people on one project for {seconds} s on {os.cpu_count()} cores")
     for kind, wanted in WANTED.items():
         took = waits.took[kind]
