@@ -40,10 +40,11 @@ from drafting.received.reading import read_received, received_linework
 from drafting.render.backend import Sources
 from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page, whole_page
-from drafting.review.bcf_reading import ReadTopic, read_bcf
+from drafting.review.bcf_reading import read_bcf
 from drafting.review.before_after import cropped, pictured_now
-from drafting.review.pdf_reading import ReadFile, read_pdf
+from drafting.review.pdf_reading import read_pdf
 from drafting.review.preparing import Prepared, prepare
+from drafting.review.said import ReadFile, ReadTopic
 from drafting.review.scans import Scan, lay
 from drafting.schema import dump
 from drafting.shading.appearance import Appearance

@@ -5,7 +5,6 @@ from __future__ import annotations
 import re
 import zipfile
 from collections.abc import Iterator
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 from xml.etree.ElementTree import Element
@@ -15,19 +14,11 @@ from defusedxml import ElementTree as ET
 
 from drafting.errors import SheetError
 from drafting.progress import Progress, silent
-from drafting.review.said import MAX_NAME, MAX_TEXT, NO_NAME, SaidAnswer, SaidComment
+from drafting.review.said import MAX_NAME, MAX_TEXT, NO_NAME, ReadTopic, SaidAnswer, SaidComment
 
 #: As many topics are read, and as much of a file; bytes.
 MAX_TOPICS, MAX_XML, MAX_ALL = 5_000, 5_000_000, 500_000_000
 _MOMENT = re.compile(r"\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}(\.\d+)?(Z|[+-]\d{2}:\d{2})?")
-
-
-@dataclass(frozen=True)
-class ReadTopic:
-    """A topic as a comment, and the ids of the elements that it is about, the first foremost."""
-
-    said: SaidComment
-    elements: tuple[str, ...] = ()
 
 
 def read_bcf(source: Path, progress: Progress = silent) -> list[ReadTopic]:

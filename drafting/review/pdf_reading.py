@@ -6,7 +6,7 @@ import hashlib
 import math
 from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta, timezone
 from pathlib import Path
 from typing import Any
@@ -32,7 +32,7 @@ from drafting.review.marks import (
     parse_marks,
 )
 from drafting.review.recognising import Candidate, OnSheet, recognised
-from drafting.review.said import MAX_NAME, MAX_TEXT, NO_NAME, SaidAnswer, SaidComment
+from drafting.review.said import MAX_NAME, MAX_TEXT, NO_NAME, ReadFile, ReadSheet, SaidAnswer, SaidComment
 from drafting.schema import dump
 
 #: As many annotations and pages of a file are read.
@@ -43,22 +43,6 @@ _SIDES = 32
 _NOTHING = {"/Popup", "/Link", "/Widget", "/TrapNet", "/PrinterMark"}
 
 Place = Callable[[float, float], Point]
-
-
-@dataclass(frozen=True)
-class ReadSheet:
-    """What is said of one of the sheets that were given, by its number among them."""
-
-    sheet: int
-    comments: tuple[SaidComment, ...]
-
-
-@dataclass(frozen=True)
-class ReadFile:
-    """What a file says, and sentences about what was left out of it."""
-
-    sheets: tuple[ReadSheet, ...]
-    notes: tuple[str, ...] = field(default_factory=tuple)
 
 
 def read_pdf(source: Path, sheets: Sequence[FrozenSheet], progress: Progress = silent) -> ReadFile:

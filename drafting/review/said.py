@@ -51,3 +51,27 @@ class SaidComment:
     def standing(self) -> str:
         """How it stands, in words."""
         return f"{STATES[self.state]} in {self.done_in}" if self.done_in else STATES[self.state]
+
+
+@dataclass(frozen=True)
+class ReadSheet:
+    """What is said of one of the sheets that were given, by its number among them."""
+
+    sheet: int
+    comments: tuple[SaidComment, ...]
+
+
+@dataclass(frozen=True)
+class ReadFile:
+    """What a file says, and sentences about what was left out of it."""
+
+    sheets: tuple[ReadSheet, ...]
+    notes: tuple[str, ...] = field(default_factory=tuple)
+
+
+@dataclass(frozen=True)
+class ReadTopic:
+    """A topic as a comment, and the ids of the elements that it is about, the first foremost."""
+
+    said: SaidComment
+    elements: tuple[str, ...] = ()

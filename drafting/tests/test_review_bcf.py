@@ -5,10 +5,10 @@ import io
 import tempfile
 import zipfile
 from pathlib import Path
+from unittest import TestCase
 
 import numpy as np
 import xmlschema
-from django.test import SimpleTestCase
 
 from drafting.building.model import Axes
 from drafting.errors import SheetError
@@ -36,7 +36,7 @@ def said(**more):
     return SaidComment(**{**given, **more})
 
 
-class BcfCase(SimpleTestCase):
+class BcfCase(TestCase):
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)

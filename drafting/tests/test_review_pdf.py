@@ -4,10 +4,10 @@ import io
 import math
 import tempfile
 from pathlib import Path
+from unittest import TestCase
 
 import pikepdf
 import pypdf
-from django.test import SimpleTestCase
 from pypdf import annotations as notes
 
 from drafting.errors import SheetError
@@ -60,7 +60,7 @@ def plotted(*sheets):
     return FORMATS["pdf"].write([whole_page(sheet.display) for sheet in sheets], SOURCES, FileInfo())
 
 
-class PdfCase(SimpleTestCase):
+class PdfCase(TestCase):
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)

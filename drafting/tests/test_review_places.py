@@ -6,10 +6,10 @@ import math
 import tempfile
 import zipfile
 from pathlib import Path
+from unittest import TestCase
 
 import numpy as np
 import pypdfium2
-from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from PIL import Image
@@ -57,7 +57,7 @@ def places(*drawings, view=SOUTH, scene=SCENE):
     return Places.from_bytes(whole.to_bytes())
 
 
-class PlaceTests(SimpleTestCase):
+class PlaceTests(TestCase):
     def test_a_place_of_an_elevation_knows_what_is_nearest_there_and_where(self):
         item = window()
         known, on = places(item), sheet(item)
@@ -136,7 +136,7 @@ class PlaceTests(SimpleTestCase):
                 parse_marks(marks)
 
 
-class TileTests(SimpleTestCase):
+class TileTests(TestCase):
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
@@ -188,7 +188,7 @@ class TileTests(SimpleTestCase):
         self.assertLess(near.min(), 80)
 
 
-class SummaryTests(SimpleTestCase):
+class SummaryTests(TestCase):
     def test_a_long_summary_goes_on_from_page_to_page_with_all_that_was_said(self):
         said = [
             SaidComment(

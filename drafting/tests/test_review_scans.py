@@ -2,10 +2,10 @@
 
 import tempfile
 from pathlib import Path
+from unittest import TestCase
 
 import numpy as np
 import pypdfium2
-from django.test import SimpleTestCase
 from PIL import Image, ImageDraw, ImageFilter
 
 from drafting.errors import SheetError
@@ -34,7 +34,7 @@ def a_sheet():
     return DisplayList(WIDTH, HEIGHT, tuple(items))
 
 
-class ScanTests(SimpleTestCase):
+class ScanTests(TestCase):
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)

@@ -14,10 +14,8 @@ from django.db import transaction
 from django.utils import timezone
 
 from drafting.errors import SheetError
-from drafting.review.bcf_reading import ReadTopic
 from drafting.review.marks import place_of
-from drafting.review.pdf_reading import ReadFile
-from drafting.review.said import SaidComment
+from drafting.review.said import ReadFile, ReadTopic, SaidComment
 from drafting.schema import dump
 from server.common import storage
 from server.issues.models import IssuedSheet
