@@ -181,7 +181,9 @@ class RoleTests(ApiCase):
         given = {"project": self.project}
         for path, body in (
             ("sheets/", given), ("views/standard/", given), ("recipients/", {**given, "spec": {"name": "x"}}),
-            (f"views/{self.view['id']}/draw/", None), ("views/bring-up-to-date/", given),
+            (f"views/{self.view['id']}/draw/", None),
+            ("views/change-settings/", {"views": [self.view["id"]], "line_settings": {"hidden": True}}),
+             ("views/bring-up-to-date/", given),
             (f"sheets/{self.sheet['id']}/arrange/", {"views": [self.view["id"]]}),
             ("issues/", {**given, "name": "x", "date": "2031-01-01", "sheets": [], "recipients": []}),
             ("reviews/", {**given, "name": "x", "until": "2099-01-01T00:00:00Z"}),

@@ -93,6 +93,8 @@ class ViewViewSet(RowViewSet):
         views = list(self.get_queryset().filter(pk__in=given["views"]))
         if len(views) != len(set(given["views"])):
             raise Http404
+        for view in views:
+            self.check_object_permissions(request, view)
         changed = services.change_settings(views, given.get("line_settings", {}), given.get("shown", {}))
         return Response(self._data(changed))
 
