@@ -65,7 +65,7 @@ def say(project: Project, user: AbstractBaseUser) -> None:
             continue
         x, y = row.x + place[0] * row.width, row.y + place[1] * row.height
         comment = commenting.comment_on(
-            commenting.Lookout.reviewed(reviewed), [_mark(mark, x, y)], text, author, Comment.Origin.LINK
+            commenting.PastSheet.reviewed(reviewed), [_mark(mark, x, y)], text, author, Comment.Origin.LINK
         )
         if answer:
             commenting.answer(comment, answer, user.get_username(), user=user, state=state)

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-import re
+import hashlib
+import uuid
 import zipfile
 from collections.abc import Iterator
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 from xml.etree.ElementTree import Element
@@ -18,7 +20,6 @@ from drafting.review.said import MAX_NAME, MAX_TEXT, NO_NAME, ReadTopic, SaidAns
 
 #: As many topics are read, and as much of a file; bytes.
 MAX_TOPICS, MAX_XML, MAX_ALL = 5_000, 5_000_000, 500_000_000
-_MOMENT = re.compile(r"\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}(\.\d+)?(Z|[+-]\d{2}:\d{2})?")
 
 
 def read_bcf(source: Path, progress: Progress = silent) -> list[ReadTopic]:
@@ -75,14 +76,12 @@ def _said(root: Element, topic: Element) -> SaidComment:
     title, description = _text(topic, "Title"), _text(topic, "Description")
     text = description if description.startswith(title) else f"{title}\n{description}".strip()
     answers = [
-        SaidAnswer(
-            str(each.get("Guid")), _author(each, "Author"), _moment(each, "Date"), _text(each, "Comment")
-        )
+        SaidAnswer(_key(each), _author(each, "Author"), _moment(each, "Date"), _text(each, "Comment"))
         for each in root.iter("Comment")
         if each.get("Guid") and _text(each, "Comment")
     ]
     return SaidComment(
-        str(topic.get("Guid")).lower(),
+        _key(topic),
         _author(topic, "CreationAuthor"),
         _moment(topic, "CreationDate"),
         text[:MAX_TEXT],
@@ -101,7 +100,19 @@ def _author(parent: Element, name: str) -> str:
 
 def _moment(parent: Element, name: str) -> str:
     words = _text(parent, name)
-    return words.replace("Z", "+00:00") if _MOMENT.fullmatch(words) else ""
+    try:
+        return datetime.fromisoformat(words).isoformat()
+    except ValueError:
+        return ""
+
+
+def _key(element: Element) -> str:
+    """By what a topic or a comment is known: its Guid, and a hash of what calls itself so and is none."""
+    given = str(element.get("Guid"))
+    try:
+        return str(uuid.UUID(given))
+    except ValueError:
+        return hashlib.sha256(given.encode()).hexdigest()
 
 
 def _elements(archive: zipfile.ZipFile, root: Element, folder: str, names: set[str]) -> Iterator[str]:

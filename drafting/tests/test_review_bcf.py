@@ -130,6 +130,12 @@ class ReadingTests(BcfCase):
         self.assertEqual([a.text for a in topic.said.answers], ["Moved."])
         self.assertEqual((topic.elements, topic.said.made), ((WALL,), "2031-05-04T10:20:30+00:00"))
 
+    def test_ids_and_dates_that_are_none_harm_nothing(self):
+        markup = f"""<Markup><Topic Guid="{"x" * 500}"><Title>T</Title>
+            <CreationDate>2031-13-45T99:99:99Z</CreationDate></Topic></Markup>"""
+        (topic,) = self.read(bcf(**{"x/markup.bcf": markup}))
+        self.assertEqual((len(topic.said.key), topic.said.made, topic.said.author), (64, "", "Not named"))
+
     def test_what_is_no_bcf_is_refused_by_name(self):
         bomb = "<!DOCTYPE x [<!ENTITY a 'aaaaaaaaaa'><!ENTITY b '&a;&a;&a;&a;'>]><Markup>&b;</Markup>"
         for data, words in (

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from django.db.models import QuerySet
 from django.http import FileResponse, HttpResponse
-from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import mixins, status, viewsets
@@ -46,9 +45,8 @@ from server.issues.serializers import (
     RevisionRequestSerializer,
 )
 from server.jobs.apart import run_apart
-from server.projects.models import Project
 from server.projects.rows import ProjectRows, RowKind, listed_by_project, row_viewset
-from server.projects.serializers import OfOneProjectSerializer
+from server.projects.serializers import project_asked_for
 
 RECIPIENTS = RowKind(RecipientSerializer, services.recipient_service, Recipient.objects.all)
 
@@ -258,9 +256,7 @@ class RegisterOfIssuesView(APIView):
     )
     def get(self, request: Request) -> HttpResponse:
         """All sheets by all issues, printed or as a workbook."""
-        given = OfOneProjectSerializer(data=request.query_params, context={"request": request})
-        given.is_valid(raise_exception=True)
-        project = get_object_or_404(Project.of(request.user), pk=given.validated_data["project"].pk)
+        project = project_asked_for(request)
         form = "xlsx" if request.query_params.get("form") == "xlsx" else "pdf"
         register = records.register_of_issues(project)
         data = run_apart(f"drafting.issuing.register:register_{form}", register)

@@ -8,6 +8,7 @@ from django.db.models import QuerySet
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
+from rest_framework.request import Request
 
 from server.common.serializers import RowSerializer
 from server.projects.models import Invitation, Membership, Project
@@ -110,6 +111,18 @@ class OwnProjectField(serializers.PrimaryKeyRelatedField[Project]):
 
 class OfOneProjectSerializer(serializers.Serializer[Any]):
     project = OwnProjectField()
+
+
+def project_asked_for(request: Request) -> Project:
+    """The project that `?project=` names, one's own.
+
+    Raises:
+        ValidationError: it names none.
+    """
+    given = OfOneProjectSerializer(data=request.query_params, context={"request": request})
+    given.is_valid(raise_exception=True)
+    project: Project = given.validated_data["project"]
+    return project
 
 
 class NamedRowSerializer(RowSerializer):

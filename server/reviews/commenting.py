@@ -63,8 +63,8 @@ def places_of(file: str) -> Places:
 
 
 @dataclass(frozen=True)
-class Lookout:
-    """A sheet as somebody looked at it, and what it was called.
+class PastSheet:
+    """A sheet as it was reviewed or issued, and what it was called.
 
     Attributes:
         state, places: the hashes of the frozen sheet and of what is seen where; the second is blank where it
@@ -82,21 +82,21 @@ class Lookout:
     of: ReviewSheet | None = None
 
     @classmethod
-    def reviewed(cls, row: ReviewSheet) -> Lookout:
+    def reviewed(cls, row: ReviewSheet) -> PastSheet:
         """As it was reviewed."""
         return cls(row.review.project, row.state, row.places, row.sheet, row.number, row.revision, row)
 
     @classmethod
-    def issued(cls, row: IssuedSheet) -> Lookout:
+    def issued(cls, row: IssuedSheet) -> PastSheet:
         """As it was issued."""
         return cls(row.issue.project, row.state, "", row.sheet, row.number, row.revision)
 
 
-def located(lookout: Lookout, given: Any) -> tuple[tuple[AnyMark, ...], dict[str, Any]]:
+def located(past: PastSheet, given: Any) -> tuple[tuple[AnyMark, ...], dict[str, Any]]:
     """Marks with their true lengths, and what lies at their place: the fields of a comment that say so."""
     marks = parse_marks(given)
-    sheet = frozen_sheet(lookout.state)
-    places = places_of(lookout.places) if lookout.places else None
+    sheet = frozen_sheet(past.state)
+    places = places_of(past.places) if past.places else None
     marks = tuple(measured(sheet, places.eyes if places else {}, mark) for mark in marks)
     at = place_of(marks)
     if at is None:
@@ -117,25 +117,25 @@ def located(lookout: Lookout, given: Any) -> tuple[tuple[AnyMark, ...], dict[str
     }
 
 
-def comment_on(lookout: Lookout, marks: Any, text: str, author: str, origin: str, **more: Any) -> Comment:
+def comment_on(past: PastSheet, marks: Any, text: str, author: str, origin: str, **more: Any) -> Comment:
     """Keep what somebody says of a sheet as it was looked at.
 
     Raises:
-        SheetError: a mark is none.
-        ValidationError: nothing is said and nothing marked, or the project has very many comments.
+        SheetError: a mark is none, or the project has very many comments.
+        ValidationError: nothing is said and nothing marked.
     """
-    kept, where = located(lookout, marks)
+    kept, where = located(past, marks)
     if not text.strip() and not kept:
         raise ValidationError({"text": "Say something, or draw on the sheet."})
     about = {
-        "reviewed": lookout.of,
-        "sheet": lookout.sheet,
-        "sheet_number": lookout.number,
-        "revision": lookout.revision,
+        "reviewed": past.of,
+        "sheet": past.sheet,
+        "sheet_number": past.number,
+        "revision": past.revision,
         "marks": [dump(mark) for mark in kept],
         **where,
     }
-    return keep(lookout.project, {**about, **more}, text, author, origin)
+    return keep(past.project, {**about, **more}, text, author, origin)
 
 
 @transaction.atomic
@@ -143,11 +143,11 @@ def keep(project: Project, about: Mapping[str, Any], text: str, author: str, ori
     """A comment under the next number of its project.
 
     Raises:
-        ValidationError: there are very many.
+        SheetError: there are very many.
     """
     last = Comment.objects.filter(project=project).aggregate(last=Max("number"))["last"] or 0
     if last >= MAX_COMMENTS:
-        raise ValidationError(f"This project has {MAX_COMMENTS} comments, and takes no more.")
+        raise SheetError(f"This project has {MAX_COMMENTS} comments, and takes no more.")
     return Comment.objects.create(
         project=project, number=last + 1, text=text.strip(), author=author, origin=origin, **about
     )

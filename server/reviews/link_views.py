@@ -23,6 +23,7 @@ from drafting.sheets.picture import MAX_BYTES
 from server.common import storage
 from server.common.problems import Unreadable
 from server.common.responses import YEAR, stored_file
+from server.common.serializers import given_by
 from server.jobs.child import ChildProcessFailed
 from server.reviews import commenting, links
 from server.reviews.models import Comment, CommentPicture, LinkUse, ReviewLink, ReviewSheet
@@ -81,9 +82,8 @@ class ReviewedView(LinkView):
     def post(self, request: Request, secret: str) -> Response:
         """Give the word that it asks for."""
         link = links.found(secret)
-        given = WordSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        links.enter(request, link, given.validated_data["word"])
+        given = given_by(WordSerializer, request)
+        links.enter(request, link, given["word"])
         return Response(status=status.HTTP_204_NO_CONTENT)
 
 
@@ -123,14 +123,12 @@ class SaidView(LinkView):
     def post(self, request: Request, secret: str) -> Response:
         """Comment on a sheet."""
         link = links.entered(request, secret)
-        given = SayingSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        said = given.validated_data
-        author = _author(link, said["author"])
-        reviewed = get_object_or_404(link.review.sheets, pk=said["sheet"])
-        lookout = commenting.Lookout.reviewed(reviewed)
+        given = given_by(SayingSerializer, request)
+        author = _author(link, given["author"])
+        reviewed = get_object_or_404(link.review.sheets, pk=given["sheet"])
+        past = commenting.PastSheet.reviewed(reviewed)
         made = commenting.comment_on(
-            lookout, said["marks"], said["text"], author, Comment.Origin.LINK, link=link
+            past, given["marks"], given["text"], author, Comment.Origin.LINK, link=link
         )
         links.note(request, link, LinkUse.Kind.COMMENTED, author)
         return Response(SaidSerializer(_comments(link).get(pk=made.pk)).data, status.HTTP_201_CREATED)
@@ -141,11 +139,10 @@ class AnsweringView(LinkView):
     def post(self, request: Request, secret: str, comment: str) -> Response:
         """Answer a comment of the review."""
         link = links.entered(request, secret)
-        given = AnsweringSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
+        given = given_by(AnsweringSerializer, request)
         row = get_object_or_404(_comments(link), pk=comment)
-        author = _author(link, given.validated_data["author"])
-        commenting.answer(row, given.validated_data["text"], author)
+        author = _author(link, given["author"])
+        commenting.answer(row, given["text"], author)
         links.note(request, link, LinkUse.Kind.ANSWERED, author)
         return Response(SaidSerializer(_comments(link).get(pk=row.pk)).data, status.HTTP_201_CREATED)
 
@@ -159,9 +156,8 @@ class CommentPicturesView(LinkView):
         link = links.entered(request, secret)
         row = get_object_or_404(_comments(link), pk=comment, link=link)
         _refuse_large(request)
-        given = PictureUploadSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        sent = given.validated_data["file"]
+        given = given_by(PictureUploadSerializer, request)
+        sent = given["file"]
         try:
             made = commenting.add_picture(row, sent.read(), sent.name)
         except ChildProcessFailed as error:

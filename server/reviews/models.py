@@ -49,11 +49,6 @@ class Review(VersionedModel):
     def __str__(self) -> str:
         return self.name
 
-    @property
-    def is_open(self) -> bool:
-        """Whether its links lead anywhere."""
-        return bool(self.pdf) and not self.withdrawn and self.until > timezone.now()
-
 
 class ReviewSheet(UuidModel):
     """A sheet as it is reviewed.
@@ -157,7 +152,6 @@ class Comment(VersionedModel):
 
     class Origin(models.TextChoices):
         LINK = "link"
-        PROJECT = "project"
         PDF = "pdf"
         BCF = "bcf"
 
@@ -277,14 +271,13 @@ class CommentFile(models.Model):
     """A file with comments that is read in the background, and what came of it.
 
     Attributes:
-        found: new, known and lost comments, and sentences about what was odd.
+        found: how many comments were `made` and `known`, and `notes` about what was odd.
     """
 
     job = models.OneToOneField(Job, models.CASCADE, primary_key=True, related_name="comment_file")
     name = models.CharField(max_length=200)
     source = models.CharField(max_length=64)
     form = models.CharField(max_length=4, choices=[("pdf", "pdf"), ("bcf", "bcf")])
-    ordered_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True, related_name="+")
     found: Any = models.JSONField(default=dict)
 
     def __str__(self) -> str:

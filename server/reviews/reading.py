@@ -24,7 +24,7 @@ from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
 from server.reviews import commenting
-from server.reviews.commenting import Lookout
+from server.reviews.commenting import PastSheet
 from server.reviews.models import Answer, Comment, CommentFile, ReviewSheet
 
 #: A file of more is refused; bytes.
@@ -33,13 +33,15 @@ MAX_FILE = 200_000_000
 ZIP_MARK = b"PK\x03\x04"
 #: Of a topic's elements, so many are looked for.
 MAX_ELEMENTS = 20
+#: Nobody has commented a PDF or a model before.
+EARLIEST = 1980
 #: So many of the latest sheets may be those of a PDF.
 MAX_SHEETS = 400
 #: What was said by the same person in the same words so near is the same; paper mm.
 SAME_PLACE = 0.6
 
 
-def order_reading(project: Project, user: Any, name: str, size: int, chunks: Iterable[bytes]) -> CommentFile:
+def order_reading(project: Project, name: str, size: int, chunks: Iterable[bytes]) -> CommentFile:
     """Have the comments of a file read, in the background.
 
     Raises:
@@ -56,18 +58,20 @@ def order_reading(project: Project, user: Any, name: str, size: int, chunks: Ite
     source = storage.store(path)
     with transaction.atomic():
         job = jobs.start(project, Job.Kind.COMMENTS, name, str(project.pk), long=True)
-        return CommentFile.objects.create(job=job, name=name[:200], source=source, form=form, ordered_by=user)
+        return CommentFile.objects.create(job=job, name=name[:200], source=source, form=form)
 
 
-def _lookouts(project: Project) -> list[Lookout]:
+def _past_sheets(project: Project) -> list[PastSheet]:
     """The sheets that a PDF may show, as they were reviewed or issued, the latest first."""
     reviewed = ReviewSheet.objects.filter(review__project=project).exclude(tiles="")
     issued = IssuedSheet.objects.filter(issue__project=project).select_related("issue", "sheet")
-    found = [(row.review.asked, Lookout.reviewed(row)) for row in reviewed.select_related("review", "sheet")]
-    states = {lookout.state for _, lookout in found}
-    found += [(row.issue.issued, Lookout.issued(row)) for row in issued if row.state not in states]
+    found = [
+        (row.review.asked, PastSheet.reviewed(row)) for row in reviewed.select_related("review", "sheet")
+    ]
+    states = {past.state for _, past in found}
+    found += [(row.issue.issued, PastSheet.issued(row)) for row in issued if row.state not in states]
     latest = sorted(found, key=lambda each: each[0], reverse=True)[:MAX_SHEETS]
-    return [lookout for _, lookout in latest]
+    return [past for _, past in latest]
 
 
 def read(job: Job, work: Work) -> None:
@@ -80,33 +84,33 @@ def read(job: Job, work: Work) -> None:
 
 
 def _read_pdf(project: Project, source: Path, work: Work) -> tuple[int, int, list[str]]:
-    lookouts = _lookouts(project)
-    if not lookouts:
+    sheets = _past_sheets(project)
+    if not sheets:
         raise SheetError("Nothing was issued or reviewed yet, so there is no sheet that this PDF could show.")
-    states = [storage.path_of(each.state) for each in lookouts]
+    states = [storage.path_of(each.state) for each in sheets]
     found: ReadFile = work.run("read_comments", source, states)
     made = known = 0
     notes = list(found.notes)
     with transaction.atomic():
         for page in found.sheets:
-            lookout = lookouts[page.sheet]
-            notes += _older(lookout, notes)
+            past = sheets[page.sheet]
+            notes += _older(past, notes)
             for said in page.comments:
-                new = _keep(project, lookout, said)
+                new = _keep(project, past, said)
                 made, known = made + new, known + (not new)
     return made, known, notes
 
 
 def _read_topics(project: Project, source: Path, work: Work) -> tuple[int, int, list[str]]:
     topics: list[ReadTopic] = work.run("read_topics", source)
-    lookouts = [each for each in _lookouts(project) if each.places]
+    sheets = [each for each in _past_sheets(project) if each.places]
     made = known = unplaced = 0
     with transaction.atomic():
         for topic in topics:
             found = _by_key(project, topic.said.key)
             if found is None:
                 made += 1
-                found, placed = _keep_topic(project, lookouts, topic)
+                found, placed = _keep_topic(project, sheets, topic)
                 unplaced += not placed
             else:
                 known += 1
@@ -116,41 +120,39 @@ def _read_topics(project: Project, source: Path, work: Work) -> tuple[int, int, 
     return made, known, [words] if unplaced else []
 
 
-def _keep_topic(project: Project, lookouts: Sequence[Lookout], topic: ReadTopic) -> tuple[Comment, bool]:
+def _keep_topic(project: Project, sheets: Sequence[PastSheet], topic: ReadTopic) -> tuple[Comment, bool]:
     """Keep a topic: on the latest sheet that shows its element, where there is one; and whether there is."""
     said = topic.said
     more: dict[str, Any] = {"source": said.key, "made": _when(said.made), "assigned": said.assigned}
     for element in topic.elements[:MAX_ELEMENTS]:
-        for lookout in lookouts:
-            shown = commenting.places_of(lookout.places).showing(element)
+        for past in sheets:
+            shown = commenting.places_of(past.places).showing(element)
             if shown is not None:
                 marks = [{"kind": "point", "at": list(shown[1])}]
-                kept = commenting.comment_on(
-                    lookout, marks, said.text, said.author, Comment.Origin.BCF, **more
-                )
+                kept = commenting.comment_on(past, marks, said.text, said.author, Comment.Origin.BCF, **more)
                 return kept, True
     more["element"] = {"id": topic.elements[0]} if topic.elements else {}
     return commenting.keep(project, more, said.text, said.author, Comment.Origin.BCF), False
 
 
-def _older(lookout: Lookout, told: list[str]) -> list[str]:
+def _older(past: PastSheet, told: list[str]) -> list[str]:
     """A sentence about a PDF of an earlier revision."""
-    sheet = lookout.sheet
+    sheet = past.sheet
     if sheet is None:
-        words = f"{lookout.number} is no more. What is said of it is in the list alone."
-    elif sheet.revision != lookout.revision:
-        before, now = lookout.revision or "none yet", sheet.revision or "none yet"
-        words = f"{lookout.number} is commented in revision {before}; it is {now} now."
+        words = f"{past.number} is no more. What is said of it is in the list alone."
+    elif sheet.revision != past.revision:
+        before, now = past.revision or "none yet", sheet.revision or "none yet"
+        words = f"{past.number} is commented in revision {before}; it is {now} now."
     else:
         return []
     return [] if words in told else [words]
 
 
-def _keep(project: Project, lookout: Lookout, said: SaidComment) -> bool:
+def _keep(project: Project, past: PastSheet, said: SaidComment) -> bool:
     """Keep a comment with its answers; whether it is new."""
-    known = _known(project, lookout, said)
+    known = _known(project, past, said)
     comment = known or commenting.comment_on(
-        lookout,
+        past,
         [dump(mark) for mark in said.marks],
         said.text,
         said.author,
@@ -165,7 +167,8 @@ def _keep(project: Project, lookout: Lookout, said: SaidComment) -> bool:
 def _keep_answers(comment: Comment, said: SaidComment) -> None:
     """Keep those answers that are new."""
     for answer in said.answers:
-        there = comment.answers.filter(source=answer.key).exists() or _is_own(answer.key)
+        own = comment.answers.filter(pk=answer.key).exists() if _is_id(answer.key) else False
+        there = own or comment.answers.filter(source=answer.key).exists()
         same = comment.answers.filter(author=answer.author, text=answer.text).exists()
         if not there and not same:
             Answer.objects.create(
@@ -177,26 +180,22 @@ def _keep_answers(comment: Comment, said: SaidComment) -> None:
             )
 
 
-def _is_own(key: str) -> bool:
-    """Whether it is known by the id of an answer here."""
-    return _is_id(key) and Answer.objects.filter(pk=key).exists()
-
-
 def _is_id(key: str) -> bool:
+    """Whether it may be the id of a row."""
     try:
         return str(uuid.UUID(key)) == key
     except ValueError:
         return False
 
 
-def _known(project: Project, lookout: Lookout, said: SaidComment) -> Comment | None:
+def _known(project: Project, past: PastSheet, said: SaidComment) -> Comment | None:
     """The comment that this is again: by what it is known, or who says the same at the same place."""
     found = _by_key(project, said.key)
     if found is not None:
         return found
     at = place_of(said.marks)
     rows = Comment.objects.filter(project=project)
-    for row in rows.filter(author=said.author, text=said.text, sheet_number=lookout.number):
+    for row in rows.filter(author=said.author, text=said.text, sheet_number=past.number):
         other = place_of(row.marks_as_core)
         if at and other and math.dist(at, other) < SAME_PLACE:
             return row
@@ -211,10 +210,10 @@ def _by_key(project: Project, key: str) -> Comment | None:
 
 
 def _when(moment: str) -> datetime:
-    """When something was said; now where that is not known, or has not come yet."""
+    """When something was said; now where that is not known, has not come yet, or cannot be."""
     now = timezone.now()
     if not moment:
         return now
     at = datetime.fromisoformat(moment)
     at = timezone.make_aware(at) if timezone.is_naive(at) else at
-    return min(at, now)
+    return min(at, now) if at.year >= EARLIEST else now

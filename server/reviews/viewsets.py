@@ -24,7 +24,7 @@ from server.common.serializers import given_by
 from server.jobs.apart import run_apart
 from server.projects.roles import ability_for, require
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project
-from server.projects.serializers import OfOneProjectSerializer
+from server.projects.serializers import project_asked_for
 from server.reviews import asking, commenting, picturing, reading, scanning, writing
 from server.reviews.models import (
     Comment,
@@ -199,9 +199,7 @@ class CommentSummaryView(APIView):
     )
     def get(self, request: Request) -> HttpResponse:
         """All that was said of the sheets and answered, printed or as a workbook."""
-        given = OfOneProjectSerializer(data=request.query_params, context={"request": request})
-        given.is_valid(raise_exception=True)
-        project = given.validated_data["project"]
+        project = project_asked_for(request)
         form = "xlsx" if request.query_params.get("form") == "xlsx" else "pdf"
         data = run_apart(f"drafting.review.summary:summary_{form}", writing.summary_of(project))
         return made_file(data, f"Comments {project.number} {project.name}", form)
@@ -216,9 +214,7 @@ class CommentBcfView(APIView):
     )
     def get(self, request: Request) -> HttpResponse:
         """All that was said of the sheets, for those who work in the model: BCF-XML 2.1."""
-        given = OfOneProjectSerializer(data=request.query_params, context={"request": request})
-        given.is_valid(raise_exception=True)
-        project = given.validated_data["project"]
+        project = project_asked_for(request)
         return made_file(writing.bcf_of(project), f"Comments {project.number} {project.name}", "bcf")
 
 
@@ -241,7 +237,7 @@ class CommentFileViewSet(ProjectRows, mixins.RetrieveModelMixin, viewsets.Generi
         background."""
         given = given_by(CommentUploadSerializer, request)
         sent = given["file"]
-        row = reading.order_reading(given["project"], request.user, sent.name, sent.size, sent.chunks())
+        row = reading.order_reading(given["project"], sent.name, sent.size, sent.chunks())
         row.refresh_from_db()
         return Response(CommentFileSerializer(row).data, status.HTTP_202_ACCEPTED)
 

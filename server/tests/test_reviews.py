@@ -262,12 +262,14 @@ class CommentFileTests(ReviewCase):
         self.assertEqual(made["job"]["state"], state, made["job"]["message"])
         return made if state == "done" else made["job"]["message"]
 
-    def with_note(self, data, x, y, text="Too low", page=0):
+    def with_note(self, data, x, y, text="Too low", page=0, made=""):
         """The PDF with a note whose upper left corner is at a place of a page, paper mm."""
         mm = 72 / 25.4
         writer = pypdf.PdfWriter(clone_from=io.BytesIO(data))
         note = pypdf.annotations.Text(rect=(x * mm, y * mm - 20, x * mm + 20, y * mm), text=text)
         note[pypdf.generic.NameObject("/T")] = pypdf.generic.TextStringObject("Per Lund")
+        if made:
+            note[pypdf.generic.NameObject("/M")] = pypdf.generic.TextStringObject(made)
         writer.add_annotation(page, note)
         out = io.BytesIO()
         writer.write(out)
@@ -292,6 +294,14 @@ class CommentFileTests(ReviewCase):
         out = io.BytesIO()
         writer.write(out)
         self.assertEqual(self.drop(out.getvalue())["made"], 0)
+
+    def test_a_comment_of_no_time_or_of_the_future_is_of_now(self):
+        for k, made in enumerate(("D:00010101000000+14'00'", "D:29990101000000Z", "yesterday")):
+            self.drop(self.with_note(self.pdf(), 60 + 9 * k, 70, made=made))
+        now = timezone.now()
+        for row in Comment.objects.all():
+            self.assertLess(abs((now - row.made).total_seconds()), 300)
+        self.assertEqual(Comment.objects.count(), 3)
 
     def test_what_was_said_goes_out_as_annotations_and_answers_come_back(self):
         body = {

@@ -6169,12 +6169,11 @@ export interface components {
         Orientation: "landscape" | "portrait";
         /**
          * @description * `link` - Link
-         *     * `project` - Project
          *     * `pdf` - Pdf
          *     * `bcf` - Bcf
          * @enum {string}
          */
-        OriginEnum: "link" | "project" | "pdf" | "bcf";
+        OriginEnum: "link" | "pdf" | "bcf";
         /** @description Another unit that the figures of a file may be in, and the size that it gives. */
         OtherUnit: {
             unit: string;
