@@ -35,6 +35,7 @@ from demo.measures import (
 )
 from demo.openings import door, window
 from demo.rooms import add_rooms
+from demo.surfaces import SURFACES, surface
 from demo.walls import FLOOR, INNER_WALL, ROOF, STONE_WALL, TIMBER_WALL, straight_wall
 from demo.ways import deck, stairs
 
@@ -93,7 +94,7 @@ def _declare(w: IfcWriter) -> None:
         "Earth": (0.55, 0.53, 0.38),
         "Linen": (0.80, 0.78, 0.72),
     }.items():
-        w.colour(name, *colour)
+        w.colour(name, *colour, texture=surface(name, colour) if name in SURFACES else None)
         w.material(name)
     w.colour("Glass", 0.70, 0.82, 0.86, 0.6)
     w.layered(

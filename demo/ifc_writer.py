@@ -280,13 +280,32 @@ class IfcWriter:
         rings = [f.createIfcIndexedPolygonalFace([i + 1 for i in face]) for face in faces]
         return self._styled(f.createIfcPolygonalFaceSet(coordinates, True, rings, None), style)
 
-    def colour(self, name: str, red: float, green: float, blue: float, see_through: float = 0.0) -> None:
-        """Declare a style by its name; the name is also the material of an element's part."""
+    def colour(
+        self,
+        name: str,
+        red: float,
+        green: float,
+        blue: float,
+        see_through: float = 0.0,
+        texture: tuple[bytes, tuple[float, float]] | None = None,
+    ) -> None:
+        """Declare a style by its name; the name is also the material of an element's part. A texture is a PNG
+        file, and how wide and high it is, mm."""
         f = self.file
-        surface = f.createIfcSurfaceStyleShading(f.createIfcColourRgb(None, red, green, blue), see_through)
-        self._styles[name] = f.createIfcSurfaceStyle(name, "BOTH", [surface])
+        parts = [f.createIfcSurfaceStyleShading(f.createIfcColourRgb(None, red, green, blue), see_through)]
+        if texture:
+            parts.append(f.createIfcSurfaceStyleWithTextures([self._texture(*texture)]))
+        self._styles[name] = f.createIfcSurfaceStyle(name, "BOTH", parts)
 
     # Plumbing
+
+    def _texture(self, png: bytes, size: tuple[float, float]) -> Any:
+        f = self.file
+        across, up = (1000.0 / side for side in size)
+        zero = f.createIfcCartesianPoint((0.0, 0.0))
+        transform = f.createIfcCartesianTransformationOperator2DnonUniform(None, None, zero, across, up)
+        bits = "".join(f"{byte:08b}" for byte in png)
+        return f.createIfcBlobTexture(True, True, None, transform, None, "PNG", bits)
 
     def _rooted(self, ifc_class: str, name: str, **attributes: Any) -> Any:
         key = f"{ifc_class}/{name}"

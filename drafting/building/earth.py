@@ -106,8 +106,12 @@ def _with_mesh(building: Building, element: int, points: Floats, faces: Ints, ma
     owner = np.concatenate([building.triangle_element[kept], np.full(len(faces), element, np.int32)])
     order = np.argsort(owner, kind="stable")
     triangles = np.concatenate([building.triangles[kept], faces + len(building.vertices)]).astype(np.int32)
+    places = building.texture_places
+    if len(places):
+        places = np.concatenate([places[kept], np.full((len(faces), 3, 2), np.nan, np.float32)])[order]
     return replace(
         building,
+        texture_places=places,
         vertices=np.concatenate([building.vertices, points]),
         triangles=triangles[order],
         triangle_element=owner[order].astype(np.int32),

@@ -14,15 +14,13 @@ from drafting.building.climbs import Steps
 from drafting.building.doors import Door, Point3
 from drafting.building.intersections import Intersections, find_intersections
 from drafting.building.rooms import Room
+from drafting.building.textures import Colour, Texture
 from drafting.building.topology import Topology, build_topology
 from drafting.building.windows import Window
 from drafting.errors import ViewError
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int32]
-
-#: Red, green, blue and opacity, each 0 to 1.
-Colour = tuple[float, float, float, float]
 
 #: What stands for a layer or a material where the file names none.
 NO_LAYER = "No layer"
@@ -100,6 +98,11 @@ class BuildUp:
     layers: tuple[tuple[int, float], ...]
 
 
+def no_places() -> NDArray[np.float32]:
+    """Where textures lie, of a building whose file says it nowhere."""
+    return np.empty((0, 3, 2), np.float32)
+
+
 @dataclass(frozen=True, eq=False)
 class Building:
     """A building read from a file.
@@ -126,7 +129,12 @@ class Building:
         left_out: element counts by class that are no building fabric and so are not drawn.
         failed: names of those whose shape could not be made.
         warnings: sentences about what was found wrong but could be drawn.
-        material_colours: the colour that the file gives a material, by its name.
+        material_colours: the colour that the file gives a material, by its name; of one with a texture the
+            mean of that.
+        textures: the textures of materials, by their names.
+        texture_places: (T, 3, 2) where the corners of each triangle lie on the texture of its material, to
+            the right and upward in repeats of it; NaN where the file does not say. Empty where it says
+            nowhere.
     """
 
     elements: tuple[Element, ...]
@@ -153,6 +161,8 @@ class Building:
     failed: tuple[str, ...] = ()
     warnings: tuple[str, ...] = ()
     material_colours: Mapping[str, Colour] = field(default_factory=dict)
+    textures: Mapping[str, Texture] = field(default_factory=dict)
+    texture_places: NDArray[np.float32] = field(default_factory=no_places)
 
     @cached_property
     def topology(self) -> Topology:

@@ -27,6 +27,7 @@ def read_building(
     unit: str | None = None,
     up: str | None = None,
     axes: Axes | None = None,
+    beside: Path | None = None,
 ) -> Building:
     """Read a building file, in the format that the ending of its name tells, alone or in a ZIP or gzip file.
 
@@ -36,19 +37,22 @@ def read_building(
         up: for a file that does not say which axis points up, see `read_mesh_file`.
         axes: the building's own in those of its file, such as the version before had; found from its
             placement and its walls if not given, or where it stands far from them.
+        beside: a folder with the files that it names, such as its textures; where it is packed they are
+            found in there.
 
     Raises:
         BuildingFileError: the file cannot be used, or an axis is given for one that says its own.
     """
     placed: list[Axes] = []
     with ExitStack() as stack:
-        path, name = stack.enter_context(unpacked(path, name or path.name))
+        path, name, packed = stack.enter_context(unpacked(path, name or path.name))
+        beside = packed or beside
         if Path(name).suffix.lower() in MESH_FORMATS:
-            building = read_mesh_file(path, progress, name, unit=unit, up=up)
+            building = read_mesh_file(path, progress, name, unit=unit, up=up, beside=beside)
         else:
             if up:
                 raise BuildingFileError(f"“{name}” is read as IFC, in which z points up. Leave the axis out.")
-            building, placed = read_ifc(path, progress, name)
+            building, placed = read_ifc(path, progress, name, beside)
             if unit:
                 building = in_unit(building, unit)
     progress("Sorting out edges", 0.0)

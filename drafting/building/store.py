@@ -12,12 +12,13 @@ import numpy as np
 
 from drafting.building.climbs import Steps
 from drafting.building.doors import Door
-from drafting.building.model import Axes, Building, BuildUp, Element, GridLine, Storey
+from drafting.building.model import Axes, Building, BuildUp, Element, GridLine, Storey, no_places
 from drafting.building.rooms import room_from
+from drafting.building.textures import Texture
 from drafting.building.windows import Panel, Window
 
 #: Raised whenever the stored format changes.
-FORMAT_VERSION = 4
+FORMAT_VERSION = 5
 
 
 def save_building(building: Building, path: Path) -> None:
@@ -44,6 +45,10 @@ def save_building(building: Building, path: Path) -> None:
         "failed": building.failed,
         "warnings": building.warnings,
         "material_colours": dict(building.material_colours),
+        "textures": [[name, texture.size] for name, texture in building.textures.items()],
+    }
+    textures: dict[str, Any] = {
+        f"texture_{k}": texture.pixels for k, texture in enumerate(building.textures.values())
     }
     with path.open("wb") as stream:
         np.savez_compressed(
@@ -53,6 +58,8 @@ def save_building(building: Building, path: Path) -> None:
             triangles=building.triangles,
             triangle_element=building.triangle_element,
             triangle_material=building.triangle_material,
+            texture_places=building.texture_places,
+            **textures,
         )
 
 
@@ -93,6 +100,11 @@ def load_building(path: Path) -> Building:
                 name: (red, green, blue, opacity)
                 for name, (red, green, blue, opacity) in facts.get("material_colours", {}).items()
             },
+            textures={
+                name: Texture(stored[f"texture_{k}"], (width, height))
+                for k, (name, (width, height)) in enumerate(facts.get("textures", ()))
+            },
+            texture_places=stored["texture_places"] if "texture_places" in stored else no_places(),
         )
 
 

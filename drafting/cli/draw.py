@@ -162,7 +162,7 @@ def _run(given: argparse.Namespace) -> int:
     scale = Scale.parse(given.scale) if given.scale else None
     pens = _pens(given.pens)
     with _chatter_apart():
-        building = read_building(given.file, unit=given.unit, up=given.up)
+        building = read_building(given.file, unit=given.unit, up=given.up, beside=given.file.parent)
     for warning in building.warnings:
         print(f"note: {warning}", file=sys.stderr)
     if view is None:

@@ -105,6 +105,7 @@ class Appearance:
         ground: the level of a plane that receives shadow where the building has no terrain, mm; None for
             none.
         areas: which shadow is shown as areas, and how they are filled.
+        textures: whether the textures that the file has are laid on faces in a shaded picture.
     """
 
     __pydantic_config__ = CLOSED
@@ -118,6 +119,12 @@ class Appearance:
     background_colour: Colour = "#b9cfe0"
     ground: Annotated[Number | None, Field(description="Level of a plane that receives shadow; mm.")] = None
     areas: AreaStyle = AreaStyle()
+    textures: Flag = True
+
+    @property
+    def has_textures(self) -> bool:
+        """Whether textures are laid on faces: flat colours are flat."""
+        return self.textures and self.show in ("shaded", "picture")
 
     @property
     def has_picture(self) -> bool:

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from drafting.building.model import Building
-from drafting.building.model import Colour as ColourOfFile
+from drafting.building.textures import Colour as ColourOfFile
 from drafting.schema import CLOSED, Colour
 
 Floats = NDArray[np.float64]

@@ -58,7 +58,7 @@ def picture_of(
     camera = view.camera(building)
     progress("Finding surfaces", 0.0)
     shown = view.shown.mask(building)
-    surfaces = surfaces_of(building, camera, shown, appearance.ground, palette)
+    surfaces = surfaces_of(building, camera, shown, appearance.ground, palette, appearance.has_textures)
     shader = Shader(building, camera, appearance, surfaces)
     within = eye_within(building, camera, shown)
     sky = shader.sky(window, per_inch, progress) if appearance.sky else None

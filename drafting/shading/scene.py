@@ -14,6 +14,7 @@ from drafting.linework.ground import dug, is_upright
 from drafting.linework.limits import cut_off, field_of_view
 from drafting.linework.scene import Faces, faces_into_picture, faces_of, limit_faces
 from drafting.shading.colours import NO_PALETTE, SEEN_THROUGH, Palette, colours_of, parts_of
+from drafting.shading.textures import Textures, textures_on, untextured
 from drafting.views.camera import Camera
 
 Floats = NDArray[np.float64]
@@ -37,6 +38,7 @@ class Surfaces:
         terrain: (number of casting,) which of these are terrain.
         true: as the building has them, all of the opaque and then all of the clear.
         colours: (materials + 2, 4); the last two are of GROUND_MATERIAL and CUT_MATERIAL.
+        textures: those on `true`.
     """
 
     opaque: Faces
@@ -45,6 +47,7 @@ class Surfaces:
     terrain: NDArray[np.bool_]
     true: Faces
     colours: Floats
+    textures: Textures
 
 
 def surfaces_of(
@@ -53,6 +56,7 @@ def surfaces_of(
     shown: NDArray[np.bool_],
     ground: float | None,
     palette: Palette = NO_PALETTE,
+    textured: bool = False,
 ) -> Surfaces:
     """What a camera sees of a building.
 
@@ -60,10 +64,14 @@ def surfaces_of(
         shown: (number of elements,) which of them are there.
         ground: the level of a plane that receives shadow; mm. None for none.
         palette: colours that materials have instead of their own.
+        textured: whether the textures of materials are laid on its faces.
     """
     every = faces_of(building, camera)
     coloured, colours = _coloured(building, every, palette)
-    there = coloured.select(np.flatnonzero(shown[every.element]))
+    # Until they are numbered anew, `plane` says of which triangle faces are a part.
+    there = replace(coloured, plane=building.topology.face_source.astype(np.int32))
+    if not shown.all():
+        there = there.select(np.flatnonzero(shown[every.element]))
     if ground is not None:
         there = there.joined(_plane(building, camera, ground))
     casting, seen = there, there
@@ -90,7 +98,13 @@ def surfaces_of(
     terrain = (casting.material == GROUND_MATERIAL) | (
         (casting.element >= 0) & np.append(building.ground, False)[casting.element]
     )
-    return Surfaces(opaque, clear, casting, terrain, true[0].joined(true[1]), colours)
+    every = true[0].joined(true[1])
+    textures = (
+        textures_on(building, camera, every.plane, every.material, frozenset(palette.materials))
+        if textured and building.textures
+        else untextured(len(every))
+    )
+    return Surfaces(opaque, clear, casting, terrain, every, colours, textures)
 
 
 def _coloured(building: Building, faces: Faces, palette: Palette) -> tuple[Faces, Floats]:

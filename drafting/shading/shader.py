@@ -61,6 +61,7 @@ class Shader:
         lights = [axes_along(way) for way in ways] if casts else []
         self.lights = [(axes, _covering_from(surfaces.casting, axes)) for axes in lights]
         depths = surfaces.true.corners[surfaces.true.element >= 0][:, :, 2]
+        self.distance = np.inf if camera.distance is None else camera.distance
         self.tones = Tones(
             self.to_light,
             self.sun_up,
@@ -71,6 +72,7 @@ class Shader:
             float(depths.max(initial=-np.inf)),
             float(depths.min(initial=np.inf)),
             CUT_MATERIAL,
+            self.distance,
         )
 
     def sky(self, window: Window, per_inch: float, progress: Progress) -> Sky:
@@ -112,19 +114,21 @@ class Shader:
         if sky is not None:
             grid = (sky.seen.face, sky.seen.at, sky.seen.normal, sky.share, sky.rows, sky.columns)
             share = taken_nearby(seen.at, seen.normal, spread, *grid)
-        found = self._toned(seen, share)
+        apart = math.hypot(frame[2], frame[3])
+        found = self._toned(seen, share, apart)
+        found[:, 3] = seen.face >= 0
         if len(self.surfaces.clear):
             clear = self.look(self.clear, frame, columns, rows)
             nearer = np.flatnonzero((clear.face >= 0) & (clear.depth > seen.depth))
-            glass = self._toned(clear.select(nearer), np.ones(len(nearer)))
-            opacity = self.surfaces.colours[self.surfaces.true.material[clear.face[nearer]], 3:]
+            glass = self._toned(clear.select(nearer), np.ones(len(nearer)), apart)
+            opacity = glass[:, 3:].copy()
+            glass[:, 3] = 1.0
             found[nearer] = found[nearer] * (1 - opacity) + glass * opacity
         return found
 
     def look(self, covering: Covering, frame: Frame, columns: int, rows: tuple[int, int]) -> Seen:
         """What is seen of some faces at the places of some rows."""
-        distance = np.inf if self.camera.distance is None else self.camera.distance
-        return look(covering, frame, columns, rows, distance, self.surfaces.true.normals)
+        return look(covering, frame, columns, rows, self.distance, self.surfaces.true.normals)
 
     def nearest(self, frame: Frame, columns: int, rows: tuple[int, int]) -> Seen:
         """What is nearest at the places of some rows, glass as all else."""
@@ -151,11 +155,13 @@ class Shader:
             reached = np.divide(total, whole, out=np.zeros(len(seen.face)), where=whole > 0)
         return reached
 
-    def _toned(self, seen: Seen, sky: Floats) -> Floats:
-        """(n, 4) of what is seen, which sees shares (n,) of the sky."""
-        reached = self.reached(seen)
-        true, colours = self.surfaces.true, self.surfaces.colours
-        return toned(seen.face, seen.at, seen.normal, true.material, colours, (sky, reached), self.tones)
+    def _toned(self, seen: Seen, sky: Floats, apart: float) -> Floats:
+        """(n, 4) of what is seen at places so far apart in the picture, mm, each with its share (n,) of the
+        sky."""
+        lit = sky, self.reached(seen)
+        there = self.surfaces
+        given = there.true.material, there.colours, there.textures, lit
+        return toned(seen.face, seen.at, seen.normal, *given, self.tones, apart)
 
 
 def _covering_from(faces: Faces, axes: Floats) -> Covering:

@@ -8,6 +8,8 @@ import numpy as np
 from numba import njit, prange
 from numpy.typing import NDArray
 
+from drafting.shading.textures import Textures, colour_at, nearness
+
 Floats = NDArray[np.float64]
 
 #: How much light comes from the whole sky; the rest comes from the sun or the fixed light.
@@ -30,6 +32,7 @@ class Tones(NamedTuple):
         shadows, sky, fading: shares, as an Appearance has them.
         near, far: the depths between which what is seen fades; mm.
         unlit: the material that is at its colour whatever the light.
+        distance: from target to eye; infinite for a parallel projection.
     """
 
     to_light: Floats
@@ -41,6 +44,7 @@ class Tones(NamedTuple):
     near: float
     far: float
     unlit: int
+    distance: float
 
 
 def toned(
@@ -49,19 +53,23 @@ def toned(
     normal: Floats,
     material: NDArray[np.int32],
     colours: Floats,
+    textures: Textures,
     lit: tuple[Floats, Floats],
     tones: Tones,
+    apart: float,
 ) -> Floats:
-    """(n, 4) red, green, blue and opacity of what is seen.
+    """(n, 4) red, green, blue and opacity of what is seen; colours are not multiplied by that.
 
     Args:
         face: (n,) numbers of faces, -1 for none; `at` and `normal` (n, 3) where, and how it is turned.
         material: of each face.
         colours: (materials, 4).
+        textures: those of the faces.
         lit: (n,) the share of the sky that each sees, and (n,) of the light that reaches it.
+        apart: how far apart places are in the picture; mm.
     """
     found = np.zeros((len(face), 4))
-    _toned(face, at, normal, material, colours, *lit, tones, found)
+    _toned(face, at, normal, material, colours, textures, *lit, tones, apart, found)
     return found
 
 
@@ -97,17 +105,20 @@ def _together(shaded, columns, places, behind, pixels):
 
 
 @njit(cache=True, parallel=True)
-def _toned(face, at, normal, material, colours, sky, reached, tones, found):
+def _toned(face, at, normal, material, colours, textures, sky, reached, tones, apart, found):
     reach = tones.near - tones.far
     for p in prange(face.shape[0]):
         f = face[p]
         if f < 0:
             continue
         m = material[f]
-        found[p, 3] = 1.0
+        own = colours[m].copy()
+        if textures.which[f] >= 0:
+            colour_at(textures, f, at[p], apart * nearness(at[p], normal[p], tones.distance), own)
+        found[p, 3] = own[3]
         if m == tones.unlit:
             for k in range(3):
-                found[p, k] = colours[m, k]
+                found[p, k] = own[k]
             continue
         facing = 0.0
         if tones.up:
@@ -126,5 +137,5 @@ def _toned(face, at, normal, material, colours, sky, reached, tones, found):
         if reach > 0.0:
             paler = tones.fading * min(1.0, max(0.0, (tones.near - at[p, 2]) / reach))
         for k in range(3):
-            colour = min(1.0, colours[m, k] * light)
+            colour = min(1.0, own[k] * light)
             found[p, k] = colour + (PAPER - colour) * paler

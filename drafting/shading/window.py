@@ -17,7 +17,7 @@ from drafting.shading.colours import NO_PALETTE, Palette
 from drafting.views.spec import AnyView, dump_view
 
 #: Raised whenever the same picture would come out differently.
-PICTURE_VERSION = 2
+PICTURE_VERSION = 3
 MM_PER_INCH = 25.4
 #: Larger pictures nobody prints: A0 at 300 an inch has 140 million.
 MAX_PIXELS = 150_000_000

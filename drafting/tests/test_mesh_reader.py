@@ -123,7 +123,9 @@ class MeshFileTests(TestCase):
         (primitive,) = tree["meshes"][0]["primitives"]
         tree["meshes"][0]["primitives"] = [{**primitive, "material": 0}, {**primitive, "material": 1}]
         path.write_text(json.dumps(tree))
-        house = read_building(path)
+        with self.assertRaisesRegex(BuildingFileError, "gltf_buffer_0.bin” is named in the file"):
+            read_building(path)
+        house = read_building(path, beside=self.folder)
         self.assertEqual([e.name for e in house.elements], ["wall"])
         self.assertEqual(sorted(house.materials), ["Brick", "Oak"])
 

@@ -1,11 +1,10 @@
 """Pictures: what is seen, in which light, and where exactly its pixels lie."""
 
-import io
 import math
 import tempfile
 from dataclasses import replace
 from pathlib import Path
-from unittest import TestCase, mock
+from unittest import TestCase
 
 import numpy as np
 import trimesh
@@ -14,7 +13,6 @@ from hypothesis import strategies as st
 from PIL import Image
 from trimesh.visual.material import PBRMaterial
 
-from drafting.building.readers import mesh
 from drafting.building.readers.mesh import read_mesh_file
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
@@ -313,16 +311,6 @@ class ColourTests(TestCase):
             found = read_mesh_file(file).material_colours
         np.testing.assert_allclose(found["Clay"], np.array([200, 100, 50, 255]) / 255, atol=0.01)
         np.testing.assert_allclose(found["Tiles"], [0.5, 0.0, 0.5, 1.0], atol=0.01)
-
-    def test_a_texture_that_is_too_large_or_damaged_leaves_the_colour_beside_it(self):
-        grey = Image.fromarray(np.full((4, 4, 3), 128, np.uint8))
-        np.testing.assert_allclose(mesh._mean(grey), [128 / 255] * 3 + [1.0], atol=0.01)
-        with mock.patch.object(mesh, "MAX_TEXTURE", 15):
-            self.assertIsNone(mesh._mean(grey))
-        data = io.BytesIO()
-        grey.resize((64, 64)).save(data, "PNG")
-        self.assertIsNone(mesh._mean(Image.open(io.BytesIO(data.getvalue()[:-40]))))
-        self.assertIsNone(mesh._mean(None))
 
     def test_what_is_far_is_paler_where_that_is_wanted(self):
         near, far = box((-3000, -3000, 0), (0, 3000, 3000)), box((0, -3000, 0), (3000, 3000, 100))

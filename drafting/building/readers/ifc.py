@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -27,6 +28,7 @@ from drafting.building.model import (
     Floats,
     Storey,
 )
+from drafting.building.readers.beside import FilesBeside
 from drafting.building.readers.excluded_classes import EXCLUDED, EXCLUDED_2X3
 from drafting.building.readers.ifc_doors import read_door
 from drafting.building.readers.ifc_grid import read_grids
@@ -36,7 +38,9 @@ from drafting.building.readers.ifc_properties import read_properties
 from drafting.building.readers.ifc_rooms import read_rooms
 from drafting.building.readers.ifc_shapes import Shapes, has_body
 from drafting.building.readers.ifc_steps import read_steps
+from drafting.building.readers.ifc_textures import TexturePlaces, texture_of_style
 from drafting.building.readers.ifc_windows import read_window
+from drafting.building.textures import gathered
 from drafting.building.windows import Window
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
@@ -47,9 +51,15 @@ MM_PER_METRE = 1000.0
 PROBE_BYTES = 4096
 
 
-def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> tuple[Building, list[Axes]]:
+def read_ifc(
+    path: Path, progress: Progress = silent, name: str = "", beside: Path | None = None
+) -> tuple[Building, list[Axes]]:
     """Read an IFC file: a building in millimetres, all figures as the file has them, and the axes in which it
-    places building and site. `name` is what people call the file, if not by its path.
+    places building and site.
+
+    Args:
+        name: what people call the file, if not by its path.
+        beside: a folder with the files that came with it, its textures; None came if not given.
 
     Raises:
         BuildingFileError: the file is empty, cut off, no IFC, of an unknown schema, or without shapes.
@@ -80,6 +90,8 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> tuple[B
     steps: dict[str, Steps] = {}
     unit = ifcopenshell.util.unit.calculate_unit_scale(file) * MM_PER_METRE
     unplaced: set[str] = set()
+    files, lies = FilesBeside(beside), TexturePlaces(file)
+    textured: dict[str, Any] = {}
 
     shapes = Shapes(file, left_out)
     for product, shape in shapes.read(progress):
@@ -87,7 +99,13 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> tuple[B
         usage: Any = ifcopenshell.util.element.get_material(product)
         if usage is not None and usage.is_a("IfcMaterialLayerSetUsage"):
             usages[len(elements)] = mesh.matrix_of(shape), usage
-        mesh.add(shape, material, [_style_name(file, style) for style in shape.geometry.materials])
+        styles = [_style_name(file, style) for style in shape.geometry.materials]
+        places = lies.on(product, mesh.local_of(shape) / MM_PER_METRE, mesh.faces_of(shape))
+        mesh.add(shape, material, styles, places)
+        for made, own in zip(shape.geometry.materials, styles, strict=True):
+            style = _style(file, made)
+            if style is not None and style.id() <= textured.get(material or own, style).id():
+                textured[material or own] = style
         if product.is_a("IfcDoor"):
             door = read_door(product, mesh.matrix_of(shape), mesh.local_of(shape), unit)
             if door is not None:
@@ -130,9 +148,18 @@ def read_ifc(path: Path, progress: Progress = silent, name: str = "") -> tuple[B
         on_grid=grid_axes(file),
         properties=read_properties(file),
     )
+    progress("Reading textures", 0.0)
+    textures, untextured = gathered(
+        (name, partial(texture_of_style, style, files)) for name, style in sorted(textured.items())
+    )
+    colours = dict(building.material_colours)
+    for name, texture in textures.items():
+        red, green, blue, opacity = texture.mean
+        colours[name] = red, green, blue, opacity * colours.get(name, texture.mean)[3]
+    building = replace(building, textures=textures, material_colours=colours)
     progress("Reading rooms", 0.0)
     rooms, about = read_rooms(file)
-    about = (*about, *_without_height(file), *_misplaced(shapes.misplaced))
+    about = (*about, *_without_height(file), *_misplaced(shapes.misplaced), *untextured)
     building = replace(building, rooms=rooms, warnings=(*building.warnings, *about))
     return building, placed_axes(file)
 
@@ -257,10 +284,15 @@ def _material_of(product: Any) -> str:
 
 def _style_name(file: Any, style: Any) -> str:
     """The name of a part's surface style; it stands for the part's material where the element gives none."""
+    return getattr(_style(file, style), "Name", None) or NO_MATERIAL
+
+
+def _style(file: Any, style: Any) -> Any:
+    """The surface style of a part in the file; None where the reader made it up."""
     try:
-        return file.by_id(style.instance_id()).Name or NO_MATERIAL
-    except (RuntimeError, AttributeError):  # a style that the reader made up has no place in the file
-        return NO_MATERIAL
+        return file.by_id(style.instance_id())
+    except (RuntimeError, AttributeError):
+        return None
 
 
 def _storey_of(product: Any) -> int:

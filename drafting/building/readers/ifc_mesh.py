@@ -7,17 +7,19 @@ from typing import Any
 
 import ifcopenshell.util.unit
 import numpy as np
+from numpy.typing import NDArray
 
 from drafting.building.model import (
     NO_MATERIAL,
     Building,
     BuildUp,
-    Colour,
     Element,
     Floats,
     Ints,
     Storey,
+    no_places,
 )
+from drafting.building.textures import Colour
 
 #: The geometry kernel works in metres, whatever the file's unit.
 MM_PER_METRE = 1000.0
@@ -35,6 +37,8 @@ class GatheredMesh:
         self.materials: dict[str, int] = {}
         self.material_of: list[Ints] = []
         self.colours: dict[str, Colour] = {}
+        self.colour_from: dict[str, int] = {}
+        self.places: list[NDArray[np.float32] | None] = []
 
     @staticmethod
     def matrix_of(shape: Any) -> Floats:
@@ -48,11 +52,21 @@ class GatheredMesh:
         """(n, 3) corners in the element's own axes, in mm."""
         return np.asarray(shape.geometry.verts, np.float64).reshape(-1, 3) * MM_PER_METRE
 
-    def add(self, shape: Any, material: str, styles: list[str]) -> None:
+    @staticmethod
+    def faces_of(shape: Any) -> Ints:
+        """(t, 3) its triangles, indices into those."""
+        return np.asarray(shape.geometry.faces, np.int32).reshape(-1, 3)
+
+    def add(
+        self, shape: Any, material: str, styles: list[str], places: NDArray[np.float32] | None = None
+    ) -> None:
+        """Add the shape of an element: in a material, or in one for each of its styles; `places` (triangles,
+        3, 2) say where its corners lie on textures."""
         geometry = shape.geometry
         matrix = self.matrix_of(shape)
         self.vertices.append(self.local_of(shape) @ matrix[:3, :3].T + matrix[:3, 3])
-        self.triangles.append(np.asarray(geometry.faces, np.int32).reshape(-1, 3))
+        self.triangles.append(self.faces_of(shape))
+        self.places.append(places)
         if material:
             names = [material]
             which = np.zeros(len(self.triangles[-1]), np.int64)
@@ -64,10 +78,13 @@ class GatheredMesh:
         self._add_colours(geometry.materials, [material] * len(styles) if material else styles)
 
     def _add_colours(self, styles: Any, names: list[str]) -> None:
-        """Keep the colours of surface styles as those of the materials they stand on; the first counts."""
+        """Keep the colours of surface styles as those of the materials they stand on; of several that one
+        counts that comes first in the file."""
         for style, name in zip(styles, names, strict=True):
-            if name in self.colours or not style.diffuse:
+            number = style.instance_id()
+            if not style.diffuse or self.colour_from.get(name, number) < number:
                 continue
+            self.colour_from[name] = number
             red, green, blue = (
                 min(max(float(part), 0.0), 1.0)
                 for part in (style.diffuse.r(), style.diffuse.g(), style.diffuse.b())
@@ -110,7 +127,16 @@ class GatheredMesh:
             unit=_unit_name(file),
             left_out=dict(Counter(p.is_a() for p in left_out)),
             material_colours=dict(sorted(self.colours.items())),
+            texture_places=self._texture_places(order),
         )
+
+    def _texture_places(self, order: list[int]) -> NDArray[np.float32]:
+        """(T, 3, 2) where the corners of all triangles lie on textures; empty where none is said."""
+        if all(places is None for places in self.places):
+            return no_places()
+        unsaid = np.full((1, 3, 2), np.nan, np.float32)
+        given = ((self.places[i], len(self.triangles[i])) for i in order)
+        return np.concatenate([np.repeat(unsaid, n, axis=0) if p is None else p for p, n in given])
 
     def _build_up(self, which: int, matrix: Floats, usage: Any) -> BuildUp | None:
         """The layers of an element (IfcMaterialLayerSetUsage), if its shape is as thick as they are

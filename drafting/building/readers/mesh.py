@@ -3,25 +3,30 @@
 from __future__ import annotations
 
 import hashlib
+import io
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from pathlib import Path
 from typing import Any
 
 import numpy as np
 import trimesh
-from PIL.Image import Resampling
+from numpy.typing import NDArray
 
 from drafting.building.model import (
     NO_LAYER,
     NO_MATERIAL,
     Building,
-    Colour,
     Element,
     Floats,
     Ints,
     Storey,
+    no_places,
 )
+from drafting.building.readers.beside import FilesBeside
 from drafting.building.readers.mesh_guesses import LIKELY_SIZE, likely_unit, likely_up, storey_height
+from drafting.building.textures import Colour, Texture, gathered, of_any_size, texture_of
 from drafting.building.units import UNIT_NAMES, UNITS
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
@@ -30,18 +35,18 @@ MESH_FORMATS = (".glb", ".gltf", ".obj")
 #: What an object is, for want of the file saying so: the open standard's class for a thing of no other.
 PROXY = "IfcBuildingElementProxy"
 STOREY = "Ground"
-#: Textures of more pixels are not looked at: their material has the colour that is given beside them.
-MAX_TEXTURE = 50_000_000
 
 
 @dataclass(frozen=True, eq=False)
 class _Part:
-    """A mesh of one material: the object it belongs to, its points in the file's unit, its faces."""
+    """A mesh of one material: the object it belongs to, its points in the file's unit, its faces, and where
+    its points (n, 2) lie on the texture of the material, where that is said."""
 
     name: str
     points: Floats
     faces: Ints
     material: Any
+    places: Floats | None = None
 
     @property
     def material_name(self) -> str:
@@ -49,7 +54,13 @@ class _Part:
 
 
 def read_mesh_file(
-    path: Path, progress: Progress = silent, name: str = "", *, unit: str | None = None, up: str | None = None
+    path: Path,
+    progress: Progress = silent,
+    name: str = "",
+    *,
+    unit: str | None = None,
+    up: str | None = None,
+    beside: Path | None = None,
 ) -> Building:
     """Read a glTF, GLB or OBJ file into a building in millimetres, z up, with one storey at its lowest point.
 
@@ -59,6 +70,8 @@ def read_mesh_file(
             makes it a building, by its length and its storeys, with a warning.
         up: which axis points up, y or z. By the standard of glTF it is y, of an OBJ file mostly z; it is the
             other where most level surfaces lie so. What is assumed is said in a warning.
+        beside: a folder with the files that came with it: its materials, textures and figures. None came if
+            not given.
 
     Raises:
         BuildingFileError: the file is empty, broken, or holds no faces.
@@ -68,8 +81,9 @@ def read_mesh_file(
     if not path.stat().st_size:
         raise BuildingFileError(f"“{name}” is empty. Save or copy it again.")
     progress("Opening the file", 0.0)
-    scene = _load(path, form, name)
-    warnings = []
+    files = FilesBeside(beside)
+    scene = _load(path, form, name, files)
+    warnings = files.notes
     meshes = _placed(scene)
     if not meshes:
         raise BuildingFileError(
@@ -103,22 +117,29 @@ def read_mesh_file(
                 f"The unit is taken from the size; {UNIT_NAMES[unit]}s are assumed, which makes it "
                 f"{length}{high}. Give the unit if that is wrong."
             )
-    building = _building(meshes, UNITS[unit], up)
+    textures, notes = gathered((part.material_name, partial(_texture, part.material)) for part in meshes)
+    warnings += notes
+    building = _building(meshes, UNITS[unit], up, textures)
     schema = "OBJ" if form == ".obj" else "glTF 2.0"
     return replace(building, schema=schema, unit=UNIT_NAMES[unit], warnings=tuple(warnings))
 
 
-def _load(path: Path, form: str, name: str) -> trimesh.Scene:
+def _load(path: Path, form: str, name: str, files: FilesBeside) -> trimesh.Scene:
     try:
-        return trimesh.load_scene(
-            str(path),
-            file_type=form[1:],
-            process=False,
-            split_objects=True,
-            split_groups=True,
-            group_material=True,
-        )
+        with of_any_size():
+            # Of bytes alone, so that the path under which they are kept gives nothing its name.
+            return trimesh.load_scene(
+                io.BytesIO(path.read_bytes()),
+                file_type=form[1:],
+                resolver=files,
+                process=False,
+                split_objects=True,
+                split_groups=True,
+                group_material=True,
+            )
     except Exception as error:
+        if files.notes:
+            raise BuildingFileError(f"“{name}” cannot be read: {files.notes[0]}") from error
         reason = (str(error).strip().splitlines() or ["the reader gave up on it"])[0].rstrip(".")
         raise BuildingFileError(
             f"“{name}” cannot be read as {form[1:].upper()}: {reason}. Export it again from the program "
@@ -144,8 +165,20 @@ def _placed(scene: trimesh.Scene) -> list[_Part]:
         faces = np.asarray(mesh.faces, np.int32)
         if np.linalg.det(transform[:3, :3]) < 0:
             faces = faces[:, ::-1]
-        parts.append(_Part(str(whole), points, faces, getattr(mesh.visual, "material", None)))
+        visual = mesh.visual
+        places = getattr(visual, "uv", None)
+        told = places is not None and np.shape(places) == (len(points), 2)
+        lie = np.asarray(places, float) if told else None
+        parts.append(_Part(str(whole), points, faces, _material(visual), lie))
     return parts
+
+
+def _material(visual: Any) -> Any:
+    """The material of a mesh; None where the library has made one up, for want of the file giving one: its
+    picture is of no format."""
+    material = getattr(visual, "material", None)
+    image = getattr(material, "image", None)
+    return None if image is not None and image.format is None else material
 
 
 def _upright(points: Floats, up: str) -> Floats:
@@ -155,7 +188,7 @@ def _upright(points: Floats, up: str) -> Floats:
     return np.stack([points[..., 0], -points[..., 2], points[..., 1]], axis=-1)
 
 
-def _building(parts: list[_Part], factor: float, up: str) -> Building:
+def _building(parts: list[_Part], factor: float, up: str, textures: dict[str, Texture]) -> Building:
     names = sorted({part.name for part in parts})
     parts = sorted(parts, key=lambda part: part.name)
     materials: dict[str, int] = {}
@@ -176,38 +209,47 @@ def _building(parts: list[_Part], factor: float, up: str) -> Building:
         ),
         triangle_element=np.repeat([names.index(part.name) for part in parts], counts).astype(np.int32),
         triangle_material=np.repeat(numbers, counts).astype(np.int32),
-        material_colours=_colours(parts),
+        material_colours=_colours(parts, textures),
+        textures=textures,
+        texture_places=_places(parts) if textures else no_places(),
     )
 
 
-def _colours(parts: list[_Part]) -> dict[str, Colour]:
+def _places(parts: Sequence[_Part]) -> NDArray[np.float32]:
+    """(T, 3, 2) where the corners of all faces lie on textures."""
+    unsaid = np.full((1, 3, 2), np.nan, np.float32)
+    return np.concatenate(
+        [
+            np.repeat(unsaid, len(part.faces), axis=0) if part.places is None else part.places[part.faces]
+            for part in parts
+        ]
+    ).astype(np.float32)
+
+
+def _colours(parts: Sequence[_Part], textures: dict[str, Texture]) -> dict[str, Colour]:
     """The colours of materials, by their names; of one with a texture the mean of that."""
     found: dict[str, Colour] = {}
     for part in parts:
         if part.material is None or part.material_name in found:
             continue
-        colour = np.asarray(part.material.main_color, float)[:4] / 255
-        mean = _mean(
-            getattr(part.material, "baseColorTexture", None) or getattr(part.material, "image", None)
-        )
-        if mean is not None:
-            given = getattr(part.material, "baseColorFactor", None)
-            colour = mean * (1.0 if given is None else colour)
-        red, green, blue, opacity = np.clip(colour, 0, 1).tolist()
-        found[part.material_name] = (red, green, blue, opacity)
+        red, green, blue, opacity = (np.asarray(part.material.main_color, float)[:4] / 255).tolist()
+        texture = textures.get(part.material_name)
+        found[part.material_name] = texture.mean if texture else (red, green, blue, opacity)
     return found
 
 
-def _mean(texture: Any) -> Floats | None:
-    """The mean colour of a texture; None where there is none, or it is damaged or too large to look at."""
-    if texture is None or texture.width * texture.height > MAX_TEXTURE:
+def _texture(material: Any) -> Texture | None:
+    """The texture of a material, in the colour that the material gives it; None where it has none.
+
+    Raises:
+        ValueError: as of `texture_of`.
+    """
+    image = getattr(material, "baseColorTexture", None) or getattr(material, "image", None)
+    if image is None:
         return None
-    try:
-        # One pixel is the mean of all.
-        pixel = texture.convert("RGBA").resize((1, 1), Resampling.BOX)
-    except (OSError, ValueError):
-        return None
-    return np.asarray(np.asarray(pixel, float)[0, 0] / 255)
+    factor = getattr(material, "baseColorFactor", None)
+    texture = texture_of(image)
+    return texture if factor is None else texture.tinted(np.asarray(material.main_color, float)[:4] / 255)
 
 
 def _id_of(name: str) -> str:
