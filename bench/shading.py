@@ -21,7 +21,7 @@ from drafting.building.reading import read_building
 from drafting.shading.appearance import Appearance, Light
 from drafting.shading.light import sky_ways, way_to_light
 from drafting.shading.picture import picture_of
-from drafting.shading.shader import FEWEST_PLACES, SKY_APART
+from drafting.shading.shader import FEWER_PLACES, SKY_APART
 from drafting.shading.window import Window
 from drafting.views.notation import parse_view
 
@@ -59,7 +59,7 @@ def cast(building: Building) -> None:
     turned = normal @ sun > 0
     rays.intersects_any(start[turned], np.broadcast_to(sun, start[turned].shape).copy())
     start, normal = seen(round(WINDOW.width / SKY_APART), round(WINDOW.height / SKY_APART))
-    for way in sky_ways(FEWEST_PLACES + FEWEST_PLACES // 3):
+    for way in sky_ways(FEWER_PLACES + FEWER_PLACES // 3):
         turned = normal @ way > 0
         rays.intersects_any(start[turned], np.broadcast_to(way, start[turned].shape).copy())
 
@@ -71,7 +71,7 @@ def main() -> int:
         building = large(read_building(file))
     view = parse_view("axonometric:se")
     times = {
-        name: median(partial(picture_of, building, view, APPEARANCE, WINDOW, dpi))
+        name: median(partial(picture_of, building, view, APPEARANCE, WINDOW, dpi, quick=dpi < FINE))
         for name, dpi in (("coarse", WINDOW.coarse), ("fine", FINE))
     }
     memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024

@@ -179,7 +179,14 @@ def shade_view(
     """
     progress("Opening the model", 0.0)
     made = picture_of(
-        _building(stored), parse_view_spec(view), appearance, window, per_inch, progress, palette
+        _building(stored),
+        parse_view_spec(view),
+        appearance,
+        window,
+        per_inch,
+        progress,
+        palette,
+        quick=per_inch <= window.coarse,
     )
     with target.open("wb") as stream:
         Image.fromarray(made.pixels).save(stream, "PNG", compress_level=PNG_LEVEL, dpi=(per_inch, per_inch))

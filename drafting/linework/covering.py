@@ -14,7 +14,7 @@ from drafting.linework import tolerances as tol
 from drafting.linework.grid import Floats, Grid, Longs, cells_within
 from drafting.linework.scene import Faces
 
-_BESIDE = tol.BESIDE
+_BESIDE, _EDGE_ON = tol.BESIDE, tol.EDGE_ON
 
 
 class CoveringFaces(NamedTuple):
@@ -73,21 +73,8 @@ class Covering:
     @classmethod
     def of(cls, faces: Faces, thorough: bool) -> Covering:
         """The faces that cover something; `thorough` lists those that nothing of is seen too."""
-        faces = _that_cover(faces)
-        faces = faces.select(np.argsort(-faces.corners[:, :, 2].max(axis=1), kind="stable"))
-        borders, depth_plane, bounds, nearest = _prepare(faces.corners, faces.normals)
-        listed = CoveringFaces(
-            np.ascontiguousarray(faces.corners[:, :, :2]),
-            borders,
-            depth_plane,
-            bounds,
-            nearest,
-            faces.normals,
-            faces.plane,
-            faces.element,
-            faces.material,
-        )
-        grid = Grid.over(bounds)
+        listed = covering_faces(faces)
+        grid = Grid.over(listed.bounds)
         count = np.zeros(grid.cells, np.int64)
         nothing = np.empty(0, np.int32)
         lists = CellFaces(count, nothing, np.full(grid.cells, -np.inf), grid.low, grid.size, grid.shape)
@@ -99,17 +86,41 @@ class Covering:
         return cls(listed, lists)
 
 
-def _that_cover(faces: Faces) -> Faces:
-    """Faces that cover something on paper: not those seen edge on, thinner than rounding, or a body's far
-    side."""
-    n = faces.normals[:, 2]
-    faces = faces.select(np.flatnonzero(np.where(faces.solid, n, np.abs(n)) > tol.EDGE_ON))
-    c = faces.corners
-    side_a, side_b = c[:, 1, :2] - c[:, 0, :2], c[:, 2, :2] - c[:, 0, :2]
-    area = np.abs(side_a[:, 0] * side_b[:, 1] - side_a[:, 1] * side_b[:, 0])
-    side_c = side_b - side_a
-    longest = np.sqrt(np.max([(s**2).sum(axis=1) for s in (side_a, side_b, side_c)], axis=0))
-    return faces.select(np.flatnonzero(area > 1e-4 * np.maximum(longest, 1e-4)))
+def covering_faces(faces: Faces) -> CoveringFaces:
+    """Those of some faces that cover something on paper, the nearest first."""
+    nearest = _nearest(faces.corners, faces.normals, faces.solid)
+    which = np.flatnonzero(nearest > -np.inf)
+    faces = faces.select(which[np.argsort(-nearest[which], kind="stable")])
+    borders, depth_plane, bounds, nearest = _prepare(faces.corners, faces.normals)
+    return CoveringFaces(
+        np.ascontiguousarray(faces.corners[:, :, :2]),
+        borders,
+        depth_plane,
+        bounds,
+        nearest,
+        faces.normals,
+        faces.plane,
+        faces.element,
+        faces.material,
+    )
+
+
+@njit(cache=True, parallel=True)
+def _nearest(corners, normals, solid):
+    """The greatest depth of each face that covers something on paper: not of those seen edge on, thinner than
+    rounding, or a body's far side, which have -inf."""
+    found = np.full(corners.shape[0], -np.inf)
+    for f in prange(corners.shape[0]):
+        n = normals[f, 2]
+        if (n if solid[f] else abs(n)) <= _EDGE_ON:
+            continue
+        c = corners[f]
+        au, av = c[1, 0] - c[0, 0], c[1, 1] - c[0, 1]
+        bu, bv = c[2, 0] - c[0, 0], c[2, 1] - c[0, 1]
+        longest = np.sqrt(max(au * au + av * av, bu * bu + bv * bv, (bu - au) ** 2 + (bv - av) ** 2))
+        if abs(au * bv - av * bu) > 1e-4 * max(longest, 1e-4):
+            found[f] = max(c[0, 2], c[1, 2], c[2, 2])
+    return found
 
 
 @njit(cache=True, parallel=True)

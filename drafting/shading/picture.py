@@ -20,8 +20,8 @@ from drafting.views.spec import AnyView
 
 Floats = NDArray[np.float64]
 
-#: Each pixel is looked at in so many places across and up.
-PLACES = 2
+#: Each pixel is looked at in so many places across and up; on the screen in one, which shows it smaller.
+PLACES, QUICK_PLACES = 2, 1
 #: So many places are worked on at once: it bounds the memory.
 AT_ONCE = 1_500_000
 WITHIN = "The eye is inside “{}” and looks through it. Move it out."
@@ -44,11 +44,13 @@ def picture_of(
     per_inch: float,
     progress: Progress = silent,
     palette: Palette = NO_PALETTE,
+    quick: bool = False,
 ) -> Picture:
     """Make the picture of a building through a window on a view.
 
     Args:
         palette: colours that materials have instead of their own.
+        quick: for the screen while one edits, rather than for paper.
 
     Raises:
         SheetError: it would have too many pixels.
@@ -61,17 +63,18 @@ def picture_of(
     surfaces = surfaces_of(building, camera, shown, appearance.ground, palette, appearance.has_textures)
     shader = Shader(building, camera, appearance, surfaces)
     within = eye_within(building, camera, shown)
-    sky = shader.sky(window, per_inch, progress) if appearance.sky else None
+    sky = shader.sky(window, per_inch, progress, quick) if appearance.sky else None
+    places = QUICK_PLACES if quick else PLACES
     pixels = np.empty((rows, columns, 4), np.uint8)
-    step = max(1, AT_ONCE // (columns * PLACES**2))
-    frame = window.frame(columns * PLACES, rows * PLACES)
+    step = max(1, AT_ONCE // (columns * places**2))
+    frame = window.frame(columns * places, rows * places)
     for first in range(0, rows, step):
         progress("Laying colours", 0.5 + 0.5 * first / rows)
         end = min(rows, first + step)
-        spread = (first / rows, end / rows, (end - first) * PLACES, columns * PLACES)
-        shaded = shader.shaded(frame, (first * PLACES, end * PLACES), spread, sky)
+        spread = (first / rows, end / rows, (end - first) * places, columns * places)
+        shaded = shader.shaded(frame, (first * places, end * places), spread, sky)
         behind = _behind(appearance, first, end, rows)
-        pixels[first:end] = together(shaded, columns, PLACES, behind)
+        pixels[first:end] = together(shaded, columns, places, behind)
     return Picture(pixels, (*shader.notes, *((WITHIN.format(within),) if within else ())))
 
 

@@ -8,7 +8,7 @@ import numpy as np
 from numba import njit, prange
 from numpy.typing import NDArray
 
-from drafting.linework.covering import Covering
+from drafting.linework.covering import Covering, CoveringFaces
 from drafting.linework.grid import cell_of
 
 Floats = NDArray[np.float64]
@@ -22,6 +22,9 @@ Frame = tuple[float, float, float, float, float, float]
 TIE = 0.05
 #: A place on the border of two faces belongs to both; mm.
 ON_BORDER = 1e-6
+#: Faces are laid over so many bands of rows beside each other; and over places this near to them, of which
+#: their borders then decide.
+BANDS, NEAR = 4, 1e-3
 #: Light is looked for from so far before a face, so that no face shades itself; mm.
 BEFORE = 1.0
 #: What faces a light less than this (cosine) lies along it and is not lit.
@@ -51,12 +54,12 @@ class Seen(NamedTuple):
 
 
 def look(
-    covering: Covering, frame: Frame, columns: int, rows: tuple[int, int], distance: float, normals: Floats
+    faces: CoveringFaces, frame: Frame, columns: int, rows: tuple[int, int], distance: float, normals: Floats
 ) -> Seen:
     """What is seen at each of the places of some rows.
 
     Args:
-        covering: the faces as they are pictured; what `plane` says of each is its number.
+        faces: as they are pictured, the nearest first; what `plane` says of each is its number.
         rows: from which to before which.
         distance: from target to eye; infinite for a parallel projection.
         normals: (faces, 3) of all faces as they are.
@@ -64,7 +67,7 @@ def look(
     count = columns * (rows[1] - rows[0])
     seen = Seen(np.empty(count, np.int32), np.empty(count), np.empty((count, 3)), np.zeros((count, 3)))
     # What is written by several threads is given by itself: in a tuple they would write to copies.
-    _look(covering.faces, covering.grid, frame, columns, rows[0], distance, normals, *seen)
+    _look(faces, frame, columns, rows[0], distance, normals, *seen)
     return seen
 
 
@@ -176,33 +179,27 @@ def _taken(at, normal, spread, grid_face, grid_at, grid_normal, grid_value, rows
 
 
 @njit(cache=True, parallel=True)
-def _look(faces, cells, frame, columns, first, distance, normals, face, depth, place, normal):
-    borders, plane, near = faces.borders, faces.depth_plane, faces.nearest
-    start, entry, low, size, shape = cells.start, cells.entry, cells.low, cells.size, cells.shape
-    for p in prange(face.shape[0]):
+def _look(faces, frame, columns, first, distance, normals, face, depth, place, normal):
+    """Lay the faces over the places, the nearest first, and say where each place then is."""
+    count = face.shape[0]
+    rows = count // columns
+    which = np.full(count, -1, np.int32)
+    boxes = np.empty((faces.flat.shape[0], 4), np.int32)
+    for f in prange(boxes.shape[0]):
+        _box(faces.flat[f], frame, columns, first, rows, boxes[f])
+    bands = min(BANDS, rows)
+    for band in prange(bands):
+        top, end = band * rows // bands, (band + 1) * rows // bands
+        _lay(faces, boxes, frame, columns, first, top, end, depth, which)
+    for p in prange(count):
         row, column = first + p // columns, p % columns
         u = frame[0] + column * frame[2] + row * frame[4]
         v = frame[1] + column * frame[3] + row * frame[5]
-        cell = cell_of(v, low[1], size, shape[1]) * shape[0] + cell_of(u, low[0], size, shape[0])
-        best, which = -np.inf, -1
-        for e in range(start[cell], start[cell + 1]):
-            f = entry[e]
-            if near[f] <= best:
-                break
-            within = True
-            for k in range(3):
-                a, b, c = borders[f, k, 0], borders[f, k, 1], borders[f, k, 2]
-                within = within and a * u + b * v + c >= -ON_BORDER
-            if within:
-                at = plane[f, 0] * u + plane[f, 1] * v + plane[f, 2]
-                if at > best + TIE or which < 0:
-                    best, which = at, f
-        depth[p] = best
-        if which < 0:
+        if which[p] < 0:
             face[p] = -1
             place[p, 0], place[p, 1], place[p, 2] = u, v, 0.0
             continue
-        number = faces.plane[which]
+        best, number = depth[p], faces.plane[which[p]]
         face[p] = number
         # As Camera.pictured maps points, the other way.
         share = distance / (distance + best) if np.isfinite(distance) else 1.0
@@ -213,6 +210,47 @@ def _look(faces, cells, frame, columns, first, distance, normals, face, depth, p
             toward = n[2] * (distance - best * share) - (n[0] * u + n[1] * v) * share
         for k in range(3):
             normal[p, k] = n[k] if toward >= 0.0 else -n[k]
+
+
+@njit(cache=True)
+def _box(flat, frame, columns, first, rows, box):
+    """Write which columns and rows a face (3, 2) reaches: from, to, from, to; rows counted from `first`."""
+    per = 1.0 / (frame[2] * frame[5] - frame[3] * frame[4])
+    left, right, upper, lower = np.inf, -np.inf, np.inf, -np.inf
+    for k in range(3):
+        u, v = flat[k, 0] - frame[0], flat[k, 1] - frame[1]
+        column, row = (u * frame[5] - v * frame[4]) * per, (v * frame[2] - u * frame[3]) * per - first
+        left, right = min(left, column), max(right, column)
+        upper, lower = min(upper, row), max(lower, row)
+    # A place on the border of a face belongs to it: what is near is asked, and decided by the borders.
+    box[0], box[1] = np.ceil(max(left - NEAR, 0.0)), np.floor(min(right + NEAR, columns - 1.0))
+    box[2], box[3] = np.ceil(max(upper - NEAR, 0.0)), np.floor(min(lower + NEAR, rows - 1.0))
+    if right < 0.0 or left > columns or lower < 0.0 or upper > rows or box[0] > box[1]:
+        box[2], box[3] = 0, -1
+
+
+@njit(cache=True)
+def _lay(faces, boxes, frame, columns, first, top, end, depth, which):
+    """Write the depth of what is nearest, and which face it is, at the places of rows `top` to before `end`,
+    counted from `first`."""
+    borders, plane, near = faces.borders, faces.depth_plane, faces.nearest
+    depth[top * columns : end * columns] = -np.inf
+    for f in range(boxes.shape[0]):
+        for row in range(max(boxes[f, 2], top), min(boxes[f, 3], end - 1) + 1):
+            for column in range(boxes[f, 0], boxes[f, 1] + 1):
+                p = row * columns + column
+                if depth[p] >= near[f]:
+                    continue
+                u = frame[0] + column * frame[2] + (first + row) * frame[4]
+                v = frame[1] + column * frame[3] + (first + row) * frame[5]
+                if (
+                    borders[f, 0, 0] * u + borders[f, 0, 1] * v + borders[f, 0, 2] >= -ON_BORDER
+                    and borders[f, 1, 0] * u + borders[f, 1, 1] * v + borders[f, 1, 2] >= -ON_BORDER
+                    and borders[f, 2, 0] * u + borders[f, 2, 1] * v + borders[f, 2, 2] >= -ON_BORDER
+                ):
+                    at = plane[f, 0] * u + plane[f, 1] * v + plane[f, 2]
+                    if at > depth[p] + TIE or which[p] < 0:
+                        depth[p], which[p] = at, f
 
 
 @njit(cache=True, parallel=True)

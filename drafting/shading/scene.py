@@ -94,7 +94,10 @@ def surfaces_of(
         for faces, first in zip(true, (0, count), strict=True)
     ]
     opaque, clear = (faces_into_picture(faces, camera) for faces in numbered)
-    casting = casting.select(np.flatnonzero(colours[casting.material, 3] >= SEEN_THROUGH))
+    if casting is seen:
+        casting = true[0]  # nothing is cut: what is seen is what casts shadows
+    else:
+        casting = casting.select(np.flatnonzero(colours[casting.material, 3] >= SEEN_THROUGH))
     terrain = (casting.material == GROUND_MATERIAL) | (
         (casting.element >= 0) & np.append(building.ground, False)[casting.element]
     )

@@ -41,8 +41,10 @@ def open_share(
         apart: how far apart what stands before them is looked for; mm.
     """
     axes, light, below = ways
+    ends = faces.corners.reshape(-1, 3).T
+    bounds = np.array([[e.min() for e in ends], [e.max() for e in ends]]) if len(faces) else np.zeros((2, 3))
     free = np.zeros((len(axes), len(at)), np.bool_)
-    _free(faces.corners, faces.normals, faces.solid, terrain, axes, below, at, normal, apart, free)
+    _free(faces.corners, faces.normals, faces.solid, terrain, bounds, axes, below, at, normal, apart, free)
     share = np.ones(len(at))
     _summed(axes[:, 2], light, normal, free, share)
     return share
@@ -63,10 +65,10 @@ def _summed(ways, light, normal, free, share):
 
 
 @njit(cache=True, parallel=True)
-def _free(corners, normals, solid, terrain, axes, below, at, normal, apart, free):
+def _free(corners, normals, solid, terrain, bounds, axes, below, at, normal, apart, free):
     for d in prange(axes.shape[0]):
         a = axes[d]
-        low, size, which = _map(corners, normals, solid, terrain, a, below[d], apart)
+        low, size, which = _map(corners, normals, solid, terrain, bounds, a, below[d], apart)
         rows, columns = which.shape
         for p in range(at.shape[0]):
             if normal[p, 0] * a[2, 0] + normal[p, 1] * a[2, 1] + normal[p, 2] * a[2, 2] <= FACING:
@@ -104,21 +106,21 @@ def _height_at(corners, normal, a, u, v):
 
 
 @njit(cache=True)
-def _map(corners, normals, solid, terrain, a, from_below, apart):
-    """The face nearest to a light in each cell: where the cells begin, their size, and the faces."""
-    low, high = np.full(2, np.inf), np.full(2, -np.inf)
-    for f in range(corners.shape[0]):
-        for c in range(3):
-            for k in range(2):
-                at = corners[f, c, 0] * a[k, 0] + corners[f, c, 1] * a[k, 1] + corners[f, c, 2] * a[k, 2]
-                low[k], high[k] = min(low[k], at), max(high[k], at)
+def _map(corners, normals, solid, terrain, bounds, a, from_below, apart):
+    """The face nearest to a light in each cell: where the cells begin, their size, and the faces; `bounds`
+    (2, 3) are those of all faces."""
+    low, high = np.zeros(2), np.zeros(2)
+    for k in range(2):
+        for j in range(3):
+            low[k] += min(bounds[0, j] * a[k, j], bounds[1, j] * a[k, j])
+            high[k] += max(bounds[0, j] * a[k, j], bounds[1, j] * a[k, j])
     size = apart
     for k in range(2):
         size = max(size, (high[k] - low[k]) / (MAX_SIDE - 1))
     columns = max(1, int((high[0] - low[0]) / size) + 1) if corners.shape[0] else 1
     rows = max(1, int((high[1] - low[1]) / size) + 1) if corners.shape[0] else 1
     height, which = np.full((rows, columns), -np.inf, np.float32), np.full((rows, columns), -1, np.int32)
-    u, v, h = np.empty(3), np.empty(3), np.empty(3)
+    u, v, h, per = np.empty(3), np.empty(3), np.empty(3), 1.0 / size
     for f in range(corners.shape[0]):
         if from_below and terrain[f]:
             continue
@@ -126,18 +128,21 @@ def _map(corners, normals, solid, terrain, a, from_below, apart):
         if (up if solid[f] else abs(up)) <= EDGE_ON:
             continue
         for c in range(3):
-            x, y, z = corners[f, c]
-            u[c] = (x * a[0, 0] + y * a[0, 1] + z * a[0, 2] - low[0]) / size
-            v[c] = (x * a[1, 0] + y * a[1, 1] + z * a[1, 2] - low[1]) / size
+            x, y, z = corners[f, c, 0], corners[f, c, 1], corners[f, c, 2]
+            u[c] = (x * a[0, 0] + y * a[0, 1] + z * a[0, 2] - low[0]) * per
+            v[c] = (x * a[1, 0] + y * a[1, 1] + z * a[1, 2] - low[1]) * per
             h[c] = x * a[2, 0] + y * a[2, 1] + z * a[2, 2]
+        # Most faces of a large building cover no middle of a cell.
+        first, last = max(0, int(min(v[0], v[1], v[2]) + 0.5)), int(max(v[0], v[1], v[2]) + 0.5) - 1
+        if first > last or int(min(u[0], u[1], u[2]) + 0.5) > int(max(u[0], u[1], u[2]) + 0.5) - 1:
+            continue
         # The height of the face is linear over the map: at the place x, y it is base + slope_x x + slope_y y.
         area = (u[1] - u[0]) * (v[2] - v[0]) - (u[2] - u[0]) * (v[1] - v[0])
         if abs(area) < SMALLEST:
             continue
         slope_x = ((h[1] - h[0]) * (v[2] - v[0]) - (h[2] - h[0]) * (v[1] - v[0])) / area
         slope_y = ((u[1] - u[0]) * (h[2] - h[0]) - (u[2] - u[0]) * (h[1] - h[0])) / area
-        first, last = max(0, int(min(v) + 0.5)), min(rows - 1, int(max(v) - 0.5))
-        for row in range(first, last + 1):
+        for row in range(first, min(rows - 1, last) + 1):
             y = row + 0.5
             # From where to where the row lies within the face.
             left, right = np.inf, -np.inf

@@ -22,7 +22,7 @@ MM_PER_INCH = 25.4
 #: Larger pictures nobody prints: A0 at 300 an inch has 140 million.
 MAX_PIXELS = 150_000_000
 #: On the screen, while one edits: so fine, or coarser where that would be more pixels.
-COARSE, MAX_COARSE = 110.0, 1_500_000
+COARSE, MAX_COARSE = 130.0, 1_500_000
 Positive = Annotated[float, Field(gt=0)]
 
 
