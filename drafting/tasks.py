@@ -108,6 +108,7 @@ def read_model(
             name: "#" + "".join(f"{round(part * 255):02x}" for part in colour[:3])
             for name, colour in zip(building.materials, colours_of(building).tolist(), strict=True)
         },
+        "textures": sorted(building.textures),
         "classes": building.class_counts(),
         "left_out": building.left_out,
         "failed": list(building.failed),
@@ -167,11 +168,12 @@ def shade_view(
     window: Window,
     palette: Palette,
     per_inch: float,
+    backdrop: Path | None,
     target: Path,
     progress: Progress = silent,
 ) -> list[str]:
     """Make the picture of a stored building through a window on a view, write it to `target` as PNG, and
-    return what to know of it.
+    return what to know of it. `backdrop` is the picture behind it, if it has one.
 
     Raises:
         SheetError: it would have too many pixels.
@@ -187,6 +189,7 @@ def shade_view(
         progress,
         palette,
         quick=per_inch <= window.coarse,
+        backdrop=backdrop.read_bytes() if backdrop else None,
     )
     with target.open("wb") as stream:
         Image.fromarray(made.pixels).save(stream, "PNG", compress_level=PNG_LEVEL, dpi=(per_inch, per_inch))

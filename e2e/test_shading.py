@@ -7,6 +7,7 @@ import re
 from typing import Any
 
 import pikepdf
+from PIL import Image
 from playwright.sync_api import expect
 
 from drafting.tests.pdf_reading import areas, strokes, text
@@ -80,6 +81,35 @@ class ShadingTests(SheetsOffice):
             self.assertEqual(
                 pixels_of(made), [tuple(round(side * resolution / 25.4) for side in (row.width, row.height))]
             )
+
+    def test_textures_are_left_out_and_a_picture_is_set_behind(self) -> None:
+        page = self.page
+        self.place_by_key("South elevation")
+        expect(self.viewport("South elevation")).to_be_focused()
+        self.saved()
+        page.get_by_role("button", name="Lines only", exact=True).click()
+        panel = page.get_by_role("dialog", name="Appearance of this viewport")
+        self.appearance("Show", "Shaded picture only")
+        textured = self.shaded().shaded.file
+        textures = panel.get_by_role("button", name="Textures")
+        expect(textures).to_have_attribute("aria-pressed", "true")
+        textures.click()
+        self.saved()
+        self.assertNotEqual(self.shaded().shaded.file, textured)
+
+        self.appearance("Background", "Picture")
+        stream = io.BytesIO()
+        Image.new("RGB", (60, 20), (200, 30, 30)).save(stream, "PNG")
+        panel.get_by_label("Picture file").set_input_files(
+            {"name": "evening.png", "mimeType": "image/png", "buffer": stream.getvalue()}
+        )
+        expect(panel.get_by_role("combobox", name="Picture behind")).to_contain_text("evening.png")
+        self.saved()
+        self.shaded()
+        panel.get_by_role("button", name=re.compile("^Close")).click()
+        self.eventually(lambda: self.colour_at(0.98, 0.02) == [200, 30, 30])
+        page.get_by_role("button", name="Undo").click()
+        self.eventually(lambda: self.colour_at(0.98, 0.02) == [255, 255, 255])
 
     def test_a_sun_study_sets_a_view_beside_itself_in_one_step(self) -> None:
         page = self.page

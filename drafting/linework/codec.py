@@ -50,6 +50,7 @@ def encode(linework: Linework) -> bytes:
         "extents": linework.extents,
         "notes": linework.notes,
         "classes": linework.classes,
+        "made_of": linework.made_of,
         "elements": linework.elements,
         "layers": linework.layers,
         "materials": linework.materials,
@@ -99,5 +100,5 @@ def decode(data: bytes) -> Linework:
             arrays["region_element"].astype(np.int32),
             arrays["region_material"].astype(np.int32),
         ),
-        *(tuple(header[name]) for name in ("elements", "layers", "materials", "notes", "classes")),
+        *(tuple(header[name]) for name in ("elements", "layers", "materials", "notes", "classes", "made_of")),
     )

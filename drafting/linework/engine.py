@@ -296,6 +296,7 @@ def _packed(
         tuple(building.materials[m] for m in materials.tolist()),
         tuple(_notes(building, camera, shown, not count)),
         tuple(building.elements[e].ifc_class for e in elements.tolist()),
+        tuple(building.elements[e].material for e in elements.tolist()),
     )
 
 

@@ -22,7 +22,7 @@ Ints = NDArray[np.int32]
 Extents = tuple[float, float, float, float]
 
 #: Raised whenever the engine would draw the same view differently, so that stored linework is drawn anew.
-ENGINE_VERSION = 9
+ENGINE_VERSION = 10
 
 #: Line roles, the heaviest first; where two lines lie on each other the first is kept.
 Role = Literal["cut", "profile", "edge", "seam", "far", "overhead", "hidden", "symbol"]
@@ -117,7 +117,7 @@ class Linework:
         camera: what it was looked at with.
         elements, layers, materials: the names that lines and regions refer to by number.
         notes: sentences about what to know of the drawing.
-        classes: the class of each element, as the building file has it.
+        classes, made_of: the class of each element, and its material, as the building file has them.
     """
 
     camera: Camera
@@ -128,6 +128,7 @@ class Linework:
     materials: tuple[str, ...] = ()
     notes: tuple[str, ...] = ()
     classes: tuple[str, ...] = ()
+    made_of: tuple[str, ...] = ()
 
     @cached_property
     def groups(self) -> dict[tuple[Role, str], Longs]:

@@ -73,4 +73,5 @@ def received_linework(found: ReceivedDrawing, view: Received) -> Linework:
         layers=tuple(map(str, layers)),
         notes=tuple(found.notes),
         classes=("",) * len(elements),
+        made_of=("",) * len(elements),
     )

@@ -15,7 +15,7 @@ Show = Literal["lines", "colours", "shaded", "picture"]
 SHOWS: tuple[Show, ...] = get_args(Show)
 #: The fixed light of the drawing convention, along the diagonal of a cube; or the sun.
 Source = Literal["convention", "sun"]
-Background = Literal["none", "plain", "sky"]
+Background = Literal["none", "plain", "sky", "picture"]
 Areas = Literal["none", "cast", "both"]
 MONTHS = (
     "January", "February", "March", "April", "May", "June",
@@ -102,6 +102,7 @@ class Appearance:
         fading: how much paler the furthest is than the nearest, 0 to 1.
         background: what is behind the building.
         background_colour: of a plain background, and of the top of a sky.
+        backdrop: the key of the project's picture that is the background, where that is one.
         ground: the level of a plane that receives shadow where the building has no terrain, mm; None for
             none.
         areas: which shadow is shown as areas, and how they are filled.
@@ -120,6 +121,7 @@ class Appearance:
     ground: Annotated[Number | None, Field(description="Level of a plane that receives shadow; mm.")] = None
     areas: AreaStyle = AreaStyle()
     textures: Flag = True
+    backdrop: Annotated[str, Field(max_length=64, description="Key of a picture of the project.")] = ""
 
     @property
     def has_textures(self) -> bool:

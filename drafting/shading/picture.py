@@ -11,10 +11,11 @@ from drafting.building.model import Building
 from drafting.linework.engine import eye_within
 from drafting.progress import Progress, silent
 from drafting.shading.appearance import Appearance
-from drafting.shading.colours import NO_PALETTE, Palette, parts_of
+from drafting.shading.backdrop import Backdrop
+from drafting.shading.colours import NO_PALETTE, Palette
 from drafting.shading.scene import surfaces_of
 from drafting.shading.shader import Shader
-from drafting.shading.tones import PAPER, together
+from drafting.shading.tones import together
 from drafting.shading.window import Window
 from drafting.views.spec import AnyView
 
@@ -45,12 +46,14 @@ def picture_of(
     progress: Progress = silent,
     palette: Palette = NO_PALETTE,
     quick: bool = False,
+    backdrop: bytes | None = None,
 ) -> Picture:
     """Make the picture of a building through a window on a view.
 
     Args:
         palette: colours that materials have instead of their own.
         quick: for the screen while one edits, rather than for paper.
+        backdrop: the PNG or JPEG file of what is behind it, where that is a picture.
 
     Raises:
         SheetError: it would have too many pixels.
@@ -65,6 +68,7 @@ def picture_of(
     within = eye_within(building, camera, shown)
     sky = shader.sky(window, per_inch, progress, quick) if appearance.sky else None
     places = QUICK_PLACES if quick else PLACES
+    behind = Backdrop(appearance, columns, rows, backdrop)
     pixels = np.empty((rows, columns, 4), np.uint8)
     step = max(1, AT_ONCE // (columns * places**2))
     frame = window.frame(columns * places, rows * places)
@@ -73,18 +77,5 @@ def picture_of(
         end = min(rows, first + step)
         spread = (first / rows, end / rows, (end - first) * places, columns * places)
         shaded = shader.shaded(frame, (first * places, end * places), spread, sky)
-        behind = _behind(appearance, first, end, rows)
-        pixels[first:end] = together(shaded, columns, places, behind)
-    return Picture(pixels, (*shader.notes, *((WITHIN.format(within),) if within else ())))
-
-
-def _behind(appearance: Appearance, first: int, end: int, rows: int) -> Floats:
-    """(end - first, 4) what is behind the rows of a picture: red, green, blue and opacity."""
-    found = np.zeros((end - first, 4))
-    if appearance.background != "none":
-        found[:, :3] = parts_of(appearance.background_colour)
-        found[:, 3] = 1.0
-    if appearance.background == "sky":
-        height = 1 - np.arange(first, end)[:, None] / rows
-        found[:, :3] = PAPER + (found[:, :3] - PAPER) * height
-    return found
+        pixels[first:end] = together(shaded, columns, places, behind.strip(first, end))
+    return Picture(pixels, (*shader.notes, *((WITHIN.format(within),) if within else ()), *behind.notes))

@@ -78,7 +78,7 @@ def together(shaded: Floats, columns: int, places: int, behind: Floats) -> NDArr
 
     Args:
         shaded: (n, 4) row by row, colours multiplied by their opacity.
-        behind: (rows, 4).
+        behind: (rows, columns, 4), or (rows, 1, 4) where it is the same all along each row.
     """
     pixels = np.empty((len(behind), columns, 4), np.uint8)
     _together(shaded, columns, places, behind, pixels)
@@ -96,10 +96,11 @@ def _together(shaded, columns, places, behind, pixels):
                     for k in range(4):
                         sums[k] += shaded[p, k]
             opacity = sums[3] / places**2
-            whole = opacity + behind[row, 3] * (1.0 - opacity)
+            back = behind[row, column if behind.shape[1] > 1 else 0]
+            whole = opacity + back[3] * (1.0 - opacity)
             pixels[row, column, 3] = np.uint8(whole * 255.0 + 0.5)
             for k in range(3):
-                colour = sums[k] / places**2 + behind[row, k] * behind[row, 3] * (1.0 - opacity)
+                colour = sums[k] / places**2 + back[k] * back[3] * (1.0 - opacity)
                 colour = colour / whole if whole > 0.0 else 0.0
                 pixels[row, column, k] = np.uint8(min(1.0, max(0.0, colour)) * 255.0 + 0.5)
 

@@ -1,5 +1,6 @@
 """Pictures: what is seen, in which light, and where exactly its pixels lie."""
 
+import io
 import math
 import tempfile
 from dataclasses import replace
@@ -18,6 +19,7 @@ from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
 from drafting.schema import parse
 from drafting.shading.appearance import Appearance, Light
+from drafting.shading.backdrop import MISSING
 from drafting.shading.colours import OTHER, Palette, colours_of, named_colour
 from drafting.shading.light import sky_ways, sun_place, way_to_light
 from drafting.shading.picture import picture_of
@@ -215,6 +217,24 @@ class PlaceTests(TestCase):
         self.assertEqual(pictured(house, "roof", blue).pixels[2, 2].tolist(), [0x20, 0x40, 0xFF, 255])
         sky = pictured(house, "roof", replace(blue, background="sky")).pixels
         self.assertLess(sky[2, 2, 0], sky[97, 2, 0])
+
+    def test_a_picture_behind_fills_the_window_and_its_middle_is_seen(self):
+        """Four stripes, twice as wide as high, behind a square window: the two in the middle are seen."""
+        stripes = np.repeat(
+            np.array([[[255, 0, 0], [0, 255, 0], [0, 0, 255], [9, 9, 9]]], np.uint8), 20, axis=1
+        )
+        file = io.BytesIO()
+        Image.fromarray(stripes.repeat(40, axis=0)).save(file, "PNG")
+        block = building([box((-500, -500, 0), (500, 500, 500))])
+        behind, window = replace(SHADOWS, background="picture"), Window(100.0, 100.0, RATIO, (0.0, 0.0))
+        given = block, parse_view("roof"), behind, window, MM
+        made = picture_of(*given, backdrop=file.getvalue())
+        self.assertEqual(
+            made.pixels[20, [5, 45, 55, 95]].tolist(), [[0, 255, 0, 255]] * 2 + [[0, 0, 255, 255]] * 2
+        )
+        self.assertNotEqual(made.pixels[50, 50].tolist(), made.pixels[20, 50].tolist())
+        missing = picture_of(*given)
+        self.assertEqual((missing.pixels[20, 20, 3], missing.notes), (0, (MISSING,)))
 
     def test_a_perspective_is_pictured_as_it_is_drawn(self):
         meshes = [box((-1000, -1000, 0), (1000, 1000, 2000))]

@@ -167,6 +167,8 @@ class AlikeTests(TestCase):
         self.assertAlmostEqual(self.left(role="edge"), 11200.0, delta=0.2)
         self.assertAlmostEqual(self.left(element=first, shorter=8000.0), 11200.0, delta=0.2)
         self.assertAlmostEqual(self.left(shorter=3000.0), 8600.0, delta=0.2)
+        self.assertAlmostEqual(self.left(made_of="Pine"), 8600.0, delta=0.2)
+        self.assertAlmostEqual(self.left(made_of="Oak", shorter=3000.0), 11200.0, delta=0.2)
 
     def test_of_a_class_that_is_not_there_nothing_is_found(self):
         self.assertIsNone(TouchUp(AlikeChoice(ifc_class="IfcBeam"), HIDE, "plan").redrawn(self.drawing))

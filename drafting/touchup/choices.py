@@ -93,6 +93,7 @@ class AlikeChoice(BaseChoice):
     Attributes:
         element: of this element.
         ifc_class: of elements of this class, such as IfcDoor.
+        made_of: of elements of this material.
         layer, role: on this layer, of this line role.
         shorter: whose length is under this; mm.
     """
@@ -101,6 +102,7 @@ class AlikeChoice(BaseChoice):
 
     element: Name = ""
     ifc_class: Name = ""
+    made_of: Name = ""
     layer: Name = ""
     role: Role | None = None
     shorter: Length | None = None
@@ -113,13 +115,13 @@ class AlikeChoice(BaseChoice):
         if self.element:
             alike[:] = False
             alike[drawing.lines_of(self.element)] = True
-        if self.ifc_class:
-            of_class = [k for k, name in enumerate(linework.classes) if name == self.ifc_class]
-            alike &= np.isin(packed.element, of_class)
-        if self.layer:
-            alike &= np.isin(
-                packed.layer, [k for k, name in enumerate(linework.layers) if name == self.layer]
-            )
+        for wanted, names, numbers in (
+            (self.ifc_class, linework.classes, packed.element),
+            (self.made_of, linework.made_of, packed.element),
+            (self.layer, linework.layers, packed.layer),
+        ):
+            if wanted:
+                alike &= np.isin(numbers, [k for k, name in enumerate(names) if name == wanted])
         if self.role:
             alike &= packed.role == ROLES.index(self.role)
         if self.shorter is not None:
@@ -128,7 +130,7 @@ class AlikeChoice(BaseChoice):
 
     @property
     def says_something(self) -> bool:
-        return bool(self.element or self.ifc_class or self.layer or self.role or self.shorter)
+        return bool(self.element or self.ifc_class or self.made_of or self.layer or self.role or self.shorter)
 
 
 @dataclass(frozen=True)

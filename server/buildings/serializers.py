@@ -64,6 +64,9 @@ class FactsSerializer(serializers.Serializer[Any]):
     colours = serializers.DictField(
         child=serializers.CharField(), required=False, help_text="Of each material, such as #b5651d."
     )
+    textures = serializers.ListField(
+        child=serializers.CharField(), required=False, help_text="Names of materials that have a texture."
+    )
     classes = serializers.DictField(child=serializers.IntegerField())
     left_out = serializers.DictField(child=serializers.IntegerField())
     failed = serializers.ListField(

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from pathlib import Path
 from typing import Any
 
 from django.db.models import QuerySet
@@ -27,6 +28,7 @@ from server.jobs.runner import Work
 from server.projects.models import Project
 from server.sheets.models import ShadedPicture, Viewport
 from server.sheets.services import register_of
+from server.sheets.templates import picture_files
 
 
 @dataclass(frozen=True)
@@ -43,6 +45,12 @@ class Recipe:
     def key(self) -> str:
         return picture_key(self.version.building, self.view, self.appearance, self.window, self.palette)
 
+    @property
+    def _backdrop(self) -> Path | None:
+        """The file of the picture behind it, if the project has that."""
+        file = picture_files(self.version.project).get(self.appearance.backdrop)
+        return storage.path_of(file) if file else None
+
     def make(self, per_inch: float, work: Work) -> ShadedPicture:
         """The picture at a resolution; made, where it is not there already."""
         found = ShadedPicture.objects.filter(key=self.key, per_inch=per_inch).first()
@@ -52,7 +60,7 @@ class Recipe:
         try:
             source = storage.path_of(self.version.building)
             given = (dump_view(self.view), self.appearance, self.window, self.palette, per_inch)
-            notes = work.run("shade_view", source, *given, made)
+            notes = work.run("shade_view", source, *given, self._backdrop, made)
             values = {"file": storage.store(made), "notes": notes, "window": dump(self.window)}
             return ShadedPicture.objects.get_or_create(key=self.key, per_inch=per_inch, defaults=values)[0]
         finally:

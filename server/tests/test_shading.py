@@ -15,6 +15,8 @@ from drafting.tests.pdf_reading import areas
 from server.common import pruning, storage
 from server.jobs.models import Job
 from server.jobs.runner import run
+from server.projects.models import Project
+from server.sheets import templates
 from server.sheets.models import ShadedPicture, Viewport
 from server.tests.test_plots import PlotCase
 
@@ -210,6 +212,20 @@ class ShadingTests(PlotCase):
                     400,
                 )
                 self.assertIn("appearance", str(answer))
+
+    def test_a_picture_of_the_project_is_behind_it_and_none_of_another(self) -> None:
+        red = io.BytesIO()
+        Image.new("RGB", (40, 40), (255, 0, 0)).save(red, "PNG")
+        behind = templates.add_picture(Project.objects.get(pk=self.project), "red.png", red.getvalue())
+        appearance = {"show": "shaded", "background": "picture", "backdrop": str(behind.pk)}
+        row = self.change(appearance=appearance)
+        self.assertEqual(row["picture"]["notes"], [])
+        with Image.open(storage.path_of(ShadedPicture.objects.get(key=row["wanted_picture"]).file)) as made:
+            self.assertEqual(made.getpixel((0, 0)), (255, 0, 0, 255))
+        other = Project.objects.create(name="Other", owner=Project.objects.get(pk=self.project).owner)
+        theirs = templates.add_picture(other, "red.png", red.getvalue())
+        row = self.change(appearance={**appearance, "backdrop": str(theirs.pk)})
+        self.assertIn("behind the building is missing", row["picture"]["notes"][0])
 
     def test_a_sun_below_the_horizon_is_said_with_the_picture(self) -> None:
         night = {"source": "sun", "month": 12, "day": 21, "hour": 1.0, "latitude": 60.0}

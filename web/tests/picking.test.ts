@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { Point } from "../src/canvas/geometry";
 import { lineAt, linesAlike, runOf, type Picked } from "../src/canvas/picking";
 import type { Linework } from "../src/canvas/linework";
+import { notHidden } from "../src/canvas/redrawn";
 import { SnapIndex } from "../src/canvas/snapPoints";
 import {
   changeWords,
@@ -35,6 +36,7 @@ const drawing = {
   roleOf: (line: number) => ["cut", "edge"][line],
   layerOf: () => "Walls",
   classOf: (line: number) => ["IfcWall", "IfcDoor"][line],
+  madeOf: (line: number) => ["Brick", "Oak"][line],
 } as unknown as Linework;
 const index = new SnapIndex(drawing.lines, drawing.elementOf);
 const circle = Array.from({ length: 37 }, (_, k): Point => {
@@ -46,6 +48,7 @@ const picked = (given: Partial<Picked>): Picked => ({
   layer: "Walls",
   role: "cut",
   ifcClass: "IfcWall",
+  madeOf: "Brick",
   material: null,
   points: [
     [0, 0],
@@ -81,6 +84,22 @@ describe("what is picked", () => {
     expect(lineAt(drawing, index, [5.1, 7], 1, hidden)?.element).toBe("door");
   });
 
+  it("leaves what is hidden to nothing that snaps", () => {
+    const hide = {
+      hidden: true,
+      whole: [[1, 1]] as [number, number][],
+      parts: [[0, 0, 1]] as [number, number, number][],
+    };
+    const { lines, source } = notHidden(drawing.lines, [hide]);
+    const seen = new SnapIndex(lines, (line) => drawing.elementOf(source[line] ?? 0));
+    expect(seen.nearest([5.1, 7], 0.5)).toBeNull();
+    expect(seen.nearest([2, 0.1], 0.5)).toBeNull();
+    // Where what is hidden ends the rest begins.
+    expect(seen.nearest([4.1, 0.1], 0.5)).toMatchObject({ kind: "corner", at: [4, 0], element: "wall" });
+    const pale = notHidden(drawing.lines, [{ ...hide, hidden: false }]);
+    expect(new SnapIndex(pale.lines, () => "").nearest([5.1, 7], 0.5)).not.toBeNull();
+  });
+
   it("is a circle by its centre and radius", () => {
     const { round, points } = runOf(circle, circle[3] as Point, circle[4] as Point);
     expect(points).toHaveLength(37);
@@ -89,11 +108,12 @@ describe("what is picked", () => {
   });
 
   it("is alike in all that is said", () => {
-    const blank = { element: "", ifc_class: "", layer: "" };
+    const blank = { element: "", ifc_class: "", made_of: "", layer: "" };
     expect(linesAlike(drawing, { ...blank, layer: "Walls" })).toEqual([0, 1]);
     expect(linesAlike(drawing, { ...blank, role: "edge" })).toEqual([1]);
     expect(linesAlike(drawing, { ...blank, shorter: 7 })).toEqual([1]);
     expect(linesAlike(drawing, { ...blank, ifc_class: "IfcWall", role: "edge" })).toEqual([]);
+    expect(linesAlike(drawing, { ...blank, made_of: "Oak" })).toEqual([1]);
   });
 });
 
@@ -134,8 +154,9 @@ describe("a touch-up", () => {
   it("says in words what it is and does", () => {
     expect(classWords("IfcWallStandardCase")).toBe("wall");
     expect(classWords("IfcCurtainWall")).toBe("curtain wall");
-    const names = likes(picked({ ifcClass: "IfcDoor" })).map(([name]) => name);
+    const names = likes(picked({ ifcClass: "IfcDoor", madeOf: "Oak" })).map(([name]) => name);
     expect(names).toContain("All cut lines of every door");
+    expect(names).toContain("All lines of Oak");
     expect(changeWords({ hidden: true, stroke: {} })).toBe("hidden");
     expect(changeWords({ hidden: false, stroke: { width: 0.7, pattern: "dashed" } })).toBe("0.70 mm, dashed");
   });

@@ -2823,6 +2823,7 @@ export interface components {
          *     Attributes:
          *         element: of this element.
          *         ifc_class: of elements of this class, such as IfcDoor.
+         *         made_of: of elements of this material.
          *         layer, role: on this layer, of this line role.
          *         shorter: whose length is under this; mm.
          */
@@ -2831,6 +2832,8 @@ export interface components {
             element: string;
             /** @default  */
             ifc_class: string;
+            /** @default  */
+            made_of: string;
             /** @default  */
             layer: string;
             role?: components["schemas"]["RoleEnum"];
@@ -2848,6 +2851,7 @@ export interface components {
          *     Attributes:
          *         element: of this element.
          *         ifc_class: of elements of this class, such as IfcDoor.
+         *         made_of: of elements of this material.
          *         layer, role: on this layer, of this line role.
          *         shorter: whose length is under this; mm.
          */
@@ -2856,6 +2860,8 @@ export interface components {
             element: string;
             /** @default  */
             ifc_class: string;
+            /** @default  */
+            made_of: string;
             /** @default  */
             layer: string;
             role?: ("cut" | "profile" | "edge" | "seam" | "far" | "overhead" | "hidden" | "symbol") | null;
@@ -3058,9 +3064,11 @@ export interface components {
          *         fading: how much paler the furthest is than the nearest, 0 to 1.
          *         background: what is behind the building.
          *         background_colour: of a plain background, and of the top of a sky.
+         *         backdrop: the key of the project's picture that is the background, where that is one.
          *         ground: the level of a plane that receives shadow where the building has no terrain, mm; None for
          *             none.
          *         areas: which shadow is shown as areas, and how they are filled.
+         *         textures: whether the textures that the file has are laid on faces in a shaded picture.
          */
         Appearance: {
             /** @default lines */
@@ -3100,6 +3108,13 @@ export interface components {
              *     }
              */
             areas: components["schemas"]["AreaStyle"];
+            /** @default true */
+            textures: boolean;
+            /**
+             * @description Key of a picture of the project.
+             * @default
+             */
+            backdrop: string;
         };
         /**
          * @description What a viewport shows of its view.
@@ -3112,9 +3127,11 @@ export interface components {
          *         fading: how much paler the furthest is than the nearest, 0 to 1.
          *         background: what is behind the building.
          *         background_colour: of a plain background, and of the top of a sky.
+         *         backdrop: the key of the project's picture that is the background, where that is one.
          *         ground: the level of a plane that receives shadow where the building has no terrain, mm; None for
          *             none.
          *         areas: which shadow is shown as areas, and how they are filled.
+         *         textures: whether the textures that the file has are laid on faces in a shaded picture.
          */
         AppearanceRequest: {
             /** @default lines */
@@ -3154,6 +3171,13 @@ export interface components {
              *     }
              */
             areas: components["schemas"]["AreaStyleRequest"];
+            /** @default true */
+            textures: boolean;
+            /**
+             * @description Key of a picture of the project.
+             * @default
+             */
+            backdrop: string;
         };
         /** @description What is cut of an element: of one of its materials, or all of it where that is blank. */
         AreaChoice: {
@@ -3429,7 +3453,7 @@ export interface components {
             } | null;
         };
         /** @enum {string} */
-        BackgroundEnum: "none" | "plain" | "sky";
+        BackgroundEnum: "none" | "plain" | "sky" | "picture";
         /** @enum {unknown} */
         BlankEnum: "";
         /** @enum {string} */
@@ -4606,6 +4630,8 @@ export interface components {
             colours?: {
                 [key: string]: string;
             };
+            /** @description Names of materials that have a texture. */
+            textures?: string[];
             classes: {
                 [key: string]: number;
             };

@@ -10,6 +10,7 @@ interface Header {
   layers: string[];
   materials: string[];
   classes: string[];
+  made_of: string[];
   arrays: [name: string, form: keyof typeof FORMS, count: number][];
 }
 const FORMS = { "<f8": Float64Array, "<f4": Float32Array, "<u4": Uint32Array, "<i1": Int8Array } as const;
@@ -41,6 +42,8 @@ export interface Linework {
   layerOf: (line: number) => string;
   /** The class of the element that a line is of, such as IfcDoor. */
   classOf: (line: number) => string;
+  /** Its material. */
+  madeOf: (line: number) => string;
 }
 
 /** Roles of lines that annotation is not attached to; the same as the core has. */
@@ -64,7 +67,7 @@ export function unpack(file: ArrayBuffer) {
 export async function fetchLinework(key: string): Promise<Linework> {
   const response = await fetch(`/api/linework/${key}/`);
   if (!response.ok) throw new Error(`The linework could not be fetched (${response.status}).`);
-  const { arrays, elements, layers, materials, classes } = unpack(await response.arrayBuffer());
+  const { arrays, elements, layers, materials, classes, made_of } = unpack(await response.arrayBuffer());
   const figures = (name: string) => arrays[name] ?? [];
   const lines: Polylines = { points: figures("points"), starts: figures("starts") };
   const [role, layer, element] = [figures("role"), figures("line_layer"), figures("line_element")];
@@ -95,6 +98,7 @@ export async function fetchLinework(key: string): Promise<Linework> {
     roleOf,
     layerOf,
     classOf: (line) => classes[element[line] ?? 0] ?? "",
+    madeOf: (line) => made_of[element[line] ?? 0] ?? "",
   };
 }
 

@@ -4,7 +4,7 @@ import { screened } from "./penColours";
 import { elementAt, fetchLinework, pointsOf, type Linework } from "./linework";
 import { fittedTo, lengthOf, stretches } from "./patterns";
 import { areaAt, lineAt, linesAlike } from "./picking";
-import { areaBy, divided, type Redrawn } from "./redrawn";
+import { areaBy, divided, notHidden, type Redrawn } from "./redrawn";
 import { SnapIndex } from "./snapPoints";
 import { strokesOf } from "./strokes";
 import type { PainterRequest, PainterAnswer } from "./pictures";
@@ -25,9 +25,14 @@ function linework(key: string): Promise<Linework> {
   return found;
 }
 
-/** What is snapped to in a drawing, and what can be picked of it; made when they are first asked for. */
-const indices = new WeakMap<Linework, SnapIndex>();
+/**
+ * What is snapped to in a drawing, by what of it is hidden, and what can be picked of it; made when they are
+ * first asked for.
+ */
+const indices = new WeakMap<Linework, Map<string, SnapIndex>>();
 const wholeIndices = new WeakMap<Linework, SnapIndex>();
+/** So many ways in which a drawing is hidden are kept ready. */
+const MAX_WAYS = 3;
 /** Of what is drawn otherwise so many lines are shown. */
 const MAX_SHOWN = 4_000;
 
@@ -47,9 +52,26 @@ function wholeIndexOf(drawing: Linework): SnapIndex {
   return index;
 }
 
-function indexOf(drawing: Linework): SnapIndex {
-  let index = indices.get(drawing);
-  if (!index) indices.set(drawing, (index = new SnapIndex(drawing.lines, drawing.elementOf, drawing.isEdge)));
+function indexOf(drawing: Linework, redrawn: readonly Redrawn[]): SnapIndex {
+  const key = JSON.stringify(
+    redrawn.some((each) => each.hidden)
+      ? redrawn.map(({ whole, parts, hidden }) => ({ whole, parts, hidden }))
+      : [],
+  );
+  let ways = indices.get(drawing);
+  if (!ways) indices.set(drawing, (ways = new Map<string, SnapIndex>()));
+  let index = ways.get(key);
+  if (!index) {
+    const { lines, source } = notHidden(drawing.lines, key === "[]" ? [] : redrawn);
+    const of = (line: number) => source[line] ?? 0;
+    index = new SnapIndex(
+      lines,
+      (line) => drawing.elementOf(of(line)),
+      (line) => drawing.isEdge(of(line)),
+    );
+    for (const oldest of ways.keys()) if (ways.size >= MAX_WAYS) ways.delete(oldest);
+    ways.set(key, index);
+  }
   return index;
 }
 
@@ -58,7 +80,8 @@ self.onmessage = async ({ data: request }: MessageEvent<PainterRequest>) => {
   try {
     const lines = await linework(request.linework);
     if ("region" in request) answer.bitmap = picture(lines, request);
-    else if (request.ask === "snap") answer.snap = indexOf(lines).nearest(request.at, request.reach);
+    else if (request.ask === "snap")
+      answer.snap = indexOf(lines, request.redrawn).nearest(request.at, request.reach);
     else if (request.ask === "pick") {
       const at = [...request.at] as const;
       answer.picked =

@@ -11,6 +11,8 @@ export interface Picked {
   layer: string;
   role: string;
   ifcClass: string;
+  /** The material of its element. */
+  madeOf: string;
   /** The material of what is cut; null of a line. */
   material: string | null;
   /** What is chosen: its points, real mm; of what is cut, none. */
@@ -23,6 +25,7 @@ export interface Picked {
 export interface Alike {
   element: string;
   ifc_class: string;
+  made_of: string;
   layer: string;
   role?: string;
   /** Their length is under this, real mm. */
@@ -30,12 +33,16 @@ export interface Alike {
 }
 
 /** The numbers of the lines that are alike in all that is said; as the core chooses them. */
-export function linesAlike(drawing: Linework, { element, ifc_class, layer, role, shorter }: Alike): number[] {
+export function linesAlike(
+  drawing: Linework,
+  { element, ifc_class, made_of, layer, role, shorter }: Alike,
+): number[] {
   const found: number[] = [];
   for (let line = 0; line + 1 < drawing.lines.starts.length; line++)
     if (
       (!element || drawing.elementOf(line) === element) &&
       (!ifc_class || drawing.classOf(line) === ifc_class) &&
+      (!made_of || drawing.madeOf(line) === made_of) &&
       (!layer || drawing.layerOf(line) === layer) &&
       (!role || drawing.roleOf(line) === role) &&
       (!shorter || lengthOf(pointsOf(drawing.lines, line)) < shorter)
@@ -71,6 +78,7 @@ export function lineAt(
     layer: drawing.layerOf(line),
     role: drawing.roleOf(line),
     ifcClass: drawing.classOf(line),
+    madeOf: drawing.madeOf(line),
     material: null,
     ...runOf(pointsOf(drawing.lines, line), a, b),
   };
@@ -93,6 +101,7 @@ export function areaAt({ regions }: Pick<Linework, "regions">, [u, v]: Point): P
         layer: "",
         role: "cut",
         ifcClass: "",
+        madeOf: "",
         material: found.material,
         points: [],
         round: null,

@@ -39,14 +39,14 @@ interface Question {
   linework: string;
   at: readonly [number, number];
   reach: number;
-  ask: "element" | "snap";
+  ask: "element";
 }
-/** What is under the pointer to be drawn otherwise; what is left out of the drawing already is not. */
+/** What the pointer snaps to, or what is under it to be drawn otherwise; what is hidden is neither. */
 interface PickQuestion {
   linework: string;
   at: readonly [number, number];
   reach: number;
-  ask: "pick";
+  ask: "pick" | "snap";
   redrawn: readonly Redrawn[];
 }
 /** Where lines lie that are drawn otherwise. */
@@ -130,8 +130,8 @@ class Pictures {
   }
 
   /** What the pointer snaps to at a point of a drawing. */
-  async snapAt(linework: string, at: readonly [number, number], reach: number) {
-    return (await this.ask({ linework, at, reach, ask: "snap" })).snap ?? null;
+  async snapAt(linework: string, at: readonly [number, number], reach: number, redrawn: readonly Redrawn[]) {
+    return (await this.ask({ linework, at, reach, redrawn, ask: "snap" })).snap ?? null;
   }
 
   /** The line under the pointer, or what is cut there. */

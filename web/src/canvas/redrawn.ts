@@ -1,5 +1,5 @@
 /** What of a drawing is drawn otherwise, or left out; as the core divides it (drafting/styles/redrawn.py). */
-import type { DrawingItem } from "../api/client";
+import type { DisplayList, DrawingItem } from "../api/client";
 import type { Polylines } from "./linework";
 
 export type Redrawn = DrawingItem["redrawn"][number];
@@ -79,3 +79,36 @@ function between(
 /** What redraws a cut region. */
 export const areaBy = <Entry extends Pick<Redrawn, "areas">>(redrawn: readonly Entry[], area: number) =>
   redrawn.findLast(({ areas }) => areas.some(([first, last]) => area >= first && area <= last));
+
+/** What of a viewport's drawing is drawn otherwise now. */
+export const redrawnIn = (display: DisplayList | undefined, viewport: string): DrawingItem["redrawn"] =>
+  display?.items.find((item): item is DrawingItem => item.type === "drawing" && item.viewport === viewport)
+    ?.redrawn ?? [];
+
+/** The lines, and parts of lines, that are not hidden, and which line of the drawing each is of. */
+export function notHidden(
+  lines: Polylines,
+  redrawn: readonly Pick<Redrawn, "whole" | "parts" | "hidden">[],
+): { lines: Polylines; source: number[] } {
+  const { by, pieces } = divided(lines, redrawn);
+  const isSeen = (what: number) => what !== DIVIDED && !(what >= 0 && redrawn[what]?.hidden);
+  const points: number[] = [];
+  const starts = [0];
+  const source: number[] = [];
+  const end = (line: number) => {
+    starts.push(points.length / 2);
+    source.push(line);
+  };
+  by.forEach((what, line) => {
+    if (!isSeen(what)) return;
+    for (let k = 2 * (lines.starts[line] ?? 0); k < 2 * (lines.starts[line + 1] ?? 0); k++)
+      points.push(lines.points[k] ?? 0);
+    end(line);
+  });
+  for (const piece of pieces)
+    if (isSeen(piece.by)) {
+      points.push(...piece.points.flat());
+      end(piece.line);
+    }
+  return { lines: { points, starts }, source };
+}

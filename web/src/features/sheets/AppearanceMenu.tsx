@@ -3,8 +3,8 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
 import type { Appearance, View, Viewport } from "../../api/client";
+import { useModelVersions } from "../../api/buildings";
 import { isComing } from "../../canvas/shaded";
-import { ColourField } from "../../components/ColourField";
 import { ChoiceField } from "../../components/ChoiceField";
 import { choicesOf } from "../../components/choices";
 import { FigureField } from "../../components/FigureField";
@@ -12,6 +12,8 @@ import { PopUp } from "../../components/PopUp";
 import { ToggleButton } from "../../components/ToggleButton";
 import { commit } from "../../sync/commands";
 import { changing } from "../../sync/rows";
+import { BackgroundFields } from "./BackgroundFields";
+import { ShadowAreaFields } from "./ShadowAreaFields";
 import { appearanceOf, isLinesOnly, scopeOf } from "./appearance";
 import { MONTHS } from "./months";
 import type { Edits } from "./sheetCommands";
@@ -36,7 +38,6 @@ const LIGHTS = choicesOf<Appearance["light"]["source"]>({
   convention: "Fixed, at 45°",
   sun: "The sun",
 });
-const BACKGROUNDS = choicesOf<Appearance["background"]>({ none: "None", plain: "Plain", sky: "Sky" });
 const percent = (share: number) => String(Math.round(share * 100));
 /** What was typed as a share, within 0 and 1. */
 const share = (typed: string) => Math.min(Math.max(Number(typed) / 100, 0), 1);
@@ -53,6 +54,8 @@ interface Props {
 export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
   const [chosenFor, setChosenFor] = useState<"view" | "viewport" | null>(null);
   const [viewport] = viewports;
+  const project = viewOf(viewport?.view ?? "")?.project ?? "";
+  const { data: [version] = [] } = useModelVersions(project);
   if (!viewport) return null;
   const now = appearanceOf(viewport, viewOf(viewport.view));
   const several = viewports.length > 1;
@@ -74,6 +77,7 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
   const change = (to: Partial<Appearance>) => give({ ...now, ...to }, scope);
   const light = (to: Partial<Appearance["light"]>) => change({ light: { ...now.light, ...to } });
   const hasAreas = now.areas.of !== "none" && now.show !== "picture";
+  const hasTextures = Boolean(version?.facts.textures?.length);
   const notes = (viewport.picture?.notes ?? []) as string[];
   return (
     <PopUp
@@ -101,7 +105,9 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
           choices={SHOWS}
           onChoose={(show) => change({ show: show as Appearance["show"] })}
         />
-        {now.show !== "picture" && <ShadowAreas now={now.areas} onChange={(areas) => change({ areas })} />}
+        {now.show !== "picture" && (
+          <ShadowAreaFields now={now.areas} onChange={(areas) => change({ areas })} />
+        )}
         {(now.show !== "lines" || hasAreas) && (
           <>
             <Box sx={ROW}>
@@ -113,13 +119,21 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
                 onChoose={(source) => light({ source: source as Appearance["light"]["source"] })}
               />
               {now.show !== "lines" && (
-                <Box sx={{ pt: "15px" }}>
+                <Box sx={{ pt: "15px", display: "flex", gap: 1 }}>
                   <ToggleButton
                     on={now.light.soft}
                     name="Soft shadows"
                     tip="Shadows grow softer further from what casts them"
                     onToggle={() => light({ soft: !now.light.soft })}
                   />
+                  {now.show !== "colours" && hasTextures && (
+                    <ToggleButton
+                      on={now.textures}
+                      name="Textures"
+                      tip="Materials have the textures of the building’s file"
+                      onToggle={() => change({ textures: !now.textures })}
+                    />
+                  )}
                 </Box>
               )}
             </Box>
@@ -149,24 +163,7 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
               </Box>
             )}
             <Box sx={ROW}>
-              {now.show !== "lines" && (
-                <ChoiceField
-                  label="Background"
-                  width={108}
-                  value={now.background}
-                  choices={BACKGROUNDS}
-                  onChoose={(background) => change({ background: background as Appearance["background"] })}
-                />
-              )}
-              {now.show !== "lines" && now.background !== "none" && (
-                <Box sx={{ pt: "17px" }}>
-                  <ColourField
-                    label="Colour of the background"
-                    value={now.background_colour}
-                    onChange={(background_colour) => change({ background_colour })}
-                  />
-                </Box>
-              )}
+              {now.show !== "lines" && <BackgroundFields project={project} now={now} onChange={change} />}
               <FigureField
                 label="Ground level"
                 unit="mm"
@@ -197,65 +194,6 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
 }
 
 const MAKING = { areas: "The shadow is being traced…", picture: "The picture is being made…" } as const;
-const AREAS = choicesOf<Appearance["areas"]["of"]>({
-  none: "None",
-  cast: "Cast",
-  both: "Cast and own",
-});
-const FILLS = [
-  ["fill", "Filled"],
-  ["hatch", "Hatched"],
-] as const;
-
-/** Shadow as areas under the lines. */
-function ShadowAreas({
-  now,
-  onChange,
-}: {
-  now: Appearance["areas"];
-  onChange: (areas: Appearance["areas"]) => void;
-}) {
-  return (
-    <Box sx={ROW}>
-      <ChoiceField
-        label="Shadow as areas"
-        width={132}
-        value={now.of}
-        choices={AREAS}
-        onChoose={(of) => onChange({ ...now, of: of as Appearance["areas"]["of"] })}
-      />
-      {now.of !== "none" && (
-        <>
-          <ChoiceField
-            label="Drawn"
-            width={84}
-            value={now.hatched ? "hatch" : "fill"}
-            choices={FILLS}
-            onChoose={(drawn) => onChange({ ...now, hatched: drawn === "hatch" })}
-          />
-          <Box sx={{ pt: "17px" }}>
-            <ColourField
-              label="Colour of the shadow"
-              value={now.colour}
-              onChange={(colour) => onChange({ ...now, colour })}
-            />
-          </Box>
-          {!now.hatched && (
-            <FigureField
-              label="Opacity"
-              unit="%"
-              number
-              width={62}
-              value={String(now.opacity)}
-              onCommit={(typed) => onChange({ ...now, opacity: Math.min(Math.max(Number(typed), 5), 100) })}
-            />
-          )}
-        </>
-      )}
-    </Box>
-  );
-}
-
 const ROW = { display: "flex", gap: 1, alignItems: "flex-start" } as const;
 
 function Figure({

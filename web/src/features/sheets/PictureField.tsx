@@ -13,6 +13,8 @@ interface Props {
   /** What the first choice is called, and what it stands for. */
   first?: readonly [value: string, name: string];
   width?: number | string;
+  /** Whether only pictures made of pixels will do. */
+  ofPixels?: boolean;
   onChoose: (picture: string) => void;
 }
 
@@ -25,8 +27,10 @@ export function PictureField({
   value,
   first = ["logo", "The office's logo"],
   width = 168,
+  ofPixels = false,
   onChoose,
 }: Props) {
+  const offered = pictures.filter((p) => !ofPixels || p.form !== "vector");
   const input = useRef<HTMLInputElement>(null);
   const importPicture = async (file: File | undefined) => {
     if (!file) return;
@@ -53,14 +57,14 @@ export function PictureField({
         label={label}
         width={width}
         value={value}
-        choices={[first, ...pictures.map((p) => [p.id, p.name] as const), [ANOTHER, "Import…"]]}
+        choices={[first, ...offered.map((p) => [p.id, p.name] as const), [ANOTHER, "Import…"]]}
         onChoose={(chosen) => (chosen === ANOTHER ? input.current?.click() : onChoose(chosen))}
       />
       <input
         ref={input}
         type="file"
         hidden
-        accept=".svg,.png,.jpg,.jpeg"
+        accept={ofPixels ? ".png,.jpg,.jpeg" : ".svg,.png,.jpg,.jpeg"}
         aria-label="Picture file"
         onChange={(event) => {
           void importPicture(event.target.files?.[0]);

@@ -11,6 +11,8 @@ export const LINES_ONLY: Appearance = {
   background: "none",
   background_colour: "#b9cfe0",
   areas: { of: "none", colour: "#6b7378", opacity: 35, hatched: false },
+  textures: true,
+  backdrop: "",
 };
 
 export const appearanceOf = (viewport: Viewport, view: View | undefined): Appearance =>

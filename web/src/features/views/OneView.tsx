@@ -41,7 +41,7 @@ export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, o
   async function pick(at: Point) {
     const [u0, v0, u1, v1] = view.extents ?? [0, 0, 1, 1];
     const reach = Math.hypot((u1 ?? 1) - (u0 ?? 0), (v1 ?? 1) - (v0 ?? 0)) * REACH;
-    const snap = view.linework ? await pictures.snapAt(view.linework, at, reach) : null;
+    const snap = view.linework ? await pictures.snapAt(view.linework, at, reach, []) : null;
     setPoints((now) => (now && now.length < 2 ? [...now, snap?.at ?? at] : now));
   }
   return (

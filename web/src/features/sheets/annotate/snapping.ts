@@ -3,6 +3,7 @@ import type { DisplayList, ModelVersion, Viewport } from "../../../api/client";
 import { queryClient } from "../../../api/queryClient";
 import { geometryOf, holds, inView, outlineOf, type Point } from "../../../canvas/geometry";
 import { pictures } from "../../../canvas/pictures";
+import { redrawnIn } from "../../../canvas/redrawn";
 import { referenceLines, snapToLines } from "../../../canvas/referenceLines";
 import type { Snap } from "../../../canvas/snapPoints";
 import { useAnnotating, type PointsFor } from "../../../stores/annotating";
@@ -56,7 +57,8 @@ export function snapping(project: string, sheet: string | undefined, on: readonl
 
   /** A corner, a centre, a crossing of the drawing, else annotation, grid and levels, else what is near. */
   async function snapIn(viewport: Viewport, at: Point, reach: number): Promise<Snap | null> {
-    const drawn = viewport.linework ? await pictures.snapAt(viewport.linework, at, reach) : null;
+    const redrawn = redrawnIn(queryClient.getQueryData<DisplayList>(["display", sheet]), viewport.id);
+    const drawn = viewport.linework ? await pictures.snapAt(viewport.linework, at, reach, redrawn) : null;
     if (drawn?.kind === "corner" || drawn?.kind === "centre") return drawn;
     const piece = onPieces(viewport.id, at, reach);
     if (piece) return piece;

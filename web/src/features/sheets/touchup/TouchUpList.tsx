@@ -2,6 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { DisplayList, TouchUp, Viewport } from "../../../api/client";
+import { redrawnIn } from "../../../canvas/redrawn";
 import { Buttons, Group, Rows } from "../../../components/Ledge";
 import { PopUp } from "../../../components/PopUp";
 import { ToggleButton } from "../../../components/ToggleButton";
@@ -9,7 +10,7 @@ import { useTouching } from "../../../stores/touching";
 import { colours } from "../../../theme/theme";
 import type { SheetSet } from "../useSet";
 import { asSentence, changeWords, choiceWords } from "./choices";
-import { redrawnIn, type TouchUps } from "./useTouchUp";
+import type { TouchUps } from "./useTouchUp";
 
 interface Props {
   set: SheetSet;

@@ -12,9 +12,10 @@ import {
   type Point,
 } from "../../../canvas/geometry";
 import { pictures } from "../../../canvas/pictures";
+import { redrawnIn } from "../../../canvas/redrawn";
 import { useTouching } from "../../../stores/touching";
 import { colours } from "../../../theme/theme";
-import { redrawnIn, type TouchUps } from "./useTouchUp";
+import type { TouchUps } from "./useTouchUp";
 
 interface Props {
   camera: Camera;

@@ -15,6 +15,7 @@ const alike = (what: Partial<Alike>): Alike => ({
   kind: "alike",
   element: "",
   ifc_class: "",
+  made_of: "",
   layer: "",
   ...what,
 });
@@ -58,7 +59,7 @@ export const asSentence = (words: string) => `${words.slice(0, 1).toUpperCase()}
 
 /** What can be chosen beside what was clicked, because it is like it. */
 export function likes(picked: Picked): [name: string, choice: TouchUpChoice][] {
-  const { element, layer, ifcClass, material } = picked;
+  const { element, layer, ifcClass, madeOf, material } = picked;
   const role = picked.role as NonNullable<Alike["role"]>;
   const own = classWords(ifcClass) || "element";
   if (material !== null) return [[`All that is cut of this ${own}`, { kind: "area", element, material: "" }]];
@@ -72,6 +73,9 @@ export function likes(picked: Picked): [name: string, choice: TouchUpChoice][] {
           [`All lines of every ${own}`, alike({ ifc_class: ifcClass })],
           [`All ${role} lines of every ${own}`, alike({ ifc_class: ifcClass, role })],
         ] as [string, TouchUpChoice][])
+      : []),
+    ...(madeOf
+      ? ([[`All lines of ${madeOf}`, alike({ made_of: madeOf })]] as [string, TouchUpChoice][])
       : []),
     ...(layer ? ([[`All lines on layer ${layer}`, alike({ layer })]] as [string, TouchUpChoice][]) : []),
     [`All ${role} lines`, alike({ role })],
@@ -93,10 +97,11 @@ export function choiceWords(choice: TouchUpChoice): string {
     case "extension":
       return "line drawn out to another";
     case "alike": {
-      const { role, element, ifc_class, layer, shorter } = choice;
+      const { role, element, ifc_class, made_of, layer, shorter } = choice;
       const of = [
         element && "of an element",
         ifc_class && `of every ${classWords(ifc_class)}`,
+        made_of && `of ${made_of}`,
         layer && `on layer ${layer}`,
         shorter && `shorter than ${Math.round(shorter)} mm`,
       ];

@@ -1,16 +1,10 @@
 /** What clicks and keys do while a drawing is touched up. Each touch-up can be undone. */
 import { useMemo } from "react";
-import type {
-  DisplayList,
-  DrawingItem,
-  TouchUp,
-  TouchUpChange,
-  TouchUpChoice,
-  Viewport,
-} from "../../../api/client";
+import type { DisplayList, TouchUp, TouchUpChange, TouchUpChoice, Viewport } from "../../../api/client";
 import { queryClient } from "../../../api/queryClient";
 import { geometryOf, holds, inView, outlineOf, type Point } from "../../../canvas/geometry";
 import { pictures } from "../../../canvas/pictures";
+import { redrawnIn } from "../../../canvas/redrawn";
 import { useBoard } from "../../../stores/board";
 import { notify } from "../../../stores/notices";
 import { chooseNothing, touchUp, useTouching, type Chosen } from "../../../stores/touching";
@@ -29,13 +23,10 @@ interface Given {
   on: readonly Viewport[];
 }
 
-/** What of a viewport's drawing is drawn otherwise now. */
-export const redrawnIn = (display: DisplayList | undefined, viewport: string): DrawingItem["redrawn"] =>
-  display?.items.find((item): item is DrawingItem => item.type === "drawing" && item.viewport === viewport)
-    ?.redrawn ?? [];
-
 export function useTouchUp({ project, sheet, on }: Given) {
   return useMemo(() => {
+    const redrawnNow = (viewport: string) =>
+      redrawnIn(queryClient.getQueryData<DisplayList>(["display", sheet]), viewport);
     const current = () => on.find((v) => v.id === useTouching.getState().viewport);
 
     /** What lies under a place of the sheet, seen through the viewport. */
@@ -46,9 +37,8 @@ export function useTouchUp({ project, sheet, on }: Given) {
       if (!holds(outlineOf(geometryOf(viewport)), place)) return null;
       const at = inView(geometryOf(viewport), place);
       const reach = REACH / ((useBoard.getState().camera?.scale ?? 1) * viewport.ratio);
-      const display = queryClient.getQueryData<DisplayList>(["display", sheet]);
-      const redrawn = redrawnIn(display, viewport.id);
-      return { at, reach, viewport, picked: await pictures.pickAt(viewport.linework, at, reach, redrawn) };
+      const picked = await pictures.pickAt(viewport.linework, at, reach, redrawnNow(viewport.id));
+      return { at, reach, viewport, picked };
     }
 
     let asked = 0;
@@ -83,7 +73,7 @@ export function useTouchUp({ project, sheet, on }: Given) {
     /** A part of a line: from one click to the other, each at a corner or crossing that is near. */
     async function part(clicked: Point, reach: number, viewport: Viewport) {
       const { begun } = useTouching.getState();
-      const snap = await pictures.snapAt(viewport.linework ?? "", clicked, reach);
+      const snap = await pictures.snapAt(viewport.linework ?? "", clicked, reach, redrawnNow(viewport.id));
       const at: Point = snap ? snap.at : clicked;
       if (!begun) return useTouching.setState({ begun: { at, picked: null }, chosen: [] });
       const middle: Point = [(begun.at[0] + at[0]) / 2, (begun.at[1] + at[1]) / 2];
