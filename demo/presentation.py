@@ -12,6 +12,7 @@ APPEARANCES = {
     ("A-01", "Axonometric from the south-east"): Appearance("shaded", light=AFTERNOON, shadows=0.5),
     ("A-03", "South elevation"): Appearance(areas=AreaStyle("both", opacity=25)),
     ("A-05", "Arriving from the ramp"): Appearance("shaded", light=MORNING, background="sky"),
+    ("A-05", "South elevation"): Appearance("shaded", background="sky"),
 }
 
 

@@ -115,9 +115,10 @@ SHEETS = (
         ),
     ),
     (
-        "A-05", "Arriving, and the wall", "Perspective, detail", "A3",
+        "A-05", "Arriving, and the wall", "Perspective, elevation, detail", "A3",
         (
-            ("Arriving from the ramp", "1:150", (32, 100), (-12900, -9600, 12900, 7800)),
+            ("Arriving from the ramp", "1:150", (32, 130), (-12900, -9600, 12900, 7800)),
+            ("South elevation", "1:200", (32, 40), (-6000, -1500, 17400, 12000)),
             ("Wall at the tower", "1:25", (214, 146), (-650, -400, 2500, 2600)),
         ),
     ),
@@ -137,7 +138,12 @@ LOGO = Path(__file__).parent / "logo.svg"
 #: The upper left corner of the list of drawings on the first sheet, mm, and how many issues it shows.
 COVER = {"x": 378, "y": 150, "issues": 4}
 #: Small drawings that are no place for marks and levels, by their sheet.
-QUIET = {("A-01", "South elevation"), ("A-02", "Plan, Lookout"), ("A-02", "Roof plan")}
+QUIET = {
+    ("A-01", "South elevation"),
+    ("A-02", "Plan, Lookout"),
+    ("A-02", "Roof plan"),
+    ("A-05", "South elevation"),
+}
 #: A template of the office's own: the strip that is built in, with a line of fixed text. The last sheet has
 #: it, and there one field is overridden.
 STRIP = TEMPLATE_PRESETS["strip-right"][1]
