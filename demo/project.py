@@ -164,7 +164,7 @@ OWN_TEMPLATE = replace(
         ),
     ),
 )
-OVERRIDES = {"scale": "1:25, and a perspective"}
+OVERRIDES = {"scale": "1:25, 1:200, perspective"}
 #: Plot settings of the office's own, and a list of sheets that are plotted together, by their numbers.
 SITE_SET = PlotSettingsSpec(device="office", paper="A3", reduction="paper", colours="black")
 BUILDER = ("For the builder", ("A-01", "A-03", "A-04"))
