@@ -68,7 +68,7 @@ export function useViewEdits(project: string) {
         ...pieces
           .filter((p) => p.view === view.id || through.has(p.viewport ?? ""))
           .map((p) => deleting("annotations", p)),
-        ...touchUps.filter((t) => t.view === view.id).map((t) => deleting("touch_ups", t)),
+        ...touchUps.filter((each) => each.view === view.id).map((each) => deleting("touch_ups", each)),
         ...gone.map((v) => deleting("viewports", v)),
         deleting("views", view),
       ]);

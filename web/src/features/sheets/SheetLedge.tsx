@@ -96,7 +96,7 @@ export function SheetLedge({
   const { data: project } = useProject(sheet.project);
   const me = useSession().data?.username ?? "";
   const [x = 0, y = 0, , height = 0] = sheet.free_area;
-  const known = templates.map((t) => [t.id, t.name] as const);
+  const known = templates.map((each) => [each.id, each.name] as const);
   const working = useBoard((s) => s.workingColours);
   const conflicts = sheet.unprintable?.conflicts ?? NOTHING;
   const upperLeft = { x, y: y + height };
@@ -182,7 +182,7 @@ export function SheetLedge({
             />
             <Tooltip
               title={
-                templates.find((t) => t.id === sheet.template)?.built_in
+                templates.find((each) => each.id === sheet.template)?.built_in
                   ? "Copy this template and edit the copy, for all its sheets"
                   : "Edit this template, for all its sheets"
               }

@@ -165,7 +165,7 @@ export function SheetsStation({ project }: { project: Project }) {
     onPlot: plotThis,
     onOutlined: chooseView,
   });
-  const template = sheet?.template === editing ? templates.find((t) => t.id === editing) : undefined;
+  const template = sheet?.template === editing ? templates.find((each) => each.id === editing) : undefined;
   const onTemplate = useMemo(
     () => (template && display ? templateEdits(id, template, display) : null),
     [id, template, display],

@@ -174,7 +174,7 @@ function OfSheet({ set, sheet, display, edits, onAsk, onOpen, onPlot }: Props) {
   const { data: tables = NOTHING } = usePenTables(set.project);
   const { data: settings = NOTHING } = usePlotSettings(set.project);
   const editTemplate = () => {
-    const now = templates.find((t) => t.id === sheet.template);
+    const now = templates.find((each) => each.id === sheet.template);
     if (!now) return;
     select(null);
     useBoard.setState({ template: now.built_in ? copyForSheets(set.project, now) : now.id, rackOpen: false });

@@ -120,7 +120,7 @@ export function useEdits(project: string) {
     const onPaperOf = (sheet: string) =>
       rows("annotations", project).filter((p) => p.sheet === sheet && !p.viewport);
     /** What is drawn otherwise in this viewport alone. */
-    const touchedIn = (viewport: string) => rows("touch_ups", project).filter((t) => t.viewport === viewport);
+    const touchedIn = (viewport: string) => rows("touch_ups", project).filter((each) => each.viewport === viewport);
     /** A copy of a viewport, with what is annotated through it and drawn otherwise in it. */
     const copiesOf = (v: Viewport, given: ViewportChange): Step[] => {
       const made = copyOf(v, given);
@@ -136,7 +136,7 @@ export function useEdits(project: string) {
     const deletingAll = (viewports: readonly Viewport[]): Step[] =>
       viewports.flatMap((v) => [
         ...through(v.id).map((p) => deleting("annotations", p)),
-        ...touchedIn(v.id).map((t) => deleting("touch_ups", t)),
+        ...touchedIn(v.id).map((each) => deleting("touch_ups", each)),
         deleting("viewports", v),
       ]);
     const viewportsOf = (steps: readonly Step[]) =>

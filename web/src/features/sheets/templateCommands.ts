@@ -74,7 +74,7 @@ const BLANK = {
 
 /** All that can be done to one template while it is edited. */
 export function templateEdits(project: string, template: Template, display: DisplayList) {
-  const now = () => rows("templates", project).find((t) => t.id === template.id) ?? template;
+  const now = () => rows("templates", project).find((each) => each.id === template.id) ?? template;
   const parts = () => now().spec.parts ?? [];
   const chosen = () => chosenParts(useSelection.getState().selected);
   const write = (spec: Partial<TemplateSpec>, what: string) =>

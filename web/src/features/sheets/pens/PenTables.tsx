@@ -35,7 +35,7 @@ export function PenTables({ register, version, penParts, tables, first, onClose 
   const [key, setKey] = useState(first);
   const [part, setPart] = useState<(typeof PARTS)[number][0]>("roles");
   const known = knownOf<"pen_tables">(tables);
-  const table = known.find((t) => t.key === key) ?? known[0];
+  const table = known.find((each) => each.key === key) ?? known[0];
   if (!table) return null;
   const users = usersOf(register, table.key);
   const giveToAll = () =>

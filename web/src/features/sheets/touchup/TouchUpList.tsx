@@ -22,16 +22,16 @@ interface Props {
 /** The touch-ups that hold in a viewport, the newest first. */
 export const touchUpsIn = (touchUps: readonly TouchUp[], viewport: Viewport) =>
   touchUps
-    .filter((t) => t.view === viewport.view && (t.viewport === null || t.viewport === viewport.id))
+    .filter((each) => each.view === viewport.view && (each.viewport === null || each.viewport === viewport.id))
     .toSorted((a, b) => b.position - a.position);
 
 export function TouchUpList({ set, viewport, display, commands }: Props) {
   const shown = useTouching((s) => s.shown);
   const own = touchUpsIn(set.touchUps, viewport);
   const lost = new Set(
-    display.touch_ups.filter((t) => t.viewport === viewport.id && !t.found).map((t) => t.touch_up),
+    display.touch_ups.filter((each) => each.viewport === viewport.id && !each.found).map((each) => each.touch_up),
   );
-  const gone = own.filter((t) => lost.has(t.id));
+  const gone = own.filter((each) => lost.has(each.id));
   if (!redrawnIn(display, viewport.id).length && !own.length) return null;
   const count = own.length === 1 ? "1 touch-up" : `${own.length} touch-ups`;
   return (
@@ -45,27 +45,27 @@ export function TouchUpList({ set, viewport, display, commands }: Props) {
             >
               <Box sx={{ width: 420 }}>
                 <Box component="ul" sx={{ m: 0, p: 1, maxHeight: 300, overflowY: "auto", listStyle: "none" }}>
-                  {own.map((t) => (
+                  {own.map((each) => (
                     <Box
                       component="li"
-                      key={t.id}
+                      key={each.id}
                       sx={{ display: "flex", alignItems: "center", gap: 1, px: 1, fontSize: 12.5 }}
                     >
                       <Box sx={{ flex: 1, minWidth: 0, lineHeight: 1.35 }}>
-                        {asSentence(choiceWords(t.spec.choice))}: <b>{changeWords(t.spec.change)}</b>
-                        {t.viewport !== null && (
+                        {asSentence(choiceWords(each.spec.choice))}: <b>{changeWords(each.spec.change)}</b>
+                        {each.viewport !== null && (
                           <Box component="span" sx={{ color: "text.secondary" }}>
                             {" "}
                             in this viewport alone
                           </Box>
                         )}
-                        {lost.has(t.id) && (
+                        {lost.has(each.id) && (
                           <Box sx={{ color: colours.rust }}>It no longer finds its line in this drawing.</Box>
                         )}
                       </Box>
                       <Button
-                        aria-label={`Delete: ${choiceWords(t.spec.choice)}`}
-                        onClick={() => void commands.remove([t])}
+                        aria-label={`Delete: ${choiceWords(each.spec.choice)}`}
+                        onClick={() => void commands.remove([each])}
                       >
                         Delete
                       </Button>

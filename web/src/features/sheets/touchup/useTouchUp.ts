@@ -89,7 +89,7 @@ export function useTouchUp({ project, sheet, on }: Given) {
     async function add(choices: readonly TouchUpChoice[], change: TouchUpChange, what: string) {
       const viewport = current();
       if (!viewport) return false;
-      let position = Math.max(-1, ...rows("touch_ups", project).map((t) => t.position));
+      let position = Math.max(-1, ...rows("touch_ups", project).map((each) => each.position));
       const steps = choices.map((choice) =>
         making("touch_ups", {
           id: newId(),
@@ -132,7 +132,7 @@ export function useTouchUp({ project, sheet, on }: Given) {
       commit(
         project,
         touchUps.length === 1 ? "delete a touch-up" : `delete ${touchUps.length} touch-ups`,
-        touchUps.map((t) => deleting("touch_ups", t)),
+        touchUps.map((each) => deleting("touch_ups", each)),
       );
 
     /** Touch up what is seen through the one viewport that is selected. */
