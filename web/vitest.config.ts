@@ -1,6 +1,6 @@
 import { defineConfig } from "vitest/config";
 
 export default defineConfig({
-  test: { include: ["tests/**/*.test.ts"], environment: "node" },
+  test: { include: ["tests/**/*.test.ts"], environment: "node", setupFiles: ["tests/words.ts"] },
   server: { fs: { allow: [".."] } },
 });

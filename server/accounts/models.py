@@ -60,6 +60,12 @@ class Preferences(models.Model):
         DAY_FIRST = "day first"
         MONTH_FIRST = "month first"
 
+    class Language(models.TextChoices):
+        """What the screen speaks. Sheets speak the language of their project."""
+
+        ENGLISH = "en"
+        GERMAN = "de"
+
     class Lengths(models.TextChoices):
         """What lengths of the building are told in on the screen."""
 
@@ -76,6 +82,7 @@ class Preferences(models.Model):
     user = models.OneToOneField(
         settings.AUTH_USER_MODEL, models.CASCADE, primary_key=True, related_name="preferences"
     )
+    language = models.CharField(max_length=2, choices=Language.choices, default=Language.ENGLISH)
     dates = models.CharField(max_length=12, choices=Dates.choices, default=Dates.ISO)
     lengths = models.CharField(max_length=12, choices=Lengths.choices, default=Lengths.METRES)
     register = models.CharField(max_length=10, choices=Register.choices, default=Register.PICTURES)

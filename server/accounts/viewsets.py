@@ -9,6 +9,7 @@ from django.contrib.auth.base_user import AbstractBaseUser
 from django.contrib.auth.models import AnonymousUser, User
 from django.db.models import QuerySet
 from django.http import HttpRequest, JsonResponse
+from django.utils.translation import get_language_from_request
 from drf_spectacular.utils import extend_schema
 from rest_framework import mixins, viewsets
 from rest_framework.authentication import SessionAuthentication
@@ -93,17 +94,24 @@ class PasswordView(APIView):
         return Response(status=204)
 
 
+def _first_preferences(request: Request) -> Preferences:
+    """Of somebody who has preferred nothing yet: in the language of the browser, where the screen has that."""
+    language = get_language_from_request(request._request).split("-")[0]
+    known = language if language in Preferences.Language.values else Preferences.Language.ENGLISH
+    return Preferences(user=_own(request), language=known)
+
+
 class PreferencesView(APIView):
     """How one likes the interface to be."""
 
     @extend_schema(responses=PreferencesSerializer)
     def get(self, request: Request) -> Response:
-        own = Preferences.objects.filter(user=_own(request)).first() or Preferences(user=_own(request))
+        own = Preferences.objects.filter(user=_own(request)).first() or _first_preferences(request)
         return Response(PreferencesSerializer(own).data)
 
     @extend_schema(request=PreferencesSerializer(partial=True), responses=PreferencesSerializer)
     def patch(self, request: Request) -> Response:
-        own, _ = Preferences.objects.get_or_create(user=_own(request))
+        own = Preferences.objects.filter(user=_own(request)).first() or _first_preferences(request)
         given = PreferencesSerializer(own, data=request.data, partial=True)
         given.is_valid(raise_exception=True)
         given.save()

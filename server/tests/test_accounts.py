@@ -143,18 +143,31 @@ class PreferencesTests(ApiCase):
     def test_preferences_are_ones_own_and_hold_in_every_browser(self):
         standard = self.call("get", "account/preferences/")
         self.assertEqual(
-            standard, {"dates": "iso", "lengths": "metres", "register": "pictures", "first_steps": True}
-        )
+            standard,
+            {
+                "language": "en", "dates": "iso", "lengths": "metres", "register": "pictures",
+                "first_steps": True,
+            },
+        )  # fmt: skip
         self.call("patch", "account/preferences/", {"dates": "day first"})
         self.call("patch", "account/preferences/", {"lengths": "feet"})
         other = APIClient()
         other.force_login(self.user)
-        wanted = {"dates": "day first", "lengths": "feet", "register": "pictures", "first_steps": True}
+        wanted = {**standard, "dates": "day first", "lengths": "feet"}
         self.assertEqual(other.get("/api/account/preferences/").data, wanted)
         self.call("patch", "account/preferences/", {"dates": "backwards"}, 400)
+        self.call("patch", "account/preferences/", {"language": "xx"}, 400)
         odd = get_user_model().objects.create_user("odd", password="samphire-89")
         other.force_login(odd)
         self.assertEqual(other.get("/api/account/preferences/").data, standard)
+
+    def test_the_screen_first_speaks_the_language_of_the_browser_where_it_can(self):
+        for accepted, language in (("de-AT,de;q=0.9", "de"), ("fr", "en"), ("*;q=nonsense", "en")):
+            found = self.client.get("/api/account/preferences/", HTTP_ACCEPT_LANGUAGE=accepted)
+            self.assertEqual(found.json()["language"], language)
+        self.call("patch", "account/preferences/", {"language": "en"})
+        kept = self.client.get("/api/account/preferences/", HTTP_ACCEPT_LANGUAGE="de")
+        self.assertEqual(kept.json()["language"], "en")
 
 
 class PagesTests(ApiCase):

@@ -21,6 +21,7 @@ import { openHistory } from "./sync/history";
 import { listen } from "./sync/listening";
 import { loadPreferences } from "./stores/preferences";
 import { resetBoard } from "./stores/reset";
+import { t } from "./words/words";
 
 // It is read seldom, and has a reader of its own.
 const Guide = lazy(() => import("./features/guide/Guide").then((m) => ({ default: m.Guide })));
@@ -119,7 +120,7 @@ function Problem({ message }: { message: string }) {
   return (
     <Box sx={{ height: "100%", display: "flex", alignItems: "center", justifyContent: "center" }}>
       <Alert severity="error">
-        {message} <a href="/">Go to the projects</a>
+        {message} <a href="/">{t("Go to the projects")}</a>
       </Alert>
     </Box>
   );

@@ -6,11 +6,15 @@ import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router-dom";
-import { App } from "./App";
 import { queryClient } from "./api/queryClient";
+import { usePreferences } from "./stores/preferences";
 import { theme } from "./theme/theme";
+import { speak } from "./words/words";
 
 const root = document.getElementById("root");
+// Whatever has words is loaded when it is known in which language they are.
+await speak(usePreferences.getState().language);
+const { App } = await import("./App");
 if (root)
   createRoot(root).render(
     <StrictMode>

@@ -1,6 +1,7 @@
 /** The API, typed from its schema. Every failure becomes an ApiError with a sentence for the screen. */
 import createClient, { type Middleware } from "openapi-fetch";
 import type { components, paths } from "./schema";
+import { t } from "../words/words";
 
 // What may be left out when a row is written is always there when it is read.
 export type Project = Required<components["schemas"]["Project"]>;
@@ -193,7 +194,7 @@ export async function errorOf(response: Response): Promise<ApiError> {
   const body = (await response.json().catch(() => ({}))) as { detail?: string; current?: unknown };
   return new ApiError(
     response.status,
-    body.detail ?? `The server answered with an error (${response.status}).`,
+    body.detail ?? t("The server answered with an error ({status}).", { status: response.status }),
     body.current,
   );
 }

@@ -5216,6 +5216,12 @@ export interface components {
          * @enum {string}
          */
         LadderEnum: "custom" | "metric" | "feet";
+        /**
+         * @description * `en` - English
+         *     * `de` - German
+         * @enum {string}
+         */
+        LanguageEnum: "en" | "de";
         /** @enum {string} */
         LeaderEnum: "arrow" | "dot" | "plain" | "none";
         /**
@@ -6575,6 +6581,7 @@ export interface components {
             version?: number;
         };
         PatchedPreferencesRequest: {
+            language?: components["schemas"]["LanguageEnum"];
             dates?: components["schemas"]["DatesEnum"];
             lengths?: components["schemas"]["LengthsEnum"];
             register?: components["schemas"]["RegisterEnum"];
@@ -7619,6 +7626,7 @@ export interface components {
             shape: "polygon";
         };
         Preferences: {
+            language?: components["schemas"]["LanguageEnum"];
             dates?: components["schemas"]["DatesEnum"];
             lengths?: components["schemas"]["LengthsEnum"];
             register?: components["schemas"]["RegisterEnum"];

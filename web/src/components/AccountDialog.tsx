@@ -15,22 +15,23 @@ import { ChoiceField } from "./ChoiceField";
 import { PreferenceFields } from "./PreferenceFields";
 import { momentOf } from "./moments";
 import { TitledDialog } from "./TitledDialog";
+import { t } from "../words/words";
 
 const NOTHING: never[] = [];
 const SCOPES = [
-  ["read", "May read"],
-  ["write", "May read and change"],
+  ["read", t("May read")],
+  ["write", t("May read and change")],
 ] as const;
 type Scope = (typeof SCOPES)[number][0];
 
 export function AccountDialog({ name, onClose }: { name: string; onClose: () => void }) {
   return (
     <TitledDialog
-      title={`Account of ${name}`}
+      title={t("Account of {name}", { name })}
       onClose={onClose}
       foot={
         <Button variant="contained" onClick={onClose}>
-          Close
+          {t("Close")}
         </Button>
       }
     >
@@ -49,14 +50,14 @@ export function AccountDialog({ name, onClose }: { name: string; onClose: () => 
 function Pages() {
   const { data: session } = useSession();
   return (
-    <AccountSection title="Further pages" text="They open in a window of their own.">
+    <AccountSection title={t("Further pages")} text={t("They open in a window of their own.")}>
       <Box sx={{ display: "flex", gap: 2, fontSize: 13 }}>
         <a href="/api/docs/" target="_blank" rel="noreferrer">
-          What programs can ask for, to be tried out
+          {t("What programs can ask for, to be tried out")}
         </a>
         {session?.administers && (
           <a href="/admin/state/" target="_blank" rel="noreferrer">
-            People and state of this installation
+            {t("People and state of this installation")}
           </a>
         )}
       </Box>
@@ -83,14 +84,14 @@ function Password() {
     onSuccess: () => {
       setOld("");
       setWanted("");
-      notify("The password is changed. All other browsers are signed out.");
+      notify(t("The password is changed. All other browsers are signed out."));
       void client.invalidateQueries({ queryKey: ["signed-in"] });
     },
   });
   return (
     <AccountSection
-      title="Password"
-      text="12 characters or more. Other browsers are signed out when it changes."
+      title={t("Password")}
+      text={t("12 characters or more. Other browsers are signed out when it changes.")}
     >
       <Box
         component="form"
@@ -101,7 +102,7 @@ function Password() {
         sx={{ display: "flex", gap: 1, alignItems: "center" }}
       >
         <TextField
-          label="Old password"
+          label={t("Old password")}
           type="password"
           autoComplete="current-password"
           value={old}
@@ -109,7 +110,7 @@ function Password() {
           fullWidth
         />
         <TextField
-          label="New password"
+          label={t("New password")}
           type="password"
           autoComplete="new-password"
           value={wanted}
@@ -117,7 +118,7 @@ function Password() {
           fullWidth
         />
         <Button type="submit" variant="outlined" disabled={!old || !wanted || change.isPending}>
-          Change
+          {t("Change")}
         </Button>
       </Box>
       {change.error && (
@@ -145,7 +146,7 @@ function SignedIn() {
     }
   };
   return (
-    <AccountSection title="Signed in" text="Browsers in which you are signed in now.">
+    <AccountSection title={t("Signed in")} text={t("Browsers in which you are signed in now.")}>
       {rows.map((row) => (
         <Box key={row.id} sx={LINE}>
           <Box sx={{ width: 118, fontVariantNumeric: "tabular-nums", color: "text.secondary" }}>
@@ -156,10 +157,13 @@ function SignedIn() {
             {row.address && `, ${row.address}`}
           </Box>
           {row.here ? (
-            <Box sx={{ fontSize: 12, color: "text.secondary", minHeight: 30, pt: 0.75 }}>this one</Box>
+            <Box sx={{ fontSize: 12, color: "text.secondary", minHeight: 30, pt: 0.75 }}>{t("this one")}</Box>
           ) : (
-            <Button aria-label={`Sign out ${momentOf(row.since)}`} onClick={() => void end(row.id)}>
-              Sign out
+            <Button
+              aria-label={t("Sign out {since}", { since: momentOf(row.since) })}
+              onClick={() => void end(row.id)}
+            >
+              {t("Sign out")}
             </Button>
           )}
         </Box>
@@ -196,16 +200,19 @@ function Tokens() {
     }
   };
   return (
-    <AccountSection title="Tokens" text="With a token a program comes in for you, without your password.">
+    <AccountSection
+      title={t("Tokens")}
+      text={t("With a token a program comes in for you, without your password.")}
+    >
       {rows.map((row) => (
         <Box key={row.id} sx={LINE}>
           <Box sx={CUT}>{row.name}</Box>
           <Box sx={{ color: "text.secondary", fontSize: 12 }}>
             {SCOPES.find(([key]) => key === row.scope)?.[1]},{" "}
-            {row.last_used ? `used ${row.last_used}` : "not used"}
+            {row.last_used ? t("used {lastUsed}", { lastUsed: row.last_used }) : t("not used")}
           </Box>
-          <Button aria-label={`Revoke ${row.name}`} onClick={() => void revoke(row.id)}>
-            Revoke
+          <Button aria-label={t("Revoke {name}", { name: row.name })} onClick={() => void revoke(row.id)}>
+            {t("Revoke")}
           </Button>
         </Box>
       ))}
@@ -218,21 +225,21 @@ function Tokens() {
         sx={{ display: "flex", gap: 1, alignItems: "flex-end", mt: 1 }}
       >
         <TextField
-          label="Name of a new token"
+          label={t("Name of a new token")}
           value={name}
           onChange={(event) => setName(event.target.value)}
           slotProps={{ htmlInput: { maxLength: 80 } }}
           fullWidth
         />
         <ChoiceField
-          label="Scope"
+          label={t("Scope")}
           width={190}
           value={scope}
           choices={SCOPES}
           onChoose={(to) => setScope(to as Scope)}
         />
         <Button type="submit" variant="outlined" disabled={!name.trim() || make.isPending}>
-          Make
+          {t("Make")}
         </Button>
       </Box>
       {make.error && (
@@ -242,7 +249,7 @@ function Tokens() {
       )}
       {made && (
         <Box role="status" sx={{ mt: 1, p: 1, bgcolor: colours.sand, fontSize: 12.5 }}>
-          Copy it now; it is not shown again:
+          {t("Copy it now; it is not shown again:")}
           <Box component="code" sx={{ display: "block", mt: 0.5, userSelect: "all", wordBreak: "break-all" }}>
             {made}
           </Box>

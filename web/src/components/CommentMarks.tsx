@@ -7,6 +7,7 @@ import { markPath, pointsOf } from "../canvas/commentMarks";
 import { toScreen, type Camera, type Point } from "../canvas/geometry";
 import { colours } from "../theme/theme";
 import { exactLengthOf } from "./lengths";
+import { t } from "../words/words";
 
 export const COMMENT_COLOURS: Record<CommentState, string> = {
   open: colours.rust,
@@ -102,7 +103,7 @@ export function Lines({ marks, text, camera, colour, strong = false }: LinesProp
             {mark.kind === "length" && (
               // The number of the comment stands above its first end.
               <Label x={(first[0] + last[0]) / 2 + 10} y={(first[1] + last[1]) / 2 + 18} colour={colour}>
-                {mark.length > 0 ? exactLengthOf(mark.length) : "no scale here"}
+                {mark.length > 0 ? exactLengthOf(mark.length) : t("no scale here")}
               </Label>
             )}
             {mark.kind === "text" &&
@@ -153,7 +154,11 @@ function Pin({ comment, camera, chosen, onChoose }: PinProps) {
   const words = comment.text.length > 60 ? `${comment.text.slice(0, 60)}…` : comment.text;
   return (
     <ButtonBase
-      aria-label={`Comment ${comment.number} by ${comment.author}: ${words || "a mark"}`}
+      aria-label={t("Comment {number} by {author}: {mark}", {
+        number: comment.number,
+        author: comment.author,
+        mark: words || t("a mark"),
+      })}
       aria-pressed={chosen}
       onClick={(event) => {
         event.stopPropagation();

@@ -13,14 +13,15 @@ import { answerComment, changeComment } from "./commentCommands";
 import { COMMENT_STATES } from "./CommentStateMark";
 import { CommentThread } from "./CommentThread";
 import { FigureField } from "./FigureField";
+import { t } from "../words/words";
 
 const pictureAddress = (picture: string) => `/api/comment-pictures/${picture}/pixels/`;
 const STATES = Object.entries(COMMENT_STATES) as [CommentState, string][];
 /** How a comment stands once it is answered, by what the button says. */
 const ANSWERS = [
-  ["", "Answer"],
-  ["done", "Mark as done"],
-  ["declined", "Decline"],
+  ["", t("Answer")],
+  ["done", t("Mark as done")],
+  ["declined", t("Decline")],
 ] as const;
 
 export function CommentPanel({ comment }: { comment: Comment }) {
@@ -28,17 +29,17 @@ export function CommentPanel({ comment }: { comment: Comment }) {
     <CommentThread comment={comment} pictureAddress={pictureAddress}>
       <Box sx={{ display: "flex", gap: 0.75, mt: 1.5, alignItems: "flex-end" }}>
         <ChoiceField
-          label="State"
+          label={t("State")}
           width={98}
           value={comment.state}
           choices={STATES}
           onChoose={(state) => void changeComment(comment, { state: state as CommentState }, "state")}
         />
         <FigureField
-          label="Assigned to"
+          label={t("Assigned to")}
           width={92}
           value={comment.assigned}
-          onCommit={(assigned) => void changeComment(comment, { assigned }, "who looks after it, ")}
+          onCommit={(assigned) => void changeComment(comment, { assigned }, t("who looks after it, "))}
         />
         <Due key={`${comment.id} ${comment.due}`} comment={comment} />
       </Box>
@@ -51,11 +52,11 @@ export function CommentPanel({ comment }: { comment: Comment }) {
 function Due({ comment }: { comment: Comment }) {
   const [typed, setTyped] = useState(comment.due ?? "");
   const commit = () => {
-    if (typed !== (comment.due ?? "")) void changeComment(comment, { due: typed || null }, "due date");
+    if (typed !== (comment.due ?? "")) void changeComment(comment, { due: typed || null }, t("due date"));
   };
   return (
     <Box sx={{ width: 118 }}>
-      <Box sx={{ fontSize: 11, lineHeight: "15px", color: "text.secondary" }}>Due</Box>
+      <Box sx={{ fontSize: 11, lineHeight: "15px", color: "text.secondary" }}>{t("Due")}</Box>
       <OutlinedInput
         type="date"
         size="small"
@@ -64,7 +65,7 @@ function Due({ comment }: { comment: Comment }) {
         onChange={(event) => setTyped(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => event.key === "Enter" && commit()}
-        inputProps={{ "aria-label": "Due" }}
+        inputProps={{ "aria-label": t("Due") }}
         sx={{ "& input": { px: 0.75 } }}
       />
     </Box>
@@ -86,14 +87,14 @@ function AnswerForm({ comment }: { comment: Comment }) {
       setText("");
     } catch (error) {
       // What was written stays, to be sent again.
-      setProblem(error instanceof ApiError ? error.message : "The answer could not be sent. Try again.");
+      setProblem(error instanceof ApiError ? error.message : t("The answer could not be sent. Try again."));
     }
     setSending(false);
   };
   return (
     <Box
       component="form"
-      aria-label={`Answer comment ${comment.number}`}
+      aria-label={t("Answer comment {number}", { number: comment.number })}
       onSubmit={(event) => {
         event.preventDefault();
         void send("");
@@ -110,7 +111,7 @@ function AnswerForm({ comment }: { comment: Comment }) {
               onChange={(event) => setPictured(event.target.checked)}
             />
           }
-          label="With pictures of before and now"
+          label={t("With pictures of before and now")}
           sx={{ my: -0.75, "& .MuiFormControlLabel-label": { fontSize: 13 } }}
         />
       )}

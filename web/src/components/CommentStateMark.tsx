@@ -2,12 +2,13 @@
 import Box from "@mui/material/Box";
 import type { CommentState } from "../api/client";
 import { COMMENT_COLOURS } from "./CommentMarks";
+import { t } from "../words/words";
 
 export const COMMENT_STATES: Record<CommentState, string> = {
-  open: "Open",
-  answered: "Answered",
-  done: "Done",
-  declined: "Declined",
+  open: t("Open"),
+  answered: t("Answered"),
+  done: t("Done"),
+  declined: t("Declined"),
 };
 const SHAPES: Record<CommentState, string> = { open: "○", answered: "◐", done: "●", declined: "–" };
 
@@ -21,7 +22,7 @@ export function CommentStateMark({ state, doneIn = "" }: { state: CommentState; 
         {SHAPES[state]}
       </span>
       {COMMENT_STATES[state]}
-      {doneIn && ` in ${doneIn}`}
+      {doneIn && t(" in {doneIn}", { doneIn })}
     </Box>
   );
 }

@@ -5,6 +5,7 @@ import type { Comment, MarkedElement } from "../api/client";
 import { colours } from "../theme/theme";
 import { CommentStateMark } from "./CommentStateMark";
 import { momentOf } from "./moments";
+import { t } from "../words/words";
 
 export type Threaded = Pick<
   Comment,
@@ -22,15 +23,17 @@ const WORDS = { fontSize: 13.5, lineHeight: 1.45, whiteSpace: "pre-wrap", overfl
 export function CommentThread({ comment, pictureAddress, children }: Props) {
   const { answers, pictures } = comment;
   return (
-    <Box component="article" aria-label={`Comment ${comment.number}`}>
+    <Box component="article" aria-label={t("Comment {number}", { number: comment.number })}>
       <Box sx={{ display: "flex", alignItems: "baseline", gap: 1, mb: 0.25 }}>
         <b>{comment.number}</b>
         <CommentStateMark state={comment.state} doneIn={comment.done_in} />
       </Box>
-      <Said author={comment.author} made={comment.made} text={comment.text || "A mark without words."} />
+      <Said author={comment.author} made={comment.made} text={comment.text || t("A mark without words.")} />
       <Pictures of={null} pictures={pictures} address={pictureAddress} />
       {named(comment.element) && (
-        <Box sx={{ fontSize: 12, color: "text.secondary", mt: 0.5 }}>About {named(comment.element)}</Box>
+        <Box sx={{ fontSize: 12, color: "text.secondary", mt: 0.5 }}>
+          {t("About {element}", { element: named(comment.element) })}
+        </Box>
       )}
       {answers.map((answer) => (
         <Box
@@ -77,7 +80,7 @@ function Pictures({ of, pictures, address }: PicturesProps) {
           <a href={address(picture.id)} target="_blank" rel="noreferrer">
             <img
               src={address(picture.id)}
-              alt={picture.caption || "A picture with this comment"}
+              alt={picture.caption || t("A picture with this comment")}
               style={{ width: "100%", display: "block", border: `1px solid ${colours.sandDeep}` }}
             />
           </a>

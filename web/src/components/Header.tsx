@@ -21,13 +21,14 @@ import { useNotices } from "../stores/notices";
 import { usePresent } from "../stores/present";
 import { clearHistory, useHistory } from "../sync/history";
 import { clearClipboard, resetBoard } from "../stores/reset";
+import { t } from "../words/words";
 
 export const STATIONS = [
-  ["model", "Model"],
-  ["views", "Views"],
-  ["sheets", "Sheets"],
-  ["check", "Check"],
-  ["issue", "Issue"],
+  ["model", t("Model")],
+  ["views", t("Views")],
+  ["sheets", t("Sheets")],
+  ["check", t("Check")],
+  ["issue", t("Issue")],
 ] as const;
 
 export function Header({ project, station }: { project?: Project; station?: string }) {
@@ -47,7 +48,7 @@ export function Header({ project, station }: { project?: Project; station?: stri
     >
       <Link
         to="/"
-        aria-label="Dunefold: all projects"
+        aria-label={t("Dunefold: all projects")}
         style={{ color: "inherit", display: "flex", textDecoration: "none" }}
       >
         <Wordmark />
@@ -68,7 +69,7 @@ export function Header({ project, station }: { project?: Project; station?: stri
           >
             {project.name}
           </Box>
-          <Box component="nav" aria-label="Stations" sx={{ display: "flex", height: "100%" }}>
+          <Box component="nav" aria-label={t("Stations")} sx={{ display: "flex", height: "100%" }}>
             {STATIONS.map(([key, name]) => (
               <Box
                 key={key}
@@ -114,11 +115,19 @@ function Steps({ project, keys }: { project: string; keys: boolean }) {
     <Box sx={{ display: "flex" }}>
       {(["undo", "redo"] as const).map((way) => {
         const command = (way === "undo" ? past : future).at(-1);
-        const name = way === "undo" ? "Undo" : "Redo";
+        const name = way === "undo" ? t("Undo") : t("Redo");
         return (
           <Tooltip
             key={way}
-            title={command ? `${name}: ${command.what} (Ctrl + ${way === "undo" ? "Z" : "Shift + Z"})` : ""}
+            title={
+              command
+                ? t("{name}: {what} (Ctrl + {which})", {
+                    name,
+                    what: command.what,
+                    which: way === "undo" ? "Z" : t("Shift + Z"),
+                  })
+                : ""
+            }
           >
             <span>
               <Button aria-label={name} disabled={!command} onClick={() => undo(way)} sx={button}>
@@ -128,17 +137,17 @@ function Steps({ project, keys }: { project: string; keys: boolean }) {
           </Tooltip>
         );
       })}
-      <Tooltip title="To any sheet, view, station or command by its name (Ctrl + K)">
+      <Tooltip title={t("To any sheet, view, station or command by its name (Ctrl + K)")}>
         <Button onClick={() => useCommands.setState({ jumping: true })} sx={button}>
-          Go to…
+          {t("Go to…")}
         </Button>
       </Tooltip>
       <Button onClick={() => useBoard.setState({ guideOpen: true })} sx={button}>
-        Guide
+        {t("Guide")}
       </Button>
       {keys && (
         <Button onClick={() => useBoard.setState({ helpOpen: true })} sx={button}>
-          Shortcuts
+          {t("Shortcuts")}
         </Button>
       )}
     </Box>
@@ -146,19 +155,19 @@ function Steps({ project, keys }: { project: string; keys: boolean }) {
 }
 
 const VERBS: Record<Job["kind"], string> = {
-  read: "Reading",
-  draw: "Drawing",
-  plot: "Plotting",
-  check: "Checking",
-  issue: "Issuing",
-  remake: "Making again",
-  receive: "Reading",
-  compare: "Comparing",
-  shade: "Shading",
-  review: "Making ready for review:",
-  comments: "Reading comments of",
-  picture: "Showing",
-  scan: "Reading",
+  read: t("Reading"),
+  draw: t("Drawing"),
+  plot: t("Plotting"),
+  check: t("Checking"),
+  issue: t("Issuing"),
+  remake: t("Making again"),
+  receive: t("Reading"),
+  compare: t("Comparing"),
+  shade: t("Shading"),
+  review: t("Making ready for review:"),
+  comments: t("Reading comments of"),
+  picture: t("Showing"),
+  scan: t("Reading"),
 };
 
 function RunningJobs({ project }: { project: string }) {
@@ -174,9 +183,9 @@ function RunningJobs({ project }: { project: string }) {
         <Box sx={{ width: `${first.share * 100}%`, height: 4, bgcolor: colours.sand, borderRadius: 2 }} />
       </Box>
       <Box sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
-        {first.paused ? "Paused until the server works on: " : ""}
+        {first.paused ? t("Paused until the server works on: ") : ""}
         {verb} {first.about}
-        {now.length > 1 && `, ${now.length - 1} more`}
+        {now.length > 1 && t(", {value} more", { value: now.length - 1 })}
       </Box>
       <Button
         onClick={() => {
@@ -185,7 +194,7 @@ function RunningJobs({ project }: { project: string }) {
         }}
         sx={{ color: "inherit", minWidth: 0, px: 1 }}
       >
-        Cancel
+        {t("Cancel")}
       </Button>
     </Box>
   );
@@ -199,11 +208,11 @@ function Connection() {
   if (!unsaved && !away)
     return saving ? (
       <Box role="status" sx={{ fontSize: 12.5 }}>
-        Saving…
+        {t("Saving…")}
       </Box>
     ) : null;
   const { count, refused } = unsaved ?? { count: 0, refused: "" };
-  const changes = count === 1 ? "1 change" : `${count} changes`;
+  const changes = count === 1 ? "1 change" : t("{count} changes", { count });
   return (
     <Box
       role="status"
@@ -220,14 +229,16 @@ function Connection() {
     >
       {refused ? (
         <Tooltip title={refused}>
-          <span>{changes} kept: the server cannot save just now</span>
+          <span>{t("{changes} kept: the server cannot save just now", { changes })}</span>
         </Tooltip>
       ) : (
-        `No connection${count ? `: ${changes} kept and saved when it is back` : " to the server"}`
+        t("No connection{which}", {
+          which: count ? t(": {changes} kept and saved when it is back", { changes }) : t(" to the server"),
+        })
       )}
       {refused && (
         <Button onClick={discardFirst} sx={{ minHeight: 20, minWidth: 0, px: 0.75, ml: 0.5 }}>
-          Discard
+          {t("Discard")}
         </Button>
       )}
     </Box>
@@ -249,13 +260,13 @@ function SignOut() {
   };
   return (
     <Box sx={{ ml: "auto", display: "flex", alignItems: "center", gap: 1, fontSize: 12.5 }}>
-      <Tooltip title="Your account: password, where you are signed in, tokens">
+      <Tooltip title={t("Your account: password, where you are signed in, tokens")}>
         <Button onClick={() => setAccount(true)} sx={{ color: "inherit", minWidth: 0 }}>
           {session?.username}
         </Button>
       </Tooltip>
       <Button onClick={() => void leave()} sx={{ color: "inherit" }}>
-        Sign out
+        {t("Sign out")}
       </Button>
       {account && session?.username && (
         <AccountDialog name={session.username} onClose={() => setAccount(false)} />

@@ -9,6 +9,7 @@ import { afterWrites, type Step } from "../sync/rows";
 import { colours } from "../theme/theme";
 import { momentOf } from "./moments";
 import { TitledDialog } from "./TitledDialog";
+import { t } from "../words/words";
 
 interface Props {
   project: string;
@@ -30,8 +31,10 @@ export function HistoryDialog({ project, subject, name, onClose }: Props) {
       const steps = await data(
         api.GET("/api/history/{entry}/back/", { params: { path: { entry }, query: { subject } } }),
       );
-      if (await commit(project, `go back to ${name} of ${when}`, steps as unknown as Step[])) {
-        notify(`${name} is as it was on ${when}`);
+      if (
+        await commit(project, t("go back to {name} of {when}", { name, when }), steps as unknown as Step[])
+      ) {
+        notify(t("{name} is as it was on {when}", { name, when }));
         void client.invalidateQueries({ queryKey: ["history", subject] });
         void client.invalidateQueries({ queryKey: ["display"] });
       }
@@ -41,16 +44,16 @@ export function HistoryDialog({ project, subject, name, onClose }: Props) {
   };
   return (
     <TitledDialog
-      title={`History of ${name}`}
+      title={t("History of {name}", { name })}
       onClose={onClose}
       foot={
         <Button variant="contained" onClick={onClose}>
-          Close
+          {t("Close")}
         </Button>
       }
     >
       {entries && !entries.length && (
-        <Box sx={{ fontSize: 13, color: "text.secondary" }}>Nothing was changed here yet.</Box>
+        <Box sx={{ fontSize: 13, color: "text.secondary" }}>{t("Nothing was changed here yet.")}</Box>
       )}
       <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none", overflowY: "auto", maxHeight: 440 }}>
         {entries?.map((entry, k) => {
@@ -78,14 +81,14 @@ export function HistoryDialog({ project, subject, name, onClose }: Props) {
               {k > 0 ? (
                 <Button
                   variant="outlined"
-                  aria-label={`Go back to ${when}: ${entry.what}`}
+                  aria-label={t("Go back to {when}: {what}", { when, what: entry.what })}
                   onClick={() => void back(entry.id, when)}
                 >
-                  Go back to this
+                  {t("Go back to this")}
                 </Button>
               ) : (
                 <Box sx={{ fontSize: 12, color: "text.secondary", minHeight: 30, pt: 0.75 }}>
-                  as it is now
+                  {t("as it is now")}
                 </Box>
               )}
             </Box>

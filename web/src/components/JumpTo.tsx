@@ -11,11 +11,12 @@ import { useViews } from "../api/views";
 import { useCommands } from "../stores/commands";
 import { STATIONS } from "./Header";
 import { foundAmong, type Jump } from "./jumps";
+import { t } from "../words/words";
 
 const NOTHING: never[] = [];
 /** No more are listed at once. */
 const MOST = 60;
-const WHAT = "Go to a sheet, view, station or command";
+const WHAT = t("Go to a sheet, view, station or command");
 
 export function JumpTo({ project }: { project: Project }) {
   const open = useCommands((s) => s.jumping);
@@ -55,7 +56,7 @@ function Jumps({ project, onClose }: { project: string; onClose: () => void }) {
       transitionDuration={0}
       slotProps={{
         paper: {
-          "aria-label": "Go to",
+          "aria-label": t("Go to"),
           sx: { position: "absolute", top: 72, m: 0, width: 520, maxHeight: 480 },
         },
       }}
@@ -71,7 +72,7 @@ function Jumps({ project, onClose }: { project: string; onClose: () => void }) {
         filterOptions={(all) => foundAmong(all, typed).slice(0, MOST)}
         getOptionLabel={(jump) => jump.name}
         getOptionKey={(jump) => `${jump.kind} ${jump.name}`}
-        noOptionsText="Nothing has this name."
+        noOptionsText={t("Nothing has this name.")}
         onChange={(_, jump) => {
           if (!jump) return;
           onClose();

@@ -1,6 +1,7 @@
 /** What a device cannot print: its margins, hatched along the edges of a paper. */
 import Box from "@mui/material/Box";
 import { colours } from "../theme/theme";
+import { t } from "../words/words";
 
 const HATCH = `repeating-linear-gradient(45deg, ${colours.rust}38 0 1px, transparent 1px 5px)`;
 const plain = (margin: number) => String(Math.round(margin * 100) / 100);
@@ -26,8 +27,8 @@ export function Margins({
   return (
     <Box
       role="img"
-      aria-label="Unprintable margins"
-      title={`Not printed: ${margins.map(plain).join(", ")} mm`}
+      aria-label={t("Unprintable margins")}
+      title={t("Not printed: {margins} mm", { margins: margins.map(plain).join(", ") })}
       sx={{ position: "absolute", inset: 0, pointerEvents: "none" }}
     >
       {strips.map((s, k) => (

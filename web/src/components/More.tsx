@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
 import { useState } from "react";
 import { commandItems, type Command } from "./CommandItems";
+import { t } from "../words/words";
 
 export function More({ commands }: { commands: readonly Command[] }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
@@ -14,7 +15,7 @@ export function More({ commands }: { commands: readonly Command[] }) {
         onClick={(event) => setAnchor(event.currentTarget)}
         sx={{ minWidth: 0 }}
       >
-        More…
+        {t("More…")}
       </Button>
       <Menu
         open={Boolean(anchor)}

@@ -7,6 +7,7 @@ import type { Page } from "../api/client";
 import { colours } from "../theme/theme";
 import { Margins } from "./Margins";
 import type { Pdf, PdfPage } from "./pdf";
+import { t } from "../words/words";
 
 /** Pixels of the page for a millimetre of paper at 100 %: 96 to the inch. */
 const TRUE = 96 / 25.4;
@@ -71,7 +72,7 @@ export function PdfPages({ pdf, pages }: Props) {
       <Box
         ref={scroller}
         tabIndex={0}
-        aria-label="Pages"
+        aria-label={t("Pages")}
         role="region"
         sx={{ flex: 1, overflow: "auto", bgcolor: colours.sand, p: 2.5 }}
       >
@@ -101,29 +102,29 @@ export function PdfPages({ pdf, pages }: Props) {
           boxShadow: "0 2px 8px #4a3c2233",
         }}
       >
-        <Tooltip title="Smaller (Ctrl + wheel)">
-          <Button aria-label="Zoom out" onClick={() => step(-1)} sx={{ minWidth: 32, px: 0 }}>
+        <Tooltip title={t("Smaller (Ctrl + wheel)")}>
+          <Button aria-label={t("Zoom out")} onClick={() => step(-1)} sx={{ minWidth: 32, px: 0 }}>
             −
           </Button>
         </Tooltip>
         <Box
           role="status"
-          aria-label="Zoom"
+          aria-label={t("Zoom")}
           sx={{ width: 46, textAlign: "center", fontSize: 12, fontVariantNumeric: "tabular-nums" }}
         >
           {Math.round((scale / TRUE) * 100)} %
         </Box>
-        <Tooltip title="Larger (Ctrl + wheel)">
-          <Button aria-label="Zoom in" onClick={() => step(1)} sx={{ minWidth: 32, px: 0 }}>
+        <Tooltip title={t("Larger (Ctrl + wheel)")}>
+          <Button aria-label={t("Zoom in")} onClick={() => step(1)} sx={{ minWidth: 32, px: 0 }}>
             +
           </Button>
         </Tooltip>
         <Button onClick={() => setZoom(0)} aria-pressed={zoom === 0} sx={{ minWidth: 0, px: 1 }}>
-          Fit
+          {t("Fit")}
         </Button>
-        <Tooltip title="As large as on paper">
+        <Tooltip title={t("As large as on paper")}>
           <Button onClick={() => setZoom(1)} aria-pressed={zoom === 1} sx={{ minWidth: 0, px: 1 }}>
-            True size
+            {t("True size")}
           </Button>
         </Tooltip>
       </Box>
@@ -217,14 +218,19 @@ function OnePage({ pdf, number, about, scale, scroller, seen }: OneProps) {
         overflow: "hidden",
       }}
     >
-      <canvas ref={canvas} style={{ position: "absolute" }} role="img" aria-label={`Page ${number}`} />
+      <canvas
+        ref={canvas}
+        style={{ position: "absolute" }}
+        role="img"
+        aria-label={t("Page {number}", { number })}
+      />
       {about && (
         <>
           <Margins paper={about} margins={about.margins} scale={scale} />
           {about.cut_off.map(({ what, ...box }) => (
             <Box
               key={what}
-              title={`${what}: not printed whole`}
+              title={t("{what}: not printed whole", { what })}
               sx={{
                 position: "absolute",
                 left: box.x * scale,

@@ -10,6 +10,7 @@ import { useViews } from "../api/views";
 import { initialsOf, namesOf } from "../stores/present";
 import { colours } from "../theme/theme";
 import { useOthers } from "./useOthers";
+import { t } from "../words/words";
 
 /** More are counted. */
 const MOST = 4;
@@ -36,8 +37,8 @@ export function Discs({ names }: { names: readonly string[] }) {
           key={name}
           component="span"
           role="img"
-          aria-label={`${name} is here`}
-          title={`${name} is here`}
+          aria-label={t("{name} is here", { name })}
+          title={t("{name} is here", { name })}
           sx={{
             ...disc,
             width: 18,
@@ -72,15 +73,15 @@ export function People({ project }: { project: string }) {
     const sheet = sheets.find((s) => s.id === subject);
     const view = views.find((v) => v.id === subject);
     return sheet
-      ? `on sheet ${sheet.number}`
+      ? t("on sheet {number}", { number: sheet.number })
       : view
-        ? `at the view ${view.name}`
+        ? t("at the view {name}", { name: view.name })
         : station
-          ? `at ${station}`
+          ? t("at {station}", { station })
           : "";
   };
   return (
-    <Box component="section" aria-label="Who else is here" sx={{ display: "flex", gap: 0.5 }}>
+    <Box component="section" aria-label={t("Who else is here")} sx={{ display: "flex", gap: 0.5 }}>
       {names.slice(0, MOST).map((name) => {
         const pages = others.filter((o) => o.user === name);
         const where = [...new Set(pages.map(whereIs))].filter(Boolean).join(", ");

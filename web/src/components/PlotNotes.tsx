@@ -1,12 +1,13 @@
 /** What is to be looked at before a plot leaves the office. */
 import Alert from "@mui/material/Alert";
+import { t } from "../words/words";
 
 export function PlotNotes({ notes }: { notes: readonly string[] }) {
   if (!notes.length) return null;
   return (
     <Alert
       severity="warning"
-      aria-label="Before it leaves"
+      aria-label={t("Before it leaves")}
       sx={{
         mx: 2,
         my: 1.25,

@@ -5,6 +5,7 @@ import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import { api, data, type Job } from "../api/client";
 import { isActive } from "../api/jobs";
+import { t } from "../words/words";
 
 interface Props {
   job: Job;
@@ -13,7 +14,7 @@ interface Props {
   cancelled?: string;
 }
 
-export function PlotProgress({ job, problem, cancelled = "The plot was cancelled." }: Props) {
+export function PlotProgress({ job, problem, cancelled = t("The plot was cancelled.") }: Props) {
   const failed =
     problem || (job.state === "failed" ? job.message : job.state === "cancelled" ? cancelled : "");
   if (failed)
@@ -26,14 +27,14 @@ export function PlotProgress({ job, problem, cancelled = "The plot was cancelled
   return (
     <Box role="status" sx={{ p: 2, display: "flex", alignItems: "center", gap: 2 }}>
       <Box sx={{ flex: 1 }}>
-        <Box sx={{ fontSize: 13, mb: 1 }}>{job.stage || "Waiting for its turn"}</Box>
+        <Box sx={{ fontSize: 13, mb: 1 }}>{job.stage || t("Waiting for its turn")}</Box>
         <LinearProgress variant={job.share ? "determinate" : "indeterminate"} value={job.share * 100} />
       </Box>
       <Button
         variant="outlined"
         onClick={() => void data(api.POST("/api/jobs/{id}/cancel/", { params: { path: { id: job.id } } }))}
       >
-        Cancel
+        {t("Cancel")}
       </Button>
     </Box>
   );

@@ -9,6 +9,7 @@ import Portal from "@mui/material/Portal";
 import { useEffect, useLayoutEffect, useRef, useState, type PointerEvent, type ReactNode } from "react";
 import { drag } from "../canvas/drag";
 import { colours } from "../theme/theme";
+import { t } from "../words/words";
 
 /** From the panel to its button, and to the edges of the window; pixels. */
 const [GAP, EDGE] = [6, 8] as const;
@@ -144,7 +145,7 @@ function FloatingPanel({ name, over, onClose, children }: PanelProps) {
         <Button
           onPointerDown={(event) => event.stopPropagation()}
           onClick={onClose}
-          aria-label={`Close ${name}`}
+          aria-label={t("Close {name}", { name })}
           sx={{ minWidth: 0, minHeight: 24, px: 1, color: "text.primary" }}
         >
           ✕

@@ -1,7 +1,9 @@
 /** How one likes the interface to be. */
 import Box from "@mui/material/Box";
 import type { Preferences } from "../api/client";
-import { prefer, usePreferences } from "../stores/preferences";
+import { notifyError } from "../stores/notices";
+import { prefer, preferLanguage, usePreferences } from "../stores/preferences";
+import { LANGUAGES, t } from "../words/words";
 import { AccountSection } from "./AccountSection";
 import { ChoiceField } from "./ChoiceField";
 import { choicesOf } from "./choices";
@@ -12,36 +14,43 @@ const DATES = choicesOf<Preferences["dates"]>({
   "month first": "03/18/2026",
 });
 const LENGTHS = choicesOf<Preferences["lengths"]>({
-  metres: "Metres",
-  millimetres: "Millimetres",
-  feet: "Feet and inches",
+  metres: t("Metres"),
+  millimetres: t("Millimetres"),
+  feet: t("Feet and inches"),
 });
-const REGISTER = choicesOf<Preferences["register"]>({ pictures: "Pictures", lines: "Lines" });
+const REGISTER = choicesOf<Preferences["register"]>({ pictures: t("Pictures"), lines: t("Lines") });
 
 export function PreferenceFields() {
-  const { dates, lengths, register } = usePreferences();
+  const { language, dates, lengths, register } = usePreferences();
   return (
     <AccountSection
-      title="Preferences"
-      text="They hold on the screen, in every browser. Sheets are as their styles and title blocks say."
+      title={t("Preferences")}
+      text={t("They hold on the screen, in every browser. Sheets are as their styles and title blocks say.")}
     >
-      <Box sx={{ display: "flex", gap: 1 }}>
+      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
         <ChoiceField
-          label="Dates"
+          label={t("Language of the screen")}
+          width={150}
+          value={language}
+          choices={choicesOf<Preferences["language"]>(LANGUAGES)}
+          onChoose={(to) => preferLanguage(to as Preferences["language"]).catch(notifyError)}
+        />
+        <ChoiceField
+          label={t("Dates")}
           width={140}
           value={dates}
           choices={DATES}
           onChoose={(to) => prefer({ dates: to as Preferences["dates"] })}
         />
         <ChoiceField
-          label="Lengths of the building"
+          label={t("Lengths of the building")}
           width={170}
           value={lengths}
           choices={LENGTHS}
           onChoose={(to) => prefer({ lengths: to as Preferences["lengths"] })}
         />
         <ChoiceField
-          label="Register"
+          label={t("Register")}
           width={120}
           value={register}
           choices={REGISTER}

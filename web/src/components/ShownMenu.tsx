@@ -7,6 +7,7 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import type { ModelVersion, Shown } from "../api/client";
 import { PopUp } from "./PopUp";
+import { t } from "../words/words";
 
 export type ShownKey = "without_storeys" | "without_layers" | "without_classes" | "without";
 
@@ -28,10 +29,14 @@ export function ShownMenu({ shown, facts, onChange }: Props) {
   const count = leftOut(shown);
   const single = shown.without ?? [];
   const all: [string, ShownKey, [string, string][]][] = [
-    ["Storeys", "without_storeys", [...(facts?.storeys ?? [])].reverse().map((s) => [s.name, ""])],
-    ["Layers", "without_layers", Object.entries(facts?.layers ?? {}).map(([name, n]) => [name, String(n)])],
+    [t("Storeys"), "without_storeys", [...(facts?.storeys ?? [])].reverse().map((s) => [s.name, ""])],
     [
-      "Classes",
+      t("Layers"),
+      "without_layers",
+      Object.entries(facts?.layers ?? {}).map(([name, n]) => [name, String(n)]),
+    ],
+    [
+      t("Classes"),
       "without_classes",
       Object.entries(facts?.classes ?? {}).map(([name, n]) => [name, String(n)]),
     ],
@@ -44,7 +49,7 @@ export function ShownMenu({ shown, facts, onChange }: Props) {
     onChange(key, [...off].sort());
   };
   return (
-    <PopUp button={count ? `${count} hidden` : "Everything"} name="What is shown">
+    <PopUp button={count ? t("{count} hidden", { count }) : t("Everything")} name={t("What is shown")}>
       <Box
         sx={{
           display: "grid",
@@ -96,7 +101,9 @@ export function ShownMenu({ shown, facts, onChange }: Props) {
         ))}
         {single.length > 0 && (
           <Button onClick={() => onChange("without", [])} sx={{ gridColumn: "1 / -1", justifySelf: "start" }}>
-            Show the {single.length === 1 ? "element" : `${single.length} elements`} hidden one by one
+            {t("Show the {which} hidden one by one", {
+              which: single.length === 1 ? t("element") : t("{count} elements", { count: single.length }),
+            })}
           </Button>
         )}
       </Box>

@@ -1,4 +1,5 @@
 /** A browser by the words that it calls itself, as people call it. */
+import { t } from "../words/words";
 
 const BROWSERS: readonly (readonly [RegExp, string])[] = [
   [/Firefox\//, "Firefox"],
@@ -19,6 +20,6 @@ const SYSTEMS: readonly (readonly [RegExp, string])[] = [
 export function browserOf(agent: string): string {
   const browser = BROWSERS.find(([sign]) => sign.test(agent))?.[1];
   const system = SYSTEMS.find(([sign]) => sign.test(agent))?.[1];
-  if (!browser) return agent.slice(0, 40) || "a program";
-  return system ? `${browser} on ${system}` : browser;
+  if (!browser) return agent.slice(0, 40) || t("a program");
+  return system ? t("{browser} on {system}", { browser, system }) : browser;
 }

@@ -3,11 +3,14 @@ import { api, data, type Comment, type CommentState } from "../api/client";
 import { queryClient } from "../api/queryClient";
 import { commit } from "../sync/commands";
 import { afterWrites, changing } from "../sync/rows";
+import { t } from "../words/words";
 
 type Standing = Partial<Pick<Comment, "state" | "assigned" | "due" | "done_in">>;
 
 export const changeComment = (comment: Comment, to: Standing, what: string) =>
-  commit(comment.project, `${what} of comment ${comment.number}`, [changing("comments", comment, to)]);
+  commit(comment.project, t("{what} of comment {number}", { what, number: comment.number }), [
+    changing("comments", comment, to),
+  ]);
 
 /** Answer a comment; a blank state leaves that to the server. `pictured` shows its place before and now. */
 export async function answerComment(

@@ -1,5 +1,6 @@
 /** Lengths of the building on the screen, in what somebody prefers. On paper they are as its styles say. */
 import { usePreferences } from "../stores/preferences";
+import { t } from "../words/words";
 
 const INCH = 25.4;
 /** Fractions of an inch that are told. */
@@ -9,12 +10,14 @@ const PARTS = 8;
 export function lengthOf(mm: number, digits = 2): string {
   const { lengths } = usePreferences.getState();
   if (lengths === "feet") return inFeet(mm);
-  return lengths === "millimetres" ? `${Math.round(mm)} mm` : `${(mm / 1000).toFixed(digits)} m`;
+  return lengths === "millimetres"
+    ? t("{mm} mm", { mm: Math.round(mm) })
+    : `${(mm / 1000).toFixed(digits)} m`;
 }
 
 /** Measured lengths, which are told to the millimetre. */
 export const exactLengthOf = (mm: number): string =>
-  usePreferences.getState().lengths === "feet" ? inFeet(mm) : `${Math.round(mm)} mm`;
+  usePreferences.getState().lengths === "feet" ? inFeet(mm) : t("{mm} mm", { mm: Math.round(mm) });
 
 function inFeet(mm: number): string {
   const parts = Math.round((Math.abs(mm) / INCH) * PARTS);

@@ -1,14 +1,15 @@
 /** What people are called in a project, and what they do there. */
+import { t } from "../words/words";
 export const ROLE_NAMES: Record<string, string> = {
-  owner: "Owner",
-  drafter: "Drafter",
-  checker: "Checker",
-  reader: "Reader",
+  owner: t("Owner"),
+  drafter: t("Drafter"),
+  checker: t("Checker"),
+  reader: t("Reader"),
 };
 
 /** The roles that an owner gives, with what each may do. */
 export const GIVEN_ROLES = [
-  ["drafter", "Drafter: changes and issues it"],
-  ["checker", "Checker: checks and signs"],
-  ["reader", "Reader: looks and plots"],
+  ["drafter", t("Drafter: changes and issues it")],
+  ["checker", t("Checker: checks and signs")],
+  ["reader", t("Reader: looks and plots")],
 ] as const;

@@ -2,11 +2,12 @@
 import Box from "@mui/material/Box";
 import type { Severity } from "../api/client";
 import { colours } from "../theme/theme";
+import { t } from "../words/words";
 
 export const SEVERITIES: Record<Severity, { one: string; many: string; shape: string; colour: string }> = {
-  error: { one: "Error", many: "Errors", shape: "◆", colour: colours.rust },
-  warning: { one: "Warning", many: "Warnings", shape: "▲", colour: "#6b4600" },
-  notice: { one: "Notice", many: "Notices", shape: "●", colour: colours.sea },
+  error: { one: t("Error"), many: t("Errors"), shape: "◆", colour: colours.rust },
+  warning: { one: t("Warning"), many: t("Warnings"), shape: "▲", colour: "#6b4600" },
+  notice: { one: t("Notice"), many: t("Notices"), shape: "●", colour: colours.sea },
 };
 
 export function SeverityMark({ severity, count }: { severity: Severity; count?: number }) {

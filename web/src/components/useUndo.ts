@@ -5,21 +5,26 @@ import { notify } from "../stores/notices";
 import { step, type Stepped } from "../sync/commands";
 import type { Place } from "../sync/doneAt";
 import { rows } from "../sync/rows";
+import { t } from "../words/words";
 
 /** Where the keys are somebody else's. */
 const TAKEN =
   "input, textarea, [role=dialog], [role=listbox], [role=menu], [role=combobox][aria-expanded=true]";
 const WORDS: Record<Place["station"], string> = {
   sheets: "",
-  views: " in Views",
-  check: " in Check",
-  issue: " in Issue",
+  views: t(" in Views"),
+  check: t(" in Check"),
+  issue: t(" in Issue"),
 };
 
 function wordsOf(project: string, { station, subject }: Place): string {
   const sheet = rows("sheets", project).find((s) => s.id === subject);
   const view = rows("views", project).find((v) => v.id === subject);
-  return sheet ? ` on sheet ${sheet.number}` : view ? ` in the view “${view.name}”` : WORDS[station];
+  return sheet
+    ? t(" on sheet {number}", { number: sheet.number })
+    : view
+      ? t(" in the view “{name}”", { name: view.name })
+      : WORDS[station];
 }
 
 /**
@@ -49,9 +54,9 @@ export function useUndo(project: string): Undo {
         const reached = wayTo(pathname, project, at);
         if (reached === "gone to") show();
         notify(
-          `${way === "undo" ? "Undone" : "Redone"}: ${what}${at ? wordsOf(project, at) : ""}`,
+          `${way === "undo" ? t("Undone") : t("Redone")}: ${what}${at ? wordsOf(project, at) : ""}`,
           false,
-          reached === "offered" ? { label: "Show", run: show } : undefined,
+          reached === "offered" ? { label: t("Show"), run: show } : undefined,
         );
       }),
     [navigate, pathname, project],

@@ -11,6 +11,7 @@ import type {
 } from "../api/client";
 import type { Point } from "../canvas/geometry";
 import type { Snap } from "../canvas/snapPoints";
+import { t } from "../words/words";
 
 export type Tool = AnnotationSpec["kind"];
 
@@ -85,7 +86,7 @@ export const useAnnotating = create<Gesture & Options>()(() => ({
   mark: "circle",
   symbol: "",
   picture: "",
-  tag: { shows: "number", source: "Name" },
+  tag: { shows: "number", source: t("Name") },
 }));
 
 /** Take a tool up, or put it away again. */

@@ -5,6 +5,7 @@
 import type { PenTable, PlotSettings } from "../api/client";
 import { commit } from "./commands";
 import { changing, deleting, making, newId } from "./rows";
+import { t } from "../words/words";
 
 interface Named {
   pen_tables: PenTable;
@@ -12,7 +13,7 @@ interface Named {
 }
 type Kind = keyof Named;
 type Spec<K extends Kind> = Named[K]["spec"];
-const WORDS = { pen_tables: "the pen table", plot_settings: "the plot settings" };
+const WORDS = { pen_tables: t("the pen table"), plot_settings: t("the plot settings") };
 
 /** One as it is chosen: one that is built in, or one of the project's own. */
 export interface Known<K extends Kind> {
@@ -27,20 +28,24 @@ export const knownOf = <K extends Kind>(listed: readonly Named[K][]): Known<K>[]
 
 /** A copy as one of the project's own. Its id. */
 export function duplicate<K extends Kind>(kind: K, project: string, of: Known<K>): string {
-  const row = { id: newId(), project, name: `${of.name}, copy`, spec: of.spec };
-  void commit(project, `duplicate ${WORDS[kind]} “${of.name}”`, [making(kind, row as never)]);
+  const row = { id: newId(), project, name: t("{name}, copy", { name: of.name }), spec: of.spec };
+  void commit(project, t("duplicate {kind} “{name}”", { kind: WORDS[kind], name: of.name }), [
+    making(kind, row as never),
+  ]);
   return row.id;
 }
 
 export const write = <K extends Kind>(kind: K, row: Named[K], spec: Partial<Spec<K>>, what: string) =>
-  commit(row.project ?? "", `${what} of “${row.name}”`, [
+  commit(row.project ?? "", t("{what} of “{name}”", { what, name: row.name }), [
     changing(kind, row as never, { spec: { ...row.spec, ...spec } } as never),
   ]);
 
 export const rename = <K extends Kind>(kind: K, row: Named[K], name: string) =>
-  commit(row.project ?? "", `rename ${WORDS[kind]} “${row.name}”`, [
+  commit(row.project ?? "", t("rename {kind} “{name}”", { kind: WORDS[kind], name: row.name }), [
     changing(kind, row as never, { name } as never),
   ]);
 
 export const remove = <K extends Kind>(kind: K, row: Named[K]) =>
-  commit(row.project ?? "", `delete ${WORDS[kind]} “${row.name}”`, [deleting(kind, row as never)]);
+  commit(row.project ?? "", t("delete {kind} “{name}”", { kind: WORDS[kind], name: row.name }), [
+    deleting(kind, row as never),
+  ]);

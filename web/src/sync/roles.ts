@@ -2,6 +2,7 @@
 import type { Project } from "../api/client";
 import { queryClient } from "../api/queryClient";
 import type { Step } from "./rows";
+import { t } from "../words/words";
 
 export type Ability = "look" | "check" | "draw" | "sign" | "own";
 type Roles = Pick<Project, "name" | "owner" | "role" | "roles">;
@@ -13,11 +14,11 @@ const ABILITIES: Record<string, readonly Ability[]> = {
   reader: ["look"],
 };
 const WORDS: Record<Ability, string> = {
-  look: "look at it",
-  check: "check it",
-  draw: "change it",
-  sign: "sign its sheets as checked or approved",
-  own: "share or delete it",
+  look: t("look at it"),
+  check: t("check it"),
+  draw: t("change it"),
+  sign: t("sign its sheets as checked or approved"),
+  own: t("share or delete it"),
 };
 /** What says of a sheet who has checked and approved it. */
 const SIGNED = ["checker", "checked_on", "approver", "approved_on"];
@@ -37,8 +38,11 @@ export const whoMay = ({ owner, roles }: Roles, ability: Ability): string[] => [
 
 /** Why somebody may not do something, and who may. */
 export const refusal = (project: Roles, ability: Ability): string =>
-  `You are a ${project.role} of “${project.name}” and cannot ${WORDS[ability]}. ` +
-  `${whoMay(project, ability).join(", ")} can.`;
+  t("You are a {role} of “{name}” and cannot {ability}. ", {
+    role: project.role,
+    name: project.name,
+    ability: WORDS[ability],
+  }) + t("{ability} can.", { ability: whoMay(project, ability).join(", ") });
 
 /** What some steps need. */
 export function needed(steps: readonly Step[]): Ability[] {

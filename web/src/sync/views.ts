@@ -16,13 +16,14 @@ import { queryClient } from "../api/queryClient";
 import { changing, afterWrites, deleting, making, newId, upsert, refresh } from "./rows";
 import { notify, notifyError } from "../stores/notices";
 import { record } from "./history";
+import { t } from "../words/words";
 
 type ViewChange = Partial<Pick<View, "name" | "spec" | "held" | "subset" | "appearance" | "simplification">>;
 
 const drawnAnew = (behind: number) =>
   behind === 1
-    ? "One of them was out of date, and is drawn from the newest version."
-    : `${behind} of them were out of date, and are drawn from the newest version.`;
+    ? t("One of them was out of date, and is drawn from the newest version.")
+    : t("{behind} of them were out of date, and are drawn from the newest version.", { behind });
 
 /** All that can be done to the views of a project. Each can be undone. */
 export function useViewEdits(project: string) {
@@ -41,7 +42,7 @@ export function useViewEdits(project: string) {
         )) as View;
         upsert("views", project, row);
         jobsOf();
-        record({ what: `make ${row.name}`, steps: [making("views", row)] });
+        record({ what: t("make {name}", { name: row.name }), steps: [making("views", row)] });
         return row.id;
       } catch (error) {
         notifyError(error);
@@ -64,7 +65,7 @@ export function useViewEdits(project: string) {
       const touchUps = (await data(api.GET("/api/touch-ups/", ofProject))) as TouchUp[];
       const gone = viewports.filter((v) => v.view === view.id);
       const through = new Set(gone.map((v) => v.id));
-      return commit(project, `delete ${view.name}`, [
+      return commit(project, t("delete {name}", { name: view.name }), [
         ...pieces
           .filter((p) => p.view === view.id || through.has(p.viewport ?? ""))
           .map((p) => deleting("annotations", p)),
@@ -81,10 +82,10 @@ export function useViewEdits(project: string) {
         )) as View[];
         for (const view of made) upsert("views", project, view);
         jobsOf();
-        if (!made.length) notify("The standard views are all there already.");
+        if (!made.length) notify(t("The standard views are all there already."));
         else
           record({
-            what: `make ${made.length} standard views`,
+            what: t("make {count} standard views", { count: made.length }),
             steps: made.map((view) => making("views", view)),
           });
       } catch (error) {

@@ -1,13 +1,17 @@
 /**
- * The words of the screen. They stand in English where they are used, and in message files for every
- * language; `npm run words` gathers them.
+ * The words of the screen. They stand in English where they are used, and in a message file for each
+ * language; `npm run words` gathers new ones.
  */
 import i18next from "i18next";
-import english from "./en.json";
 
 /** Languages that the screen has all its words in, each by its own name. */
-export const LANGUAGES = { en: "English" } as const;
+export const LANGUAGES = { en: "English", de: "Deutsch" } as const;
 export type Language = keyof typeof LANGUAGES;
+
+const MESSAGES: Record<Language, () => Promise<{ default: Record<string, string> }>> = {
+  en: () => import("./en.json"),
+  de: () => import("./de.json"),
+};
 
 /**
  * Words in the language of the screen.
@@ -16,18 +20,27 @@ export type Language = keyof typeof LANGUAGES;
  */
 export const t = (words: string, values?: Record<string, unknown>): string => i18next.t(words, values);
 
+/** Words that begin with a capital, within a sentence; German nouns keep theirs. */
+export const inSentence = (words: string) => (spoken() === "en" ? words.toLowerCase() : words);
+
+/** The language of the screen. */
+export const spoken = () => i18next.language as Language;
+
+/** The language of the browser, where the screen has that. */
+export const ofBrowser = (): Language =>
+  (Object.keys(LANGUAGES) as Language[]).find((known) => globalThis.navigator?.language.startsWith(known)) ??
+  "en";
+
 /** Choose the language, before anything that has words is loaded. */
 export async function speak(language: Language) {
+  const { default: translation } = await MESSAGES[language]();
   await i18next.init({
     lng: language,
-    fallbackLng: "en",
-    resources: { en: { translation: english } },
+    resources: { [language]: { translation } },
+    // The words are their own keys: nothing in them is a path.
     keySeparator: false,
     nsSeparator: false,
-    pluralSeparator: "\u0000",
-    contextSeparator: "\u0000",
     interpolation: { prefix: "{", suffix: "}", escapeValue: false },
-    returnEmptyString: false,
   });
-  document.documentElement.lang = language;
+  if (typeof document !== "undefined") document.documentElement.lang = language;
 }

@@ -18,6 +18,7 @@ import { FindingPlace } from "./FindingPlace";
 import { RulesDialog } from "./RulesDialog";
 import { SEVERITIES } from "../../components/severities";
 import { ToggleButton } from "../../components/ToggleButton";
+import { inSentence, t } from "../../words/words";
 
 const NOTHING: never[] = [];
 type Shown = Severity | "waived";
@@ -49,9 +50,9 @@ export function CheckStation({ project }: { project: Project }) {
 
   if (isSuccess && !sheets.length)
     return (
-      <EmptyState text="There is no sheet to check yet.">
+      <EmptyState text={t("There is no sheet to check yet.")}>
         <Button variant="contained" component={Link} to={`/projects/${id}/sheets`}>
-          Compose one at the Sheets station
+          {t("Compose one at the Sheets station")}
         </Button>
       </EmptyState>
     );
@@ -65,7 +66,7 @@ export function CheckStation({ project }: { project: Project }) {
     findings.filter((f) => kindOf(f) === kind && (sheet === null || f.sheet === sheet)).length;
   const kinds: readonly (readonly [Shown, string])[] = [
     ...(["error", "warning", "notice"] as const).map((s) => [s, SEVERITIES[s].many] as const),
-    ["waived", "Let stand"],
+    ["waived", t("Let stand")],
   ];
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column" }}>
@@ -83,19 +84,19 @@ export function CheckStation({ project }: { project: Project }) {
                 key={kind}
                 on={!hidden.has(kind)}
                 name={`${name} ${count(kind)}`}
-                tip={`Show ${name.toLowerCase()} or not`}
+                tip={t("Show {name} or not", { name: inSentence(name) })}
                 onToggle={() => toggle(kind)}
               />
             ))}
             <Box role="status" sx={{ ml: "auto", fontSize: 12, color: "text.secondary" }}>
               {checks?.job
-                ? `Checking: ${checks.job.stage || "waiting"}`
+                ? t("Checking: {waiting}", { waiting: checks.job.stage || t("waiting") })
                 : checks?.fresh
-                  ? "Checked as it is now"
+                  ? t("Checked as it is now")
                   : ""}
             </Box>
             <Button variant="outlined" onClick={() => setRulesOpen(true)}>
-              Rules…
+              {t("Rules…")}
             </Button>
           </Box>
           <FindingList

@@ -4,6 +4,7 @@ import ButtonBase from "@mui/material/ButtonBase";
 import type { Finding, Severity, Sheet } from "../../api/client";
 import { colours } from "../../theme/theme";
 import { SEVERITIES, SeverityMark } from "../../components/severities";
+import { t } from "../../words/words";
 
 interface Props {
   sheets: readonly Sheet[];
@@ -41,7 +42,7 @@ export function CheckedSheets({ sheets, findings, chosen, onChoose }: Props) {
         })}
         {!own.length && (
           <Box component="span" sx={{ fontSize: 12, color: colours.sea }}>
-            nothing found
+            {t("nothing found")}
           </Box>
         )}
       </Box>
@@ -50,10 +51,10 @@ export function CheckedSheets({ sheets, findings, chosen, onChoose }: Props) {
   return (
     <Box
       component="nav"
-      aria-label="Checked sheets"
+      aria-label={t("Checked sheets")}
       sx={{ width: 204, flexShrink: 0, overflowY: "auto", bgcolor: "background.default", py: 0.75 }}
     >
-      {row(null, "Whole set", "", findings)}
+      {row(null, t("Whole set"), "", findings)}
       {sheets.map((sheet) =>
         row(
           sheet.id,

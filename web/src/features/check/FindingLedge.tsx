@@ -9,6 +9,7 @@ import { LineForm } from "../../components/LineForm";
 import { useBoard } from "../../stores/board";
 import { FIXES, letStand, putRight, raiseAgain } from "./checkCommands";
 import { SEVERITIES, SeverityMark } from "../../components/severities";
+import { t } from "../../words/words";
 
 /** So much about a finding is seen on the board, paper mm. */
 const ABOUT = { width: 180, height: 120 };
@@ -25,9 +26,9 @@ export function FindingLedge({ project, finding, sheet, waiver }: Props) {
   const { data: rules } = useRules();
   if (!finding)
     return (
-      <Ledge label="Ledge: check">
+      <Ledge label={t("Ledge: check")}>
         <Box sx={{ fontSize: 13, pt: 2.5, color: "text.secondary" }}>
-          Choose a finding to see where it is.
+          {t("Choose a finding to see where it is.")}
         </Box>
       </Ledge>
     );
@@ -44,30 +45,30 @@ export function FindingLedge({ project, finding, sheet, waiver }: Props) {
     void navigate(`/projects/${project}/sheets/${sheet.id}`, { state: { select } });
   };
   return (
-    <Ledge label="Ledge: finding">
+    <Ledge label={t("Ledge: finding")}>
       <Group name={rules?.find((r) => r.key === finding.rule)?.name ?? ""} grow>
         <Box sx={{ fontSize: 13, lineHeight: 1.4, maxWidth: 460 }}>
           <SeverityMark severity={finding.severity} /> {SEVERITIES[finding.severity].one}. {finding.words}
         </Box>
       </Group>
-      <Group name="Let it stand">
+      <Group name={t("Let it stand")}>
         {waiver ? (
           <Box sx={{ width: 330, fontSize: 12.5, lineHeight: 1.4 }}>
-            {waiver.by || "You"}: {waiver.reason}
+            {waiver.by || t("You")}: {waiver.reason}
             <Box sx={{ mt: 0.5 }}>
               <Button variant="outlined" onClick={() => void raiseAgain(project, waiver)}>
-                Raise it again
+                {t("Raise it again")}
               </Button>
             </Box>
           </Box>
         ) : (
           <Box sx={{ pt: "15px" }}>
             <LineForm
-              label="Reason"
-              placeholder="Why it may stay as it is"
+              label={t("Reason")}
+              placeholder={t("Why it may stay as it is")}
               maxLength={400}
               width={230}
-              button="Let stand"
+              button={t("Let stand")}
               onDone={(reason) => void letStand(project, finding, reason)}
             />
           </Box>
@@ -80,7 +81,7 @@ export function FindingLedge({ project, finding, sheet, waiver }: Props) {
           </Button>
         )}
         <Button variant="contained" disabled={!sheet} onClick={go}>
-          Show on the sheet
+          {t("Show on the sheet")}
         </Button>
       </Box>
     </Ledge>

@@ -5,6 +5,7 @@ import type { KeyboardEvent } from "react";
 import type { Finding, Sheet, Waiver } from "../../api/client";
 import { colours } from "../../theme/theme";
 import { SeverityMark } from "../../components/severities";
+import { t } from "../../words/words";
 
 interface Props {
   findings: readonly Finding[];
@@ -17,7 +18,7 @@ interface Props {
 }
 
 export function FindingList({ findings, sheets, chosen, waiverOf, clean, onChoose }: Props) {
-  const numberOf = (id: string) => sheets.find((s) => s.id === id)?.number ?? "Set";
+  const numberOf = (id: string) => sheets.find((s) => s.id === id)?.number ?? t("Set");
   const go = (event: KeyboardEvent) => {
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     const next = findings[findings.findIndex((f) => f.key === chosen) + (by ?? 0)];
@@ -31,15 +32,15 @@ export function FindingList({ findings, sheets, chosen, waiverOf, clean, onChoos
       <Box sx={{ flex: 1, display: "flex", alignItems: "center", justifyContent: "center", px: 4 }}>
         <Box sx={{ color: "text.secondary", textAlign: "center" }}>
           {clean === null
-            ? "The set is being checked for the first time."
+            ? t("The set is being checked for the first time.")
             : clean
-              ? "Nothing was found. The set is clean."
-              : "Nothing here. Other kinds of findings are hidden, or belong to other sheets."}
+              ? t("Nothing was found. The set is clean.")
+              : t("Nothing here. Other kinds of findings are hidden, or belong to other sheets.")}
         </Box>
       </Box>
     );
   return (
-    <Box role="listbox" aria-label="Findings" onKeyDown={go} sx={{ flex: 1, overflowY: "auto", pb: 1 }}>
+    <Box role="listbox" aria-label={t("Findings")} onKeyDown={go} sx={{ flex: 1, overflowY: "auto", pb: 1 }}>
       {findings.map((finding) => {
         const waiver = waiverOf(finding);
         const current = finding.key === chosen;
@@ -75,7 +76,7 @@ export function FindingList({ findings, sheets, chosen, waiverOf, clean, onChoos
               {finding.words}
               {waiver && (
                 <Box component="span" sx={{ display: "block", fontSize: 12 }}>
-                  Let stand by {waiver.by || "you"}: {waiver.reason}
+                  {t("Let stand by {you}: {reason}", { you: waiver.by || t("you"), reason: waiver.reason })}
                 </Box>
               )}
             </Box>

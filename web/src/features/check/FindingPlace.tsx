@@ -6,6 +6,7 @@ import type { Finding, Sheet, Viewport } from "../../api/client";
 import { useDisplay } from "../../api/sheets";
 import { SheetThumbnail } from "../../components/Thumbnail";
 import { colours } from "../../theme/theme";
+import { t } from "../../words/words";
 
 const RING = 16;
 /** How wide the sheet is shown in a window of some width; pixels. */
@@ -33,7 +34,7 @@ export function FindingPlace({ finding, sheets, viewports }: Props) {
   return (
     <Box
       component="aside"
-      aria-label="Where it is"
+      aria-label={t("Where it is")}
       sx={{ width: width + 48, flexShrink: 0, p: 3, bgcolor: colours.sand, overflowY: "auto" }}
     >
       {sheet && display ? (
@@ -67,7 +68,7 @@ export function FindingPlace({ finding, sheets, viewports }: Props) {
         </>
       ) : (
         <Box sx={{ color: "text.secondary", fontSize: 13 }}>
-          {finding ? "This is about the set as a whole." : ""}
+          {finding ? t("This is about the set as a whole.") : ""}
         </Box>
       )}
     </Box>

@@ -13,11 +13,12 @@ import { commit } from "../../sync/commands";
 import { changing } from "../../sync/rows";
 import { chooseRule, setLimit, type Choice } from "./checkCommands";
 import { SEVERITIES } from "../../components/severities";
+import { t } from "../../words/words";
 
 const NOTHING: never[] = [];
 const CHOICES: readonly (readonly [Choice, string])[] = [
   ...(["error", "warning", "notice"] as const).map((key) => [key, SEVERITIES[key].one] as const),
-  ["off", "Off"],
+  ["off", t("Off")],
 ];
 
 interface Props {
@@ -50,16 +51,16 @@ export function RulesDialog({ project, findings, onClose }: Props) {
         limits?: Record<string, number>;
       };
       if (!choices || typeof choices !== "object") throw new Error();
-      await commit(project, "load rules", [changing("check_rules", own, { choices, limits })]);
+      await commit(project, t("load rules"), [changing("check_rules", own, { choices, limits })]);
     } catch (error) {
       if (error instanceof SyntaxError || (error instanceof Error && !error.message))
-        notify(`“${chosen.name}” holds no rules. Choose a file that was saved here.`, true);
+        notify(t("“{name}” holds no rules. Choose a file that was saved here.", { name: chosen.name }), true);
       else notifyError(error);
     }
   };
   return (
     <TitledDialog
-      title="What is checked"
+      title={t("What is checked")}
       onClose={onClose}
       foot={
         <>
@@ -67,14 +68,14 @@ export function RulesDialog({ project, findings, onClose }: Props) {
             ref={file}
             type="file"
             accept="application/json,.json"
-            aria-label="File of rules"
+            aria-label={t("File of rules")}
             hidden
             onChange={(event) => void load(event.target.files?.[0])}
           />
-          <Button onClick={() => file.current?.click()}>Load a file…</Button>
-          <Button onClick={save}>Save as a file</Button>
+          <Button onClick={() => file.current?.click()}>{t("Load a file…")}</Button>
+          <Button onClick={save}>{t("Save as a file")}</Button>
           <Button variant="contained" onClick={onClose}>
-            Close
+            {t("Close")}
           </Button>
         </>
       }
@@ -130,7 +131,7 @@ function Row({ rule, choice, found, limits, onLimit, onChoose }: RowProps) {
     <>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1, py: 0.25 }}>
         <Box sx={{ flex: 1, fontSize: 13, fontWeight: choice ? 650 : 400 }}>{rule.name}</Box>
-        <Box sx={{ fontSize: 12, color: "text.secondary" }}>{found ? `${found} found` : ""}</Box>
+        <Box sx={{ fontSize: 12, color: "text.secondary" }}>{found ? t("{found} found", { found }) : ""}</Box>
         <Select
           size="small"
           value={choice ?? rule.severity}

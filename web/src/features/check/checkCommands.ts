@@ -11,12 +11,13 @@ import {
 import { notifyError } from "../../stores/notices";
 import { commit } from "../../sync/commands";
 import { changing, deleting, making, newId, rows } from "../../sync/rows";
+import { t } from "../../words/words";
 
 /** What a rule can be set to. */
 export type Choice = Severity | "off";
 
 export const letStand = (project: string, finding: Finding, reason: string) =>
-  commit(project, "let a finding stand", [
+  commit(project, t("let a finding stand"), [
     making("waivers", {
       id: newId(),
       project,
@@ -29,29 +30,34 @@ export const letStand = (project: string, finding: Finding, reason: string) =>
   ]);
 
 export const raiseAgain = (project: string, waiver: Waiver) =>
-  commit(project, "raise a finding again", [deleting("waivers", waiver)]);
+  commit(project, t("raise a finding again"), [deleting("waivers", waiver)]);
 
 export function chooseRule(project: string, rules: CheckRules, key: string, choice: Choice | null) {
   const { [key]: _, ...others } = rules.choices;
   const choices = choice ? { ...others, [key]: choice } : others;
-  return commit(project, "change what is checked", [changing("check_rules", rules, { choices })]);
+  return commit(project, t("change what is checked"), [changing("check_rules", rules, { choices })]);
 }
 
 /** Set a figure that a rule goes by; null for what it is by itself. */
 export function setLimit(project: string, rules: CheckRules, key: string, value: number | null) {
   const { [key]: _, ...others } = rules.limits;
   const limits = value === null ? others : { ...others, [key]: value };
-  return commit(project, "limits of a rule", [changing("check_rules", rules, { limits })]);
+  return commit(project, t("limits of a rule"), [changing("check_rules", rules, { limits })]);
 }
 
 /** Put a finding right, where that can be done at once. */
 export async function putRight(project: string, finding: Finding, sheet: Sheet | undefined) {
   if (finding.fix === "restore" && sheet) {
     const { [finding.subject]: _, ...overrides } = sheet.overrides;
-    await commit(project, `restore a field of ${sheet.number}`, [changing("sheets", sheet, { overrides })]);
+    await commit(project, t("restore a field of {number}", { number: sheet.number }), [
+      changing("sheets", sheet, { overrides }),
+    ]);
   } else if (finding.fix === "release") {
     const view = rows("views", project).find((v) => v.id === finding.view);
-    if (view) await commit(project, `release ${view.name}`, [changing("views", view, { held: false })]);
+    if (view)
+      await commit(project, t("release {name}", { name: view.name }), [
+        changing("views", view, { held: false }),
+      ]);
   } else if (finding.fix === "draw") {
     try {
       await data(api.POST("/api/views/{id}/draw/", { params: { path: { id: finding.view } } }));
@@ -63,7 +69,7 @@ export async function putRight(project: string, finding: Finding, sheet: Sheet |
 
 export const FIXES: Record<Finding["fix"], string> = {
   "": "",
-  draw: "Bring up to date",
-  release: "Release",
-  restore: "Restore",
+  draw: t("Bring up to date"),
+  release: t("Release"),
+  restore: t("Restore"),
 };

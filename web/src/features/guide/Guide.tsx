@@ -9,6 +9,7 @@ import guide from "../../../../docs/guide.md?raw";
 import { TitledDialog } from "../../components/TitledDialog";
 import { colours } from "../../theme/theme";
 import { foundIn, sectionsOf, type Section } from "./sections";
+import { t } from "../../words/words";
 
 const SECTIONS = sectionsOf(guide);
 
@@ -19,12 +20,12 @@ export function Guide({ onClose }: { onClose: () => void }) {
   const shown = chosen && found.includes(chosen) ? chosen : found[0];
   return (
     <TitledDialog
-      title="Guide"
+      title={t("Guide")}
       width="md"
       onClose={onClose}
       foot={
         <Button variant="contained" onClick={onClose}>
-          Close
+          {t("Close")}
         </Button>
       }
     >
@@ -33,13 +34,13 @@ export function Guide({ onClose }: { onClose: () => void }) {
           <OutlinedInput
             size="small"
             autoFocus
-            placeholder="Search the guide"
+            placeholder={t("Search the guide")}
             value={typed}
             onChange={(event) => setTyped(event.target.value)}
-            inputProps={{ "aria-label": "Search the guide", type: "search" }}
+            inputProps={{ "aria-label": t("Search the guide"), type: "search" }}
             sx={{ mb: 1 }}
           />
-          <Box component="nav" aria-label="Sections" sx={{ overflowY: "auto", flex: 1 }}>
+          <Box component="nav" aria-label={t("Sections")} sx={{ overflowY: "auto", flex: 1 }}>
             {found.map((section, k) => (
               <Box key={`${section.chapter} ${section.title}`}>
                 {!typed.trim() && isFirstOf(section, found[k - 1]) && (
@@ -70,7 +71,7 @@ export function Guide({ onClose }: { onClose: () => void }) {
             ))}
             {!found.length && (
               <Box sx={{ fontSize: 12.5, color: "text.secondary", px: 0.75 }}>
-                The guide has none of this.
+                {t("The guide has none of this.")}
               </Box>
             )}
           </Box>
@@ -78,7 +79,7 @@ export function Guide({ onClose }: { onClose: () => void }) {
         <Box
           component="article"
           tabIndex={0}
-          aria-label={shown?.title ?? "Guide"}
+          aria-label={shown?.title ?? t("Guide")}
           sx={{ flex: 1, minWidth: 0, overflowY: "auto", pr: 1, ...TEXT }}
         >
           {shown && (

@@ -8,6 +8,7 @@ import type { Project, Sheet, SheetList } from "../../api/client";
 import { ChoiceField } from "../../components/ChoiceField";
 import { colours } from "../../theme/theme";
 import { saveList, removeList } from "./plotCommands";
+import { t } from "../../words/words";
 
 /** Which sheets of a project are chosen. */
 export interface Choice {
@@ -98,31 +99,31 @@ export function ChosenSheets({
           {name}
         </Box>
         <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
-          {chosen.length} of {sheets.length}
+          {t("{count} of {count2}", { count: chosen.length, count2: sheets.length })}
         </Box>
       </Box>
       <Box sx={{ px: 1.5, pb: 1, display: "flex", gap: 0.5, alignItems: "flex-end" }}>
         {naming === null ? (
           <>
             <ChoiceField
-              label="List"
+              label={t("List")}
               width={146}
               value={now}
               choices={[
-                ...(now ? [] : [["", "Chosen by hand"] as const]),
-                ["all", "All sheets"],
+                ...(now ? [] : [["", t("Chosen by hand")] as const]),
+                ["all", t("All sheets")],
                 ...lists.map((l) => [l.id, l.name] as const),
               ]}
               onChoose={choose}
             />
             {now === "" && chosen.length > 0 && (
               <Button variant="outlined" onClick={() => setNaming("")} sx={{ minWidth: 0, px: 1 }}>
-                Save…
+                {t("Save…")}
               </Button>
             )}
             {list && now === list.id && (
               <Button onClick={() => void removeList(list)} sx={{ minWidth: 0, px: 1 }}>
-                Delete
+                {t("Delete")}
               </Button>
             )}
           </>
@@ -132,8 +133,8 @@ export function ChosenSheets({
               size="small"
               autoFocus
               value={naming}
-              placeholder="Name of the list"
-              inputProps={{ "aria-label": "Name of the list", maxLength: 100 }}
+              placeholder={t("Name of the list")}
+              inputProps={{ "aria-label": t("Name of the list"), maxLength: 100 }}
               onChange={(event) => setNaming(event.target.value)}
               onKeyDown={(event) => {
                 if (event.key === "Enter") save();
@@ -142,7 +143,7 @@ export function ChosenSheets({
               sx={{ flex: 1 }}
             />
             <Button variant="outlined" onClick={save} sx={{ minWidth: 0, px: 1 }}>
-              Save
+              {t("Save")}
             </Button>
           </>
         )}

@@ -17,12 +17,13 @@ import { ComparedPictures, type Mode } from "./ComparedPictures";
 import { named, statesOf } from "./comparedStates";
 import { DifferenceList } from "./DifferenceList";
 import { clouded, cloudsAbout } from "./issueCommands";
+import { t } from "../../words/words";
 
 const NOTHING: never[] = [];
 const MODES: readonly (readonly [Mode, string, string])[] = [
-  ["over", "Over each other", "What has gone in dashes, what has come in wide lines"],
-  ["beside", "Side by side", "Both, moved and zoomed together"],
-  ["swept", "Swept across", "The older on the left of a line that is dragged"],
+  ["over", t("Over each other"), t("What has gone in dashes, what has come in wide lines")],
+  ["beside", t("Side by side"), t("Both, moved and zoomed together")],
+  ["swept", t("Swept across"), t("The older on the left of a line that is dragged")],
 ];
 
 interface Props {
@@ -79,7 +80,12 @@ export function ComparePage({ project, sheets }: Props) {
     if (!sheet || !comparison) return;
     const many = clouded(comparison.differences).length;
     if (await cloudsAbout(id, sheet, viewports, comparison.differences))
-      notify(`${many === 1 ? "1 cloud" : `${many} clouds`} on ${sheet.number}`);
+      notify(
+        t("{which} on {number}", {
+          which: many === 1 ? t("1 cloud") : t("{many} clouds", { many }),
+          number: sheet.number,
+        }),
+      );
   };
   return (
     <>
@@ -96,33 +102,33 @@ export function ComparePage({ project, sheets }: Props) {
         }}
       >
         <ChoiceField
-          label="Older state"
+          label={t("Older state")}
           width={232}
           value={before?.key ?? ""}
-          choices={[...(before ? [] : [["", "Choose a state"] as const]), ...states.map(named)]}
+          choices={[...(before ? [] : [["", t("Choose a state")] as const]), ...states.map(named)]}
           onChoose={(key) => choose("old", key)}
         />
         <ChoiceField
-          label="Newer state"
+          label={t("Newer state")}
           width={232}
           value={after?.key ?? ""}
           choices={states.map(named)}
           onChoose={(key) => choose("new", key)}
         />
-        <Box role="group" aria-label="How they are shown" sx={{ display: "flex", gap: 0.5, ml: 1 }}>
+        <Box role="group" aria-label={t("How they are shown")} sx={{ display: "flex", gap: 0.5, ml: 1 }}>
           {MODES.map(([key, name, tip]) => (
             <ToggleButton key={key} on={mode === key} name={name} tip={tip} onToggle={() => setMode(key)} />
           ))}
         </Box>
         <ToggleButton
           on={ignoreMoves}
-          name="Ignore moves"
-          tip="What only moved on the paper as a whole is the same"
+          name={t("Ignore moves")}
+          tip={t("What only moved on the paper as a whole is the same")}
           onToggle={() => setIgnoreMoves(!ignoreMoves)}
         />
         <Box sx={{ ml: "auto", display: "flex", gap: 0.5 }}>
           <Button variant="outlined" disabled={!wanted} onClick={() => setAgain((n) => n + 1)}>
-            Compare again
+            {t("Compare again")}
           </Button>
           <Button
             variant="outlined"
@@ -131,7 +137,7 @@ export function ComparePage({ project, sheets }: Props) {
             disabled={!done}
             download
           >
-            Download PDF
+            {t("Download PDF")}
           </Button>
         </Box>
       </Box>
@@ -142,8 +148,8 @@ export function ComparePage({ project, sheets }: Props) {
             wanted
               ? ""
               : issues.length
-                ? "Choose two states."
-                : "Nothing has been issued yet: two sheets can be compared as they are now."
+                ? t("Choose two states.")
+                : t("Nothing has been issued yet: two sheets can be compared as they are now.")
           }
           chosen={chosen}
           onChoose={setChosen}
@@ -155,13 +161,13 @@ export function ComparePage({ project, sheets }: Props) {
               disabled={!done || !piecesKnown || !clouded(comparison.differences).length}
               onClick={() => void cloud()}
             >
-              Draw clouds on {sheet.number}
+              {t("Draw clouds on {number}", { number: sheet.number })}
             </Button>
           )}
         </DifferenceList>
         {comparison && !done && (
           <Box sx={{ flex: 1 }}>
-            <PlotProgress job={comparison.job} problem="" cancelled="The comparison was cancelled." />
+            <PlotProgress job={comparison.job} problem="" cancelled={t("The comparison was cancelled.")} />
           </Box>
         )}
         {done && <ComparedPictures comparison={comparison} mode={mode} shown={chosen?.box ?? null} />}

@@ -6,6 +6,7 @@ import type { Comparison, Difference } from "../../api/client";
 import { drag } from "../../canvas/drag";
 import { zoomed, fitted, type Camera } from "../../canvas/geometry";
 import { colours } from "../../theme/theme";
+import { t } from "../../words/words";
 
 export type Mode = "over" | "beside" | "swept";
 type Which = "before" | "after" | "over";
@@ -129,7 +130,7 @@ export function ComparedPictures({ comparison, mode, shown }: Props) {
     <Box
       ref={room}
       role="region"
-      aria-label="Compared drawings"
+      aria-label={t("Compared drawings")}
       onPointerDown={press}
       sx={{
         flex: 1,
@@ -157,7 +158,7 @@ export function ComparedPictures({ comparison, mode, shown }: Props) {
               {picture("before", `inset(0 ${(1 - cut) * 100}% 0 0)`)}
               <Box
                 role="slider"
-                aria-label="Line between the two states"
+                aria-label={t("Line between the two states")}
                 aria-valuenow={Math.round(share * 100)}
                 tabIndex={0}
                 onPointerDown={sweep}
@@ -193,7 +194,7 @@ export function ComparedPictures({ comparison, mode, shown }: Props) {
         onClick={() => setCamera(null)}
         sx={{ position: "absolute", right: 14, bottom: 12 }}
       >
-        Fit
+        {t("Fit")}
       </Button>
     </Box>
   );
@@ -202,7 +203,7 @@ export function ComparedPictures({ comparison, mode, shown }: Props) {
 const ALT: Record<Which, (names: readonly string[]) => string> = {
   before: ([before]) => before ?? "",
   after: ([, after]) => after ?? "",
-  over: ([before, after]) => `${after} over ${before}`,
+  over: ([before, after]) => t("{after} over {before}", { after, before }),
 };
 
 function Named({ right, children }: { right?: boolean; children: string | undefined }) {

@@ -7,10 +7,11 @@ import { useDevices, usePrints } from "../../api/plots";
 import { colours } from "../../theme/theme";
 import { momentOf } from "../../components/moments";
 import { notifyError } from "../../stores/notices";
+import { t } from "../../words/words";
 
 const NOTHING: never[] = [];
 const STATES: Record<Print["state"], string> = {
-  making: "being plotted",
+  making: t("being plotted"),
   queued: "waiting",
   printed: "printed",
   cancelled: "cancelled",
@@ -32,7 +33,7 @@ export function Devices({ project }: { project: Project }) {
   return (
     <Box
       component="aside"
-      aria-label="Devices"
+      aria-label={t("Devices")}
       sx={{
         width: 262,
         flexShrink: 0,
@@ -43,7 +44,7 @@ export function Devices({ project }: { project: Project }) {
       }}
     >
       <Box component="h2" sx={{ m: 0, px: 1.5, pt: 1.25, pb: 0.5, fontSize: 13, fontWeight: 650 }}>
-        Devices
+        {t("Devices")}
       </Box>
       {devices.map((device) => (
         <OneDevice
@@ -68,11 +69,11 @@ export function Devices({ project }: { project: Project }) {
           borderTop: `1px solid ${colours.sandDeep}`,
         }}
       >
-        Outbox
+        {t("Outbox")}
       </Box>
       {!prints.length && (
         <Box sx={{ px: 1.5, fontSize: 12.5, lineHeight: 1.4, color: "text.secondary" }}>
-          Nothing was sent to a device yet. What comes out of one is kept here, as it looks on paper.
+          {t("Nothing was sent to a device yet. What comes out of one is kept here, as it looks on paper.")}
         </Box>
       )}
       {prints.map((sent) => (
@@ -92,7 +93,9 @@ export function Devices({ project }: { project: Project }) {
 const paperOf = ({ paper }: Device) =>
   Object.entries(paper)
     .map(([medium, amount]) =>
-      medium === "roll" ? `${(amount / 1000).toFixed(1)} m of roll` : `${amount} × ${medium}`,
+      medium === "roll"
+        ? t("{amount} m of roll", { amount: (amount / 1000).toFixed(1) })
+        : `${amount} × ${medium}`,
     )
     .join(", ");
 
@@ -107,9 +110,9 @@ function OneDevice({
   const state = !device.online
     ? "off"
     : empty
-      ? "out of paper"
+      ? t("out of paper")
       : device.waiting
-        ? `${device.waiting} waiting`
+        ? t("{waiting} waiting", { waiting: device.waiting })
         : "ready";
   const small = { minWidth: 0, px: 0.75, minHeight: 26, fontSize: 12 };
   return (
@@ -137,14 +140,14 @@ function OneDevice({
       <Box sx={{ fontSize: 12, color: "text.secondary" }}>{paperOf(device)}</Box>
       <Box sx={{ display: "flex", gap: 0.5, mt: 0.5, ml: -0.75 }}>
         <Button sx={small} onClick={() => onChange({ online: !device.online })}>
-          {device.online ? "Switch off" : "Switch on"}
+          {device.online ? t("Switch off") : t("Switch on")}
         </Button>
         <Button sx={small} onClick={() => onChange({ loaded: true })}>
-          Load paper
+          {t("Load paper")}
         </Button>
         {!empty && (
           <Button sx={small} onClick={() => onChange({ loaded: false })}>
-            Remove paper
+            {t("Remove paper")}
           </Button>
         )}
       </Box>
@@ -158,7 +161,7 @@ function Sent({ sent, device, onCancel }: { sent: Print; device: string; onCance
   return (
     <Box
       role="group"
-      aria-label={`Print of ${sent.about}`}
+      aria-label={t("Print of {about}", { about: sent.about })}
       sx={{ px: 1.5, py: 0.75, borderTop: `1px solid ${colours.sandDeep}66` }}
     >
       <Box sx={{ display: "flex", justifyContent: "space-between", gap: 1, fontSize: 12.5 }}>
@@ -180,7 +183,9 @@ function Sent({ sent, device, onCancel }: { sent: Print; device: string; onCance
       </Box>
       <Box sx={{ fontSize: 12, color: "text.secondary", lineHeight: 1.4 }}>
         {device}, {when}
-        {waits && sent.count > 0 && `, ${sent.printed} of ${sent.count} pages`}
+        {waits &&
+          sent.count > 0 &&
+          t(", {printed} of {count} pages", { printed: sent.printed, count: sent.count })}
       </Box>
       {sent.message && <Box sx={{ fontSize: 12, color: colours.rust, lineHeight: 1.35 }}>{sent.message}</Box>}
       {sent.state === "printed" && (
@@ -191,12 +196,12 @@ function Sent({ sent, device, onCancel }: { sent: Print; device: string; onCance
           rel="noopener"
           sx={{ minWidth: 0, px: 0.75, ml: -0.75, minHeight: 24, fontSize: 12 }}
         >
-          Look at the print
+          {t("Look at the print")}
         </Button>
       )}
       {waits && (
         <Button onClick={onCancel} sx={{ minWidth: 0, px: 0.75, ml: -0.75, minHeight: 24, fontSize: 12 }}>
-          Cancel
+          {t("Cancel")}
         </Button>
       )}
     </Box>

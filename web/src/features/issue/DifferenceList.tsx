@@ -4,6 +4,7 @@ import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
 import type { Difference } from "../../api/client";
 import { colours } from "../../theme/theme";
+import { t } from "../../words/words";
 
 interface Props {
   /** Null until they are known. */
@@ -20,7 +21,7 @@ export function DifferenceList({ differences, empty, chosen, onChoose, children 
   return (
     <Box
       component="aside"
-      aria-label="Differences"
+      aria-label={t("Differences")}
       sx={{
         width: 286,
         flexShrink: 0,
@@ -62,4 +63,4 @@ export function DifferenceList({ differences, empty, chosen, onChoose, children 
 }
 
 const counted = (count: number) =>
-  count === 0 ? "No difference" : count === 1 ? "1 difference" : `${count} differences`;
+  count === 0 ? t("No difference") : count === 1 ? "1 difference" : t("{count} differences", { count });

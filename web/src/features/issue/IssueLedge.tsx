@@ -12,6 +12,7 @@ import { Group, Ledge, Rows } from "../../components/Ledge";
 import { SeverityMark } from "../../components/severities";
 import { colours } from "../../theme/theme";
 import { useCheckedAgain } from "../../sync/useCheckedAgain";
+import { t } from "../../words/words";
 
 interface About {
   name: string;
@@ -46,23 +47,28 @@ export function IssueLedge({ project, about, chosen, recipients, busy, onChange,
   }, [checks, waivers, chosen]);
   const errors = found.filter((f) => f.severity === "error").length;
   const warnings = found.filter((f) => f.severity === "warning").length;
-  const count = chosen.length === 1 ? chosen[0]?.number : `${chosen.length} sheets`;
+  const count = chosen.length === 1 ? chosen[0]?.number : t("{count} sheets", { count: chosen.length });
   const ready = chosen.length > 0 && recipients > 0 && !busy && (!errors || about.reason.trim() !== "");
   return (
-    <Ledge label="Ledge: issue">
-      <Group name="Issue">
+    <Ledge label={t("Ledge: issue")}>
+      <Group name={t("Issue")}>
         <Rows>
-          <FigureField label="Name" width={292} value={about.name} onCommit={(name) => onChange({ name })} />
+          <FigureField
+            label={t("Name")}
+            width={292}
+            value={about.name}
+            onCommit={(name) => onChange({ name })}
+          />
           <Box sx={{ display: "flex", gap: 0.75 }}>
             <ComboField
-              label="Issued for"
+              label={t("Issued for")}
               width={150}
               value={about.purpose}
               choices={(choices?.purposes ?? NOTHING).map((value) => ({ value }))}
               onChoose={(purpose) => onChange({ purpose })}
             />
             <FigureField
-              label="Date of issue"
+              label={t("Date of issue")}
               width={134}
               value={about.date}
               onCommit={(date) => onChange({ date })}
@@ -70,33 +76,33 @@ export function IssueLedge({ project, about, chosen, recipients, busy, onChange,
           </Box>
         </Rows>
       </Group>
-      <Group name="Check" grow>
+      <Group name={t("Check")} grow>
         <Box sx={{ fontSize: 12.5, lineHeight: 1.5, pt: 0.25 }}>
           {!checks?.fresh ? (
-            <Box role="status">Being checked…</Box>
+            <Box role="status">{t("Being checked…")}</Box>
           ) : errors || warnings ? (
             <Box role="status" sx={{ display: "flex", gap: 1.25, alignItems: "baseline" }}>
               <span>
                 {errors > 0 && <SeverityMark severity="error" />}
-                {errors > 0 && (errors === 1 ? "1 error" : `${errors} errors`)}
+                {errors > 0 && (errors === 1 ? "1 error" : t("{errors} errors", { errors }))}
                 {errors > 0 && warnings > 0 && ", "}
                 {warnings > 0 && <SeverityMark severity="warning" />}
-                {warnings > 0 && (warnings === 1 ? "1 warning" : `${warnings} warnings`)}
+                {warnings > 0 && (warnings === 1 ? "1 warning" : t("{warnings} warnings", { warnings }))}
               </span>
               <Link to={`/projects/${project}/check`} style={{ color: colours.rust }}>
-                Look at the check
+                {t("Look at the check")}
               </Link>
             </Box>
           ) : (
-            <Box role="status">No errors and no warnings on these sheets.</Box>
+            <Box role="status">{t("No errors and no warnings on these sheets.")}</Box>
           )}
           {errors > 0 && (
             <Box sx={{ pt: 0.5 }}>
               <FigureField
-                label="Why it is issued all the same"
+                label={t("Why it is issued all the same")}
                 width={330}
                 value={about.reason}
-                placeholder="The record and the transmittal say it"
+                placeholder={t("The record and the transmittal say it")}
                 onCommit={(reason) => onChange({ reason })}
               />
             </Box>
@@ -105,10 +111,13 @@ export function IssueLedge({ project, about, chosen, recipients, busy, onChange,
       </Group>
       <Box sx={{ ml: "auto", pt: "35px", display: "flex", gap: 0.5 }}>
         <Button variant="outlined" disabled={!chosen.length} onClick={onRaise}>
-          Raise revisions…
+          {t("Raise revisions…")}
         </Button>
         <Button variant="contained" disabled={!ready} onClick={onIssue}>
-          Issue {count} to {recipients === 1 ? "1 recipient" : `${recipients} recipients`}
+          {t("Issue {count} to {which}", {
+            count,
+            which: recipients === 1 ? t("1 recipient") : t("{recipients} recipients", { recipients }),
+          })}
         </Button>
       </Box>
     </Ledge>

@@ -10,6 +10,7 @@ import { useRemake } from "../../api/issues";
 import { isActive } from "../../api/jobs";
 import { notify, notifyError } from "../../stores/notices";
 import { colours } from "../../theme/theme";
+import { inSentence, t } from "../../words/words";
 
 interface Props {
   project: string;
@@ -20,7 +21,7 @@ export function IssueRecord({ project, issue }: Props) {
   return (
     <Box
       component="aside"
-      aria-label={`Issue ${issue.name}`}
+      aria-label={t("Issue {name}", { name: issue.name })}
       sx={{
         width: 386,
         flexShrink: 0,
@@ -36,21 +37,33 @@ export function IssueRecord({ project, issue }: Props) {
         {issue.name}
       </Box>
       <Box sx={{ color: "text.secondary", fontSize: 12.5, mb: 1 }}>
-        Issued for {issue.purpose.toLowerCase()} on {dayOf(issue.date)} by {issue.issued_by || "nobody known"}
-        , from version {issue.model_number || "–"} of the model. Kept as it was; it cannot be changed.
+        {t(
+          "Issued for {purpose} on {date} by {known}, from version {modelNumber} of the model. Kept " +
+            "as it was; it cannot be changed.",
+          {
+            purpose: inSentence(issue.purpose),
+            date: dayOf(issue.date),
+            known: issue.issued_by || t("nobody known"),
+            modelNumber: issue.model_number || "–",
+          },
+        )}
       </Box>
       {issue.findings.length > 0 && (
         <Box sx={{ mb: 1, p: 1, bgcolor: colours.rustPale, borderRadius: 1, fontSize: 12.5 }}>
-          Issued with{" "}
-          {issue.findings.length === 1 ? "1 known error" : `${issue.findings.length} known errors`}:{" "}
-          {issue.reason}
+          {t("Issued with {which}: {reason}", {
+            which:
+              issue.findings.length === 1
+                ? t("1 known error")
+                : t("{findings} known errors", { findings: issue.findings.length }),
+            reason: issue.reason,
+          })}
         </Box>
       )}
       {issue.recipients.map((recipient) => (
         <OneRecipient key={recipient.id} project={project} recipient={recipient} />
       ))}
       <Box component="h3" sx={{ m: 0, mt: 1.5, mb: 0.5, fontSize: 13, fontWeight: 650 }}>
-        Sheets
+        {t("Sheets")}
       </Box>
       {issue.sheets.map((sheet) => (
         <Box key={sheet.id} sx={{ display: "flex", gap: 0.75, alignItems: "baseline", py: 0.15 }}>
@@ -62,10 +75,10 @@ export function IssueRecord({ project, issue }: Props) {
           {sheet.sheet && (
             <Link
               to={`/projects/${project}/issue/compare?old=${sheet.id}&new=${sheet.sheet}`}
-              aria-label={`Compare ${sheet.number} with now`}
+              aria-label={t("Compare {number} with now", { number: sheet.number })}
               style={{ color: colours.rust, whiteSpace: "nowrap" }}
             >
-              Compare with now
+              {t("Compare with now")}
             </Link>
           )}
         </Box>
@@ -115,16 +128,19 @@ function OneRecipient({ project, recipient }: { project: string; recipient: Issu
             title={`SHA-256 ${file.checksum}`}
             sx={{ fontSize: 11.5, color: "text.secondary", fontVariantNumeric: "tabular-nums" }}
           >
-            {sizeOf(file.size)}, SHA-256 {file.checksum.slice(0, 12)}…
+            {t("{size}, SHA-256 {checksum}…", {
+              size: sizeOf(file.size),
+              checksum: file.checksum.slice(0, 12),
+            })}
           </Box>
         </Box>
       ))}
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.5, mt: 1 }}>
         <Button variant="outlined" component="a" href={`${own}/transmittal/`} download>
-          Transmittal
+          {t("Transmittal")}
         </Button>
         <Button variant="outlined" component="a" href={`${own}/archive/`} download>
-          All in a ZIP
+          {t("All in a ZIP")}
         </Button>
         {link && (
           <>
@@ -133,16 +149,16 @@ function OneRecipient({ project, recipient }: { project: string; recipient: Issu
               onClick={() =>
                 void navigator.clipboard
                   .writeText(link)
-                  .then(() => notify("The link was copied"), notifyError)
+                  .then(() => notify(t("The link was copied")), notifyError)
               }
             >
-              Copy link
+              {t("Copy link")}
             </Button>
             <Button
               variant="outlined"
               onClick={() => void act(() => api.POST("/api/issued-recipients/{id}/withdraw/", path))}
             >
-              Withdraw link
+              {t("Withdraw link")}
             </Button>
           </>
         )}
@@ -151,7 +167,7 @@ function OneRecipient({ project, recipient }: { project: string; recipient: Issu
             variant="outlined"
             onClick={() => void act(() => api.POST("/api/issued-recipients/{id}/send/", path))}
           >
-            Send again
+            {t("Send again")}
           </Button>
         )}
         <Button
@@ -164,16 +180,16 @@ function OneRecipient({ project, recipient }: { project: string; recipient: Issu
             )
           }
         >
-          Make again
+          {t("Make again")}
         </Button>
       </Box>
       {remake && (
         <Box role="status" sx={{ mt: 0.75, fontSize: 12.5, fontWeight: 600 }}>
           {isActive(remake.job)
-            ? "Being made again from the record…"
+            ? t("Being made again from the record…")
             : remake.same
-              ? "Made again: the same to the byte."
-              : remake.job.message || "Made again: not the same. Another version of Dunefold wrote it."}
+              ? t("Made again: the same to the byte.")
+              : remake.job.message || t("Made again: not the same. Another version of Dunefold wrote it.")}
         </Box>
       )}
     </Box>
@@ -182,16 +198,18 @@ function OneRecipient({ project, recipient }: { project: string; recipient: Issu
 
 /** How it reached its recipient, in a sentence. */
 function arrived({ spec, sent }: IssuedRecipient): string {
-  if (!sent) return "Not sent yet.";
-  if (sent.state === "failed") return `It did not arrive: ${sent.message}`;
-  if (sent.state === "withdrawn") return "The link was withdrawn.";
+  if (!sent) return t("Not sent yet.");
+  if (sent.state === "failed") return t("It did not arrive: {message}", { message: sent.message });
+  if (sent.state === "withdrawn") return t("The link was withdrawn.");
   const day = dayOf(sent.at);
-  if (spec.delivery === "mail") return `Mailed to ${spec.address} on ${day}.`;
-  if (spec.delivery === "folder") return `Put into the folder ${sent.place}.`;
-  const often = sent.fetched === 1 ? "once" : `${sent.fetched} times`;
-  const fetched = sent.fetched ? often : "by nobody yet";
+  if (spec.delivery === "mail") return t("Mailed to {address} on {day}.", { address: spec.address, day });
+  if (spec.delivery === "folder") return t("Put into the folder {place}.", { place: sent.place });
+  const often = sent.fetched === 1 ? "once" : t("{fetched} times", { fetched: sent.fetched });
+  const fetched = sent.fetched ? often : t("by nobody yet");
   return `Behind a link until ${dayOf(sent.until ?? "")}; fetched ${fetched}.`;
 }
 
 const sizeOf = (bytes: number) =>
-  bytes < 1024 ** 2 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1024 ** 2).toFixed(1)} MB`;
+  bytes < 1024 ** 2
+    ? t("{bytes} KB", { bytes: Math.max(1, Math.round(bytes / 1024)) })
+    : t("{bytes} MB", { bytes: (bytes / 1024 ** 2).toFixed(1) });

@@ -13,14 +13,15 @@ import { PlotPage } from "./PlotPage";
 import { RegisterPage } from "./RegisterPage";
 import { ReviewPage } from "./review/ReviewPage";
 import { SendPage } from "./SendPage";
+import { t } from "../../words/words";
 
 const NOTHING: never[] = [];
 const PAGES = [
-  ["plot", "Plot"],
-  ["send", "Issue to recipients"],
-  ["register", "Register"],
-  ["compare", "Compare"],
-  ["review", "Review"],
+  ["plot", t("Plot")],
+  ["send", t("Issue to recipients")],
+  ["register", t("Register")],
+  ["compare", t("Compare")],
+  ["review", t("Review")],
 ] as const;
 
 export function IssueStation({ project }: { project: Project }) {
@@ -32,9 +33,9 @@ export function IssueStation({ project }: { project: Project }) {
   if (!isSuccess) return null;
   if (!sheets.length && page !== "register")
     return (
-      <EmptyState text="There is no sheet to plot or issue yet.">
+      <EmptyState text={t("There is no sheet to plot or issue yet.")}>
         <Button variant="contained" component={Link} to={`/projects/${project.id}/sheets`}>
-          Compose one at the Sheets station
+          {t("Compose one at the Sheets station")}
         </Button>
       </EmptyState>
     );
@@ -43,7 +44,7 @@ export function IssueStation({ project }: { project: Project }) {
     <Box sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column" }}>
       <Box
         component="nav"
-        aria-label="Pages of the Issue station"
+        aria-label={t("Pages of the Issue station")}
         sx={{
           display: "flex",
           height: 34,

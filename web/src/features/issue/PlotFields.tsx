@@ -14,29 +14,32 @@ import { ToggleButton } from "../../components/ToggleButton";
 import { useBoard } from "../../stores/board";
 import { write } from "../../sync/namedRows";
 import type { Settings } from "./plotCommands";
+import { t } from "../../words/words";
 
 const AREAS = choicesOf<PlotSpec["area"]>({
-  sheet: "Whole sheet",
-  drawings: "Its drawings",
-  window: "A window",
-  board: "As on the board",
+  sheet: t("Whole sheet"),
+  drawings: t("Its drawings"),
+  window: t("A window"),
+  board: t("As on the board"),
 });
 const REDUCTIONS = choicesOf<PlotSpec["reduction"]>({
-  full: "Full size, 1:1",
-  paper: "Reduce with the paper",
-  fit: "To fit",
-  percent: "Per cent",
+  full: t("Full size, 1:1"),
+  paper: t("Reduce with the paper"),
+  fit: t("To fit"),
+  percent: t("Per cent"),
 });
 const COLOURS = choicesOf<PlotSpec["colours"]>({
-  full: "Full colour",
-  grey: "Grey",
-  black: "All black",
-  chosen: "Black, but for some",
+  full: t("Full colour"),
+  grey: t("Grey"),
+  black: t("All black"),
+  chosen: t("Black, but for some"),
 });
 const RESOLUTIONS = [72, 100, 150, 200, 300, 400, 600] as const;
-const PAPERS = ["As the sheet", "A0", "A1", "A2", "A3", "A4", "ANSI B", "ANSI D", "Arch D"].map((value) => ({
-  value,
-}));
+const PAPERS = [t("As the sheet"), "A0", "A1", "A2", "A3", "A4", t("ANSI B"), t("ANSI D"), "Arch D"].map(
+  (value) => ({
+    value,
+  }),
+);
 const NOTHING: never[] = [];
 const plain = (value: number) => String(Math.round(value * 100) / 100);
 
@@ -60,12 +63,12 @@ export function PlotFields({
     if (value === "board" && seen)
       set(
         { ...to, window: seen.map((f) => Math.round(f * 100) / 100) as PlotSpec["window"] },
-        "the plotted area",
+        t("the plotted area"),
       );
     else
       set(
         value === "window" && !spec.window ? { ...to, window: [...window] as PlotSpec["window"] } : to,
-        "the plotted area",
+        t("the plotted area"),
       );
   };
   return (
@@ -81,48 +84,48 @@ export function PlotFields({
         minWidth: 0,
         ...(own ? {} : { pointerEvents: "none", opacity: 0.62 }),
       }}
-      title={own ? undefined : "These are built in. Make a copy to change them."}
+      title={own ? undefined : t("These are built in. Make a copy to change them.")}
     >
-      <Group name="Device and paper">
+      <Group name={t("Device and paper")}>
         <Rows>
           <ChoiceField
-            label="Device"
+            label={t("Device")}
             width={118}
             value={spec.device}
             choices={devices.map((d) => [d.key, d.name] as const)}
-            onChoose={(device) => set({ device: device as PlotSpec["device"] }, "the device")}
+            onChoose={(device) => set({ device: device as PlotSpec["device"] }, t("the device"))}
           />
           <Box sx={{ display: "flex", gap: 0.5 }}>
             <ComboField
-              label="Paper"
+              label={t("Paper")}
               width={118}
               value={spec.paper || "As the sheet"}
               choices={PAPERS}
-              onChoose={(paper) => set({ paper: paper === "As the sheet" ? "" : paper }, "the paper")}
+              onChoose={(paper) => set({ paper: paper === "As the sheet" ? "" : paper }, t("the paper"))}
             />
           </Box>
         </Rows>
       </Group>
-      <Group name="Area">
+      <Group name={t("Area")}>
         <Rows>
           <Box sx={{ display: "flex", gap: 0.5 }}>
             <ChoiceField
-              label="What of the sheet"
+              label={t("What of the sheet")}
               width={118}
               value={spec.area}
               choices={AREAS}
               onChoose={area}
             />
             <ChoiceField
-              label="Orientation"
+              label={t("Orientation")}
               width={96}
               value={spec.orientation}
               choices={[
-                ["", "As sheet"],
-                ["landscape", "Landscape"],
-                ["portrait", "Portrait"],
+                ["", t("As sheet")],
+                ["landscape", t("Landscape")],
+                ["portrait", t("Portrait")],
               ]}
-              onChoose={(way) => set({ orientation: way as PlotSpec["orientation"] }, "the orientation")}
+              onChoose={(way) => set({ orientation: way as PlotSpec["orientation"] }, t("the orientation"))}
             />
           </Box>
           <Box sx={{ display: "flex", gap: 0.5 }}>
@@ -137,7 +140,7 @@ export function PlotFields({
                   onCommit={(value) =>
                     set(
                       { window: window.map((f, n) => (n === k ? Number(value) : f)) as PlotSpec["window"] },
-                      "the window",
+                      t("the window"),
                     )
                   }
                 />
@@ -153,21 +156,21 @@ export function PlotFields({
                   color: "text.secondary",
                 }}
               >
-                {spec.area === "drawings" ? "Viewports with their titles" : "With its border"}
+                {spec.area === "drawings" ? t("Viewports with their titles") : t("With its border")}
               </Box>
             )}
           </Box>
         </Rows>
       </Group>
-      <Group name="Size and place">
+      <Group name={t("Size and place")}>
         <Rows>
           <Box sx={{ display: "flex", gap: 0.5 }}>
             <ChoiceField
-              label="Size"
+              label={t("Size")}
               width={spec.reduction === "percent" ? 100 : 148}
               value={spec.reduction}
               choices={REDUCTIONS}
-              onChoose={(reduction) => set({ reduction: reduction as PlotSpec["reduction"] }, "the size")}
+              onChoose={(reduction) => set({ reduction: reduction as PlotSpec["reduction"] }, t("the size"))}
             />
             {spec.reduction === "percent" && (
               <FigureField
@@ -175,20 +178,20 @@ export function PlotFields({
                 number
                 width={44}
                 value={plain(spec.percent)}
-                onCommit={(value) => set({ percent: Number(value) }, "the percentage")}
+                onCommit={(value) => set({ percent: Number(value) }, t("the percentage"))}
               />
             )}
           </Box>
           <Box sx={{ display: "flex", gap: 0.5 }}>
             <ChoiceField
-              label="Place"
+              label={t("Place")}
               width={spec.place === "offset" ? 72 : 148}
               value={spec.place}
               choices={[
-                ["centred", "In the middle"],
-                ["offset", "Offset"],
+                ["centred", t("In the middle")],
+                ["offset", t("Offset")],
               ]}
-              onChoose={(place) => set({ place: place as PlotSpec["place"] }, "the place")}
+              onChoose={(place) => set({ place: place as PlotSpec["place"] }, t("the place"))}
             />
             {spec.place === "offset" &&
               (["x", "y"] as const).map((side, k) => (
@@ -205,7 +208,7 @@ export function PlotFields({
                           n === k ? Number(value) : f,
                         ) as PlotSpec["offset"],
                       },
-                      "the offset",
+                      t("the offset"),
                     )
                   }
                 />
@@ -213,42 +216,42 @@ export function PlotFields({
           </Box>
         </Rows>
       </Group>
-      <Group name="Ink">
+      <Group name={t("Ink")}>
         <Rows>
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
             <ChoiceField
-              label="Colours"
+              label={t("Colours")}
               width={spec.colours === "chosen" ? 94 : 128}
               value={spec.colours}
               choices={COLOURS}
-              onChoose={(colours) => set({ colours: colours as PlotSpec["colours"] }, "the colours")}
+              onChoose={(colours) => set({ colours: colours as PlotSpec["colours"] }, t("the colours"))}
             />
             {spec.colours === "chosen" && (
               <KeptColours
                 project={project}
                 kept={spec.kept}
-                onChange={(kept) => set({ kept: [...kept] }, "the kept colours")}
+                onChange={(kept) => set({ kept: [...kept] }, t("the kept colours"))}
               />
             )}
             <ChoiceField
-              label="Pixels/inch"
+              label={t("Pixels/inch")}
               width={70}
               value={String(spec.resolution)}
               choices={RESOLUTIONS.map((r) => [String(r), String(r)] as const)}
-              onChoose={(r) => set({ resolution: Number(r) as PlotSpec["resolution"] }, "the resolution")}
+              onChoose={(r) => set({ resolution: Number(r) as PlotSpec["resolution"] }, t("the resolution"))}
             />
           </Box>
           <Buttons>
             <ToggleButton
               on={spec.widths}
-              name="Line widths"
-              tip="Off, every line is 0.13 mm wide"
-              onToggle={() => set({ widths: !spec.widths }, "line widths")}
+              name={t("Line widths")}
+              tip={t("Off, every line is 0.13 mm wide")}
+              onToggle={() => set({ widths: !spec.widths }, t("line widths"))}
             />
             <ToggleButton
               on={spec.transparency}
-              name="See-through"
-              tip="Off, every area is solid"
+              name={t("See-through")}
+              tip={t("Off, every area is solid")}
               onToggle={() => set({ transparency: !spec.transparency }, "transparency")}
             />
           </Buttons>
@@ -276,9 +279,11 @@ function KeptColours({
     for (const cut of spec.cuts) for (const colour of [cut.fill, cut.colour]) if (colour) found.add(colour);
   }
   return (
-    <PopUp button={`${kept.length}`} name="Colours that are kept">
+    <PopUp button={`${kept.length}`} name={t("Colours that are kept")}>
       <Box sx={{ p: 1.5, display: "flex", flexDirection: "column" }}>
-        <Box sx={{ fontSize: 12, color: "text.secondary", mb: 0.5 }}>Colours of the pen tables that stay</Box>
+        <Box sx={{ fontSize: 12, color: "text.secondary", mb: 0.5 }}>
+          {t("Colours of the pen tables that stay")}
+        </Box>
         {[...found].sort().map((colour) => (
           <FormControlLabel
             key={colour}

@@ -14,6 +14,7 @@ import { FigureField } from "../../components/FigureField";
 import { Buttons, Group, Ledge, Rows } from "../../components/Ledge";
 import { PlotFields } from "./PlotFields";
 import { applyTo, usersOf, type Settings } from "./plotCommands";
+import { t } from "../../words/words";
 
 export type Form = PlotForm;
 const FORMS = choicesOf<Form>({ pdf: "PDF", dxf: "DXF", svg: "SVG", png: "PNG" });
@@ -49,21 +50,23 @@ export function PlotLedge({
     keys.length > 0 &&
     keys.every((key) => devices.find((d) => d.key === known.find((k) => k.key === key)?.spec.device)?.prints);
   return (
-    <Ledge label="Ledge: plot settings">
+    <Ledge label={t("Ledge: plot settings")}>
       <Naming project={project} known={known} settings={settings} chosen={chosen} onSettings={onSettings} />
       {settings ? (
         <PlotFields settings={settings} devices={devices} project={project.id} />
       ) : (
         <Box sx={{ pt: 2.75, maxWidth: 430, fontSize: 12.5, lineHeight: 1.4, color: "text.secondary" }}>
-          Each sheet is plotted with its own settings, shown beside it on the left. Choose settings here to
-          plot all sheets alike, or to apply them to sheets.
+          {t(
+            "Each sheet is plotted with its own settings, shown beside it on the left. Choose " +
+              "settings here to plot all sheets alike, or to apply them to sheets.",
+          )}
         </Box>
       )}
       <Box sx={{ ml: "auto", pt: "5px" }}>
         <Rows>
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end", ml: "auto" }}>
             <ChoiceField
-              label="File"
+              label={t("File")}
               width={74}
               value={form}
               choices={FORMS}
@@ -72,8 +75,8 @@ export function PlotLedge({
             <Tooltip
               title={
                 form === "pdf"
-                  ? "The exact pages, before they are downloaded"
-                  : "PlotResult in the background"
+                  ? t("The exact pages, before they are downloaded")
+                  : t("Plot in the background")
               }
             >
               <span>
@@ -83,18 +86,20 @@ export function PlotLedge({
                   onClick={() => onMake(form)}
                   sx={{ width: 92 }}
                 >
-                  {form === "pdf" ? "Preview" : `Make ${form.toUpperCase()}`}
+                  {form === "pdf" ? t("Preview") : t("Make {form}", { form: form.toUpperCase() })}
                 </Button>
               </span>
             </Tooltip>
           </Box>
           <Box sx={{ display: "flex", justifyContent: "flex-end", width: "100%", pt: "15px" }}>
             <Tooltip
-              title={prints ? "Print the ticked sheets" : "Choose plot settings with a device that prints"}
+              title={
+                prints ? t("Print the ticked sheets") : t("Choose plot settings with a device that prints")
+              }
             >
               <span>
                 <Button variant="outlined" disabled={blocked || !prints} onClick={onSend}>
-                  Send to the device
+                  {t("Send to the device")}
                 </Button>
               </span>
             </Tooltip>
@@ -117,19 +122,19 @@ function Naming({
   const users = settings ? usersOf(project, settings.key) : [];
   const slim = { minWidth: 0, px: 0.75 };
   return (
-    <Group name="Plot settings">
+    <Group name={t("Plot settings")}>
       <Rows>
         <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
           <ChoiceField
-            label="For all of these sheets"
+            label={t("For all of these sheets")}
             width={own ? 162 : 190}
             value={settings?.key ?? ""}
-            choices={[["", "Each sheet’s own"], ...known.map((k) => [k.key, k.name] as const)]}
+            choices={[["", t("Each sheet’s own")], ...known.map((k) => [k.key, k.name] as const)]}
             onChoose={(key) => onSettings(key || null)}
           />
           {own && (
             <FigureField
-              label="Name"
+              label={t("Name")}
               width={150}
               value={own.name}
               onCommit={(name) => name && void rename("plot_settings", own, name)}
@@ -144,9 +149,9 @@ function Naming({
                 sx={slim}
                 onClick={() => onSettings(duplicate("plot_settings", project.id, settings))}
               >
-                {own ? "Duplicate" : "Make a copy"}
+                {own ? t("Duplicate") : t("Make a copy")}
               </Button>
-              <Tooltip title="Plot the ticked sheets with these settings from now on">
+              <Tooltip title={t("Plot the ticked sheets with these settings from now on")}>
                 <span>
                   <Button
                     variant="outlined"
@@ -154,7 +159,9 @@ function Naming({
                     disabled={!chosen.length || chosen.every((s) => s.plot_settings === settings.key)}
                     onClick={() => void applyTo(project, settings, chosen)}
                   >
-                    Apply to {chosen.length === 1 ? chosen[0]?.number : chosen.length}
+                    {t("Apply to {which}", {
+                      which: chosen.length === 1 ? chosen[0]?.number : chosen.length,
+                    })}
                   </Button>
                 </span>
               </Tooltip>
@@ -162,8 +169,10 @@ function Naming({
                 <Tooltip
                   title={
                     users.length
-                      ? `Of ${users.map((s) => s.number).join(", ")}: choose others for them first`
-                      : "No sheet is plotted with them"
+                      ? t("Of {number}: choose others for them first", {
+                          number: users.map((s) => s.number).join(", "),
+                        })
+                      : t("No sheet is plotted with them")
                   }
                 >
                   <span>
@@ -175,7 +184,7 @@ function Naming({
                         void remove("plot_settings", own);
                       }}
                     >
-                      Delete
+                      {t("Delete")}
                     </Button>
                   </span>
                 </Tooltip>

@@ -14,6 +14,7 @@ import { Devices } from "./Devices";
 import { PlotLedge, type Form } from "./PlotLedge";
 import { ChosenSheets, type Choice } from "./ChosenSheets";
 import { notify, notifyError } from "../../stores/notices";
+import { t } from "../../words/words";
 
 // Reading PDFs takes a large library; it is fetched when there is one to read.
 const pages = () => import("./PlotResult");
@@ -59,7 +60,11 @@ export function PlotPage({ project, sheets, without, onChoose }: Choice) {
     attempt(async () => {
       const sent = await afterWrites(() => data(api.POST("/api/prints/", { body: order })));
       for (const stale of ["prints", "devices", "jobs"]) void client.invalidateQueries({ queryKey: [stale] });
-      notify(sent.length === 1 ? `${sent[0]?.about} sent` : `Sent to ${sent.length} devices`);
+      notify(
+        sent.length === 1
+          ? t("{about} sent", { about: sent[0]?.about })
+          : t("Sent to {count} devices", { count: sent.length }),
+      );
     });
   const { data: plot } = usePlot(made?.plot ?? null);
   useEffect(() => void pages().catch(() => undefined), []);
@@ -68,8 +73,8 @@ export function PlotPage({ project, sheets, without, onChoose }: Choice) {
     <Box sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column" }}>
       <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
         <ChosenSheets
-          name="Sheets to plot"
-          verb="Plot"
+          name={t("Sheets to plot")}
+          verb={t("Plot")}
           project={project}
           sheets={sheets}
           lists={lists}
@@ -108,13 +113,16 @@ export function PlotPage({ project, sheets, without, onChoose }: Choice) {
                 px: 4,
               }}
             >
-              <Box>Preview the exact pages before they leave the office.</Box>
+              <Box>{t("Preview the exact pages before they leave the office.")}</Box>
               <Button
                 variant="contained"
                 disabled={!chosen.length || conflicts.length > 0}
                 onClick={() => void make("pdf")}
               >
-                Preview {chosen.length === 1 ? chosen[0]?.number : `${chosen.length} sheets`}
+                {t("Preview {which}", {
+                  which:
+                    chosen.length === 1 ? chosen[0]?.number : t("{count} sheets", { count: chosen.length }),
+                })}
               </Button>
             </Box>
           )}

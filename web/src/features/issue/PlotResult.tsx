@@ -10,6 +10,7 @@ import { PdfPages } from "../../components/PdfPages";
 import { PlotNotes } from "../../components/PlotNotes";
 import { PlotProgress } from "../../components/PlotProgress";
 import { colours } from "../../theme/theme";
+import { t } from "../../words/words";
 
 interface Props {
   plot: Plot;
@@ -50,7 +51,7 @@ export function PlotResult({ plot, stale, onAgain }: Props) {
               whiteSpace: "nowrap",
             }}
           >
-            {done ? plot.file_name : `Plotting ${job.about}`}
+            {done ? plot.file_name : t("Plotting {about}", { about: job.about })}
           </Box>
           {done && (
             <Box sx={{ fontSize: 11.5, color: "text.secondary" }}>
@@ -63,16 +64,16 @@ export function PlotResult({ plot, stale, onAgain }: Props) {
         {stale && (
           <>
             <Box role="status" sx={{ fontSize: 12, fontWeight: 600, color: colours.rust }}>
-              Sheets or settings have changed since
+              {t("Sheets or settings have changed since")}
             </Box>
             <Button variant="outlined" onClick={onAgain}>
-              Preview again
+              {t("Preview again")}
             </Button>
           </>
         )}
         {done && (
           <Button variant={stale ? "outlined" : "contained"} component="a" href={address} download>
-            Download {form.toUpperCase()}
+            {t("Download {form}", { form: form.toUpperCase() })}
           </Button>
         )}
       </Box>
@@ -89,7 +90,7 @@ export function PlotResult({ plot, stale, onAgain }: Props) {
             color: "text.secondary",
           }}
         >
-          The file is ready to download. A PDF can also be previewed here.
+          {t("The file is ready to download. A PDF can also be previewed here.")}
         </Box>
       )}
     </>

@@ -14,6 +14,7 @@ import { FigureField } from "../../components/FigureField";
 import { useCheckedAgain } from "../../sync/useCheckedAgain";
 import { raise } from "./issueCommands";
 import { SchemeFields } from "./SchemeFields";
+import { t } from "../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -50,13 +51,16 @@ export function RaiseRevisions({ project, sheets, purpose: given, date: day, onC
   };
   return (
     <TitledDialog
-      title="Raise revisions"
+      title={t("Raise revisions")}
       onClose={onClose}
       foot={
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t("Cancel")}</Button>
           <Button variant="contained" disabled={!raised.length || !cloudsKnown} onClick={() => void submit()}>
-            Raise {raised.length === 1 ? raised[0]?.sheet.number : `${raised.length} sheets`}
+            {t("Raise {which}", {
+              which:
+                raised.length === 1 ? raised[0]?.sheet.number : t("{count} sheets", { count: raised.length }),
+            })}
           </Button>
         </>
       }
@@ -65,18 +69,18 @@ export function RaiseRevisions({ project, sheets, purpose: given, date: day, onC
         <Box sx={{ display: "flex", gap: 1, mb: 1.25 }}>
           <Box sx={{ flexShrink: 0 }}>
             <ComboField
-              label="Issued for"
+              label={t("Issued for")}
               width={132}
               value={purpose}
               choices={(choices?.purposes ?? NOTHING).map((value) => ({ value }))}
               onChoose={setPurpose}
             />
           </Box>
-          <FigureField label="Date" width={104} value={date} onCommit={setDate} />
-          <FigureField label="Description" width="100%" value={description} onCommit={setDescription} />
-          <FigureField label="Initials" width={72} value={initials} onCommit={setInitials} />
+          <FigureField label={t("Date")} width={104} value={date} onCommit={setDate} />
+          <FigureField label={t("Description")} width="100%" value={description} onCommit={setDescription} />
+          <FigureField label={t("Initials")} width={72} value={initials} onCommit={setInitials} />
         </Box>
-        <Box component="ul" aria-label="Sheets to raise" sx={{ m: 0, p: 0, listStyle: "none" }}>
+        <Box component="ul" aria-label={t("Sheets to raise")} sx={{ m: 0, p: 0, listStyle: "none" }}>
           {sheets.map((sheet) => {
             const offer = offerOf(sheet);
             return (
@@ -89,7 +93,7 @@ export function RaiseRevisions({ project, sheets, purpose: given, date: day, onC
                   size="small"
                   sx={{ p: 0.35 }}
                   checked={isOn(sheet)}
-                  slotProps={{ input: { "aria-label": `Raise ${sheet.number}` } }}
+                  slotProps={{ input: { "aria-label": t("Raise {number}", { number: sheet.number }) } }}
                   onChange={(_, on) => setChosen((now) => new Map(now).set(sheet.id, on))}
                 />
                 <Box sx={{ width: 56, fontWeight: 650 }}>{sheet.number}</Box>
@@ -113,7 +117,7 @@ const CUT = { flex: 1, minWidth: 0, ...ONE_LINE } as const;
 /** How a sheet stands to what was issued of it. */
 function told(offer: RevisionOffer | undefined): string {
   if (!offer) return "";
-  if (offer.differs === null) return "being compared…";
-  if (!offer.differs) return `as issued in ${offer.issued || "no revision"}`;
-  return offer.issued ? `differs from ${offer.issued}` : "not issued yet";
+  if (offer.differs === null) return t("being compared…");
+  if (!offer.differs) return t("as issued in {revision}", { revision: offer.issued || t("no revision") });
+  return offer.issued ? t("differs from {issued}", { issued: offer.issued }) : t("not issued yet");
 }

@@ -10,6 +10,7 @@ import { FigureField } from "../../components/FigureField";
 import { ToggleButton } from "../../components/ToggleButton";
 import { changeRecipient, plotFor, removeRecipient } from "./issueCommands";
 import { COLOURS, DELIVERIES, FORMS, PAPERS, type Form } from "./recipientChoices";
+import { t } from "../../words/words";
 
 /** What annotation is drawn on cannot be told from the building's layers; it has a switch of its own. */
 const NOTHING: never[] = [];
@@ -41,37 +42,39 @@ export function RecipientFields({ recipient }: { recipient: Recipient }) {
   return (
     <Box
       component="aside"
-      aria-label={`Recipient ${spec.name}`}
+      aria-label={t("Recipient {name}", { name: spec.name })}
       sx={{ width: 322, flexShrink: 0, overflowY: "auto", p: 1.5, bgcolor: "background.default" }}
     >
-      <Part name="Who">
+      <Part name={t("Who")}>
         <FigureField
-          label="Name"
+          label={t("Name")}
           width="100%"
           value={spec.name}
           onCommit={(name) => name && change({ name }, "name")}
         />
         <FigureField
-          label="Organisation"
+          label={t("Organisation")}
           width="100%"
           value={spec.organisation}
           onCommit={(organisation) => change({ organisation }, "organisation")}
         />
         <FigureField
-          label="Mail address"
+          label={t("Mail address")}
           width="100%"
           value={spec.address}
-          onCommit={(address) => change({ address }, "mail address")}
+          onCommit={(address) => change({ address }, t("mail address"))}
         />
       </Part>
-      <Part name="Files">
+      <Part name={t("Files")}>
         <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap" }}>
           {FORMS.map(([form, name]) => (
             <ToggleButton
               key={form}
               on={spec.forms.includes(form)}
               name={name}
-              tip={form === "model" ? "The building file as it was imported" : `Sheets as ${name}`}
+              tip={
+                form === "model" ? t("The building file as it was imported") : t("Sheets as {name}", { name })
+              }
               onToggle={() => toggleForm(form)}
             />
           ))}
@@ -79,39 +82,39 @@ export function RecipientFields({ recipient }: { recipient: Recipient }) {
         <Box sx={{ display: "flex" }}>
           <ToggleButton
             on={spec.one_file}
-            name="All sheets in one file"
-            tip="PDF and DXF can hold several sheets"
-            onToggle={() => change({ one_file: !spec.one_file }, "one file or several")}
+            name={t("All sheets in one file")}
+            tip={t("PDF and DXF can hold several sheets")}
+            onToggle={() => change({ one_file: !spec.one_file }, t("one file or several"))}
           />
         </Box>
         <FigureField
-          label="Names of files"
+          label={t("Names of files")}
           width="100%"
           value={spec.file_names}
-          onCommit={(file_names) => change({ file_names }, "names of files")}
+          onCommit={(file_names) => change({ file_names }, t("names of files"))}
         />
         <Box sx={{ fontSize: 11.5, color: "text.secondary", lineHeight: 1.4 }}>
           {"{number} {revision} {title} {project} {project_number} {purpose} {status} {date} {paper}"}
         </Box>
       </Part>
-      <Part name="Sheets">
+      <Part name={t("Sheets")}>
         <ChoiceField
-          label="Plot settings"
+          label={t("Plot settings")}
           width="100%"
           value={recipient.plot_settings ?? ""}
-          choices={[["", "Each sheet’s own"], ...settings.map((s) => [s.id, s.name] as const)]}
+          choices={[["", t("Each sheet’s own")], ...settings.map((s) => [s.id, s.name] as const)]}
           onChoose={(key) => void plotFor(recipient, key || null)}
         />
         <Box sx={{ display: "flex", gap: 0.75 }}>
           <ChoiceField
-            label="Paper"
+            label={t("Paper")}
             width="50%"
             value={spec.onto}
             choices={PAPERS}
             onChoose={(onto) => change({ onto }, "paper")}
           />
           <ChoiceField
-            label="Colours"
+            label={t("Colours")}
             width="50%"
             value={spec.colours}
             choices={COLOURS}
@@ -121,27 +124,27 @@ export function RecipientFields({ recipient }: { recipient: Recipient }) {
         <Box sx={{ display: "flex", gap: 0.5 }}>
           <ToggleButton
             on={spec.annotation}
-            name="Annotation"
-            tip="Notes, dimensions, schedules and clouds"
-            onToggle={() => change({ annotation: !spec.annotation }, "annotation or not")}
+            name={t("Annotation")}
+            tip={t("Notes, dimensions, schedules and clouds")}
+            onToggle={() => change({ annotation: !spec.annotation }, t("annotation or not"))}
           />
           <ToggleButton
             on={spec.fills}
-            name="Fills"
-            tip="Colours of what is cut"
-            onToggle={() => change({ fills: !spec.fills }, "fills or not")}
+            name={t("Fills")}
+            tip={t("Colours of what is cut")}
+            onToggle={() => change({ fills: !spec.fills }, t("fills or not"))}
           />
         </Box>
         {layers.length > 0 && (
-          <Box role="group" aria-label="Layers">
-            <Box sx={{ fontSize: 11, color: "text.secondary", mb: 0.25 }}>Layers</Box>
+          <Box role="group" aria-label={t("Layers")}>
+            <Box sx={{ fontSize: 11, color: "text.secondary", mb: 0.25 }}>{t("Layers")}</Box>
             <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap" }}>
               {layers.map((layer) => (
                 <ToggleButton
                   key={layer}
                   on={!spec.layers_off.includes(layer)}
                   name={layer}
-                  tip="Drawn or not"
+                  tip={t("Drawn or not")}
                   onToggle={() => toggleLayer(layer)}
                 />
               ))}
@@ -149,10 +152,10 @@ export function RecipientFields({ recipient }: { recipient: Recipient }) {
           </Box>
         )}
       </Part>
-      <Part name="Delivery">
+      <Part name={t("Delivery")}>
         <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
           <ChoiceField
-            label="Delivered"
+            label={t("Delivered")}
             width={140}
             value={spec.delivery}
             choices={DELIVERIES}
@@ -160,18 +163,18 @@ export function RecipientFields({ recipient }: { recipient: Recipient }) {
           />
           {spec.delivery === "link" && (
             <FigureField
-              label="The link holds"
-              unit="days"
+              label={t("The link holds")}
+              unit={t("days")}
               number
               width={120}
               value={String(spec.days)}
-              onCommit={(days) => change({ days: Math.round(Number(days)) }, "how long the link holds")}
+              onCommit={(days) => change({ days: Math.round(Number(days)) }, t("how long the link holds"))}
             />
           )}
         </Box>
         <Box>
           <Button variant="outlined" onClick={() => void removeRecipient(recipient)}>
-            Delete this recipient
+            {t("Delete this recipient")}
           </Button>
         </Box>
       </Part>

@@ -7,6 +7,7 @@ import { LineForm } from "../../components/LineForm";
 import { colours } from "../../theme/theme";
 import { addRecipient } from "./issueCommands";
 import { DELIVERIES, FORMS } from "./recipientChoices";
+import { inSentence, t } from "../../words/words";
 
 interface Props {
   project: string;
@@ -27,15 +28,17 @@ export function RecipientList({ project, recipients, leftOut, shown, onLeaveOut,
   return (
     <Box sx={{ flex: 1, overflowY: "auto", px: 2, py: 1.5 }}>
       <Box component="h2" sx={{ m: 0, mb: 1, fontSize: 14, fontWeight: 650 }}>
-        Recipients
+        {t("Recipients")}
       </Box>
       {!recipients.length && (
         <Box sx={{ fontSize: 13, color: "text.secondary", mb: 1.25, maxWidth: 460, lineHeight: 1.45 }}>
-          Nobody is sent these sheets yet. Add those who are: each with the formats, papers and layers that
-          they need. They stay for the next issue.
+          {t(
+            "Nobody is sent these sheets yet. Add those who are: each with the formats, papers and " +
+              "layers that they need. They stay for the next issue.",
+          )}
         </Box>
       )}
-      <Box component="ul" aria-label="Recipients" sx={{ m: 0, p: 0, listStyle: "none", maxWidth: 620 }}>
+      <Box component="ul" aria-label={t("Recipients")} sx={{ m: 0, p: 0, listStyle: "none", maxWidth: 620 }}>
         {recipients.map((recipient) => {
           const { spec } = recipient;
           const on = !leftOut.has(recipient.id);
@@ -58,7 +61,7 @@ export function RecipientList({ project, recipients, leftOut, shown, onLeaveOut,
                 size="small"
                 sx={{ mt: 0.5, ml: 0.5 }}
                 checked={on}
-                slotProps={{ input: { "aria-label": `Send to ${spec.name}` } }}
+                slotProps={{ input: { "aria-label": t("Send to {name}", { name: spec.name }) } }}
                 onChange={(_, next) => tick(recipient.id, next)}
               />
               <ButtonBase
@@ -85,11 +88,11 @@ export function RecipientList({ project, recipients, leftOut, shown, onLeaveOut,
       </Box>
       <Box sx={{ mt: 1 }}>
         <LineForm
-          label="Name of a recipient"
-          placeholder="Name of a recipient"
+          label={t("Name of a recipient")}
+          placeholder={t("Name of a recipient")}
           maxLength={120}
           width={240}
-          button="Add recipient"
+          button={t("Add recipient")}
           onDone={(name) => onShow(addRecipient(project, name))}
         />
       </Box>
@@ -102,12 +105,12 @@ function saidOf({ spec }: Recipient): string {
   const forms = FORMS.filter(([key]) => spec.forms.includes(key)).map(([, name]) => name);
   const how = DELIVERIES.find(([key]) => key === spec.delivery)?.[1] ?? "";
   const parts = [
-    forms.join(", ") || "no format yet",
-    spec.onto ? `reduced to ${spec.onto}` : "full size",
-    spec.annotation ? "" : "without annotation",
-    spec.fills ? "" : "without fills",
-    spec.layers_off.length ? `${spec.layers_off.length} layers off` : "",
-    how.toLowerCase(),
+    forms.join(", ") || t("no format yet"),
+    spec.onto ? t("reduced to {onto}", { onto: spec.onto }) : t("full size"),
+    spec.annotation ? "" : t("without annotation"),
+    spec.fills ? "" : t("without fills"),
+    spec.layers_off.length ? t("{count} layers off", { count: spec.layers_off.length }) : "",
+    inSentence(how),
   ];
   return parts.filter(Boolean).join(" · ");
 }

@@ -9,6 +9,7 @@ import { useIssues } from "../../api/issues";
 import { EmptyState } from "../../components/EmptyState";
 import { colours } from "../../theme/theme";
 import { IssueRecord } from "./IssueRecord";
+import { t } from "../../words/words";
 
 interface Props {
   project: Project;
@@ -30,9 +31,9 @@ export function RegisterPage({ project, sheets }: Props) {
   if (!issues) return null;
   if (!issues.length)
     return (
-      <EmptyState text="Nothing has been issued yet. What is issued is listed here for ever, as it was.">
+      <EmptyState text={t("Nothing has been issued yet. What is issued is listed here for ever, as it was.")}>
         <Button variant="contained" href={`/projects/${project.id}/issue/send`}>
-          Issue sheets to recipients
+          {t("Issue sheets to recipients")}
         </Button>
       </EmptyState>
     );
@@ -44,22 +45,22 @@ export function RegisterPage({ project, sheets }: Props) {
       <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}>
         <Box sx={{ px: 2, py: 1, display: "flex", alignItems: "center", gap: 0.5 }}>
           <Box component="h2" sx={{ m: 0, fontSize: 14, fontWeight: 650, flex: 1 }}>
-            Drawing register
+            {t("Drawing register")}
           </Box>
           <Button variant="outlined" component="a" href={file("pdf")} download>
-            Download PDF
+            {t("Download PDF")}
           </Button>
           <Button variant="outlined" component="a" href={file("xlsx")} download>
-            Download XLSX
+            {t("Download XLSX")}
           </Button>
         </Box>
         <Box sx={{ flex: 1, overflow: "auto", px: 2, pb: 2 }}>
-          <Box component="table" aria-label="Drawing register" sx={TABLE}>
+          <Box component="table" aria-label={t("Drawing register")} sx={TABLE}>
             <thead>
               <tr>
-                <th scope="col">Number</th>
-                <th scope="col">Title</th>
-                <th scope="col">Now</th>
+                <th scope="col">{t("Number")}</th>
+                <th scope="col">{t("Title")}</th>
+                <th scope="col">{t("Now")}</th>
                 {issues.map((issue) => (
                   <th key={issue.id} scope="col" style={{ padding: 0 }}>
                     <ButtonBase
@@ -117,7 +118,7 @@ function rowsOf(sheets: readonly Sheet[], issues: readonly Issue[]): Row[] {
     rows.set(id, { key: id, number, title, now: revisions.at(-1)?.revision ?? "", issued: new Map() });
   for (const issue of issues)
     for (const issued of issue.sheets) {
-      const key = issued.sheet ?? `gone ${issued.number}`;
+      const key = issued.sheet ?? t("gone {number}", { number: issued.number });
       const { number, title } = issued;
       const row = rows.get(key) ?? { key, number, title: `${title} (deleted)`, now: "", issued: new Map() };
       row.issued.set(issue.id, issued);

@@ -9,13 +9,14 @@ import { choicesOf } from "../../components/choices";
 import { FigureField } from "../../components/FigureField";
 import { commit } from "../../sync/commands";
 import { changing } from "../../sync/rows";
+import { t } from "../../words/words";
 
 type Series = RevisionScheme["series"][number];
 
 /** What is added where a scheme becomes one's own. */
-const FURTHER: Series = { prefix: "T", counting: "figures", digits: 2, purposes: ["Tender"] };
+const FURTHER: Series = { prefix: "T", counting: "figures", digits: 2, purposes: [t("Tender")] };
 const OWN = "own";
-const COUNTING = choicesOf<Series["counting"]>({ figures: "Figures", letters: "Letters" });
+const COUNTING = choicesOf<Series["counting"]>({ figures: t("Figures"), letters: t("Letters") });
 
 export function SchemeFields({ project }: { project: string }) {
   const { data: register } = useRegister(project);
@@ -25,44 +26,44 @@ export function SchemeFields({ project }: { project: string }) {
   const { schemes } = choices;
   const known = schemes.find((s) => JSON.stringify(s.scheme.series) === JSON.stringify(own))?.name;
   const change = (to: readonly Series[]) =>
-    void commit(project, "how revisions are counted", [
+    void commit(project, t("how revisions are counted"), [
       changing("registers", register, { revision_scheme: { series: [...to] } }),
     ]).then(undefined);
   const set = (k: number, to: Partial<Series>) => change(own.map((s, n) => (n === k ? { ...s, ...to } : s)));
   return (
-    <Box role="group" aria-label="How revisions are counted" sx={{ mt: 1.5, pb: 0.5 }}>
+    <Box role="group" aria-label={t("How revisions are counted")} sx={{ mt: 1.5, pb: 0.5 }}>
       <ChoiceField
-        label="Counted as"
+        label={t("Counted as")}
         width={150}
         value={known ?? OWN}
-        choices={[...schemes.map((s) => [s.name, s.name] as const), [OWN, "Own series"]]}
+        choices={[...schemes.map((s) => [s.name, s.name] as const), [OWN, t("Own series")]]}
         onChoose={(key) => change(schemes.find((s) => s.name === key)?.scheme.series ?? [...own, FURTHER])}
       />
       {!known &&
         own.map((each, k) => (
           <Box key={k} sx={{ display: "flex", gap: 0.75, mt: 0.75, alignItems: "flex-end" }}>
             <FigureField
-              label="Begins with"
+              label={t("Begins with")}
               width={84}
               value={each.prefix}
               onCommit={(prefix) => set(k, { prefix })}
             />
             <ChoiceField
-              label="Goes on with"
+              label={t("Goes on with")}
               width={104}
               value={each.counting}
               choices={COUNTING}
               onChoose={(counting) => set(k, { counting: counting as Series["counting"] })}
             />
             <FigureField
-              label="Figures"
+              label={t("Figures")}
               width={64}
               number
               value={String(each.digits)}
               onCommit={(digits) => set(k, { digits: Number(digits) })}
             />
             <FigureField
-              label="For (none: all others)"
+              label={t("For (none: all others)")}
               width="100%"
               value={each.purposes.join(", ")}
               onCommit={(words) =>
@@ -79,7 +80,7 @@ export function SchemeFields({ project }: { project: string }) {
               onClick={() => change(own.filter((_, n) => n !== k))}
               sx={{ minWidth: 0, px: 1 }}
             >
-              Delete
+              {t("Delete")}
             </Button>
           </Box>
         ))}

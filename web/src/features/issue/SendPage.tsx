@@ -15,6 +15,7 @@ import { orderIssue, today } from "./issueCommands";
 import { RaiseRevisions } from "./RaiseRevisions";
 import { RecipientFields } from "./RecipientFields";
 import { RecipientList } from "./RecipientList";
+import { inSentence, t } from "../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -25,7 +26,7 @@ export function SendPage({ project, sheets, without, onChoose }: Choice) {
   const { data: issues = NOTHING } = useIssues(id);
   const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set());
   const [shown, setShown] = useState<string | null>(null);
-  const [about, setAbout] = useState({ name: "", purpose: "Comment", date: today(), reason: "" });
+  const [about, setAbout] = useState({ name: "", purpose: t("Comment"), date: today(), reason: "" });
   const [ordered, setOrdered] = useState<string | null>(null);
   const [raising, setRaising] = useState(false);
   const client = useQueryClient();
@@ -38,7 +39,12 @@ export function SendPage({ project, sheets, without, onChoose }: Choice) {
   const chosen = sheets.filter((s) => !without.has(s.id));
   const to = recipients.filter((r) => !leftOut.has(r.id));
   const current = recipients.find((r) => r.id === shown) ?? recipients[0];
-  const name = about.name || `Issue ${(issues.at(-1)?.number ?? 0) + 1}, for ${about.purpose.toLowerCase()}`;
+  const name =
+    about.name ||
+    t("Issue {number}, for {purpose}", {
+      number: (issues.at(-1)?.number ?? 0) + 1,
+      purpose: inSentence(about.purpose),
+    });
   const busy = order !== undefined && isActive(order.job);
   const make = () =>
     orderIssue({
@@ -54,15 +60,16 @@ export function SendPage({ project, sheets, without, onChoose }: Choice) {
     <>
       <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
         <ChosenSheets
-          name="Sheets to issue"
-          verb="Issue"
+          name={t("Sheets to issue")}
+          verb={t("Issue")}
           project={project}
           sheets={sheets}
           lists={lists}
           without={without}
           about={(sheet) => {
             const revision = sheet.revisions.at(-1)?.revision;
-            return `${sheet.paper}, ${revision ? `revision ${revision}` : "no revision yet"}`;
+            const words = revision ? t("revision {revision}", { revision }) : t("no revision yet");
+            return `${sheet.paper}, ${words}`;
           }}
           conflicts={NOTHING}
           onChoose={onChoose}
@@ -86,9 +93,9 @@ export function SendPage({ project, sheets, without, onChoose }: Choice) {
               />
               {done && (
                 <Box role="status" sx={{ px: 2, py: 1.25, fontSize: 13 }}>
-                  <b>{order.name}</b> was issued.{" "}
+                  <b>{order.name}</b> {t("was issued.")}{" "}
                   <Link to={`/projects/${id}/issue/register?issue=${order.issue}`}>
-                    Show it in the register
+                    {t("Show it in the register")}
                   </Link>
                 </Box>
               )}

@@ -1,5 +1,6 @@
 /** What can be compared: sheets now, as they were issued, and as they were on earlier days. */
 import type { DayState, Issue, Sheet } from "../../api/client";
+import { t } from "../../words/words";
 
 /** A state that can be compared: a sheet as it was issued, as it was on an earlier day, or as it is now. */
 export interface State {
@@ -20,20 +21,25 @@ export function statesOf(
   const issued = issues.toReversed().flatMap((issue) =>
     issue.sheets.map((s) => ({
       key: s.id,
-      name: `${s.number} ${s.revision} of ${issue.date}, ${issue.name}`,
+      name: t("{number} {revision} of {date}, {name}", {
+        number: s.number,
+        revision: s.revision,
+        date: issue.date,
+        name: issue.name,
+      }),
       sheet: s.sheet,
       kind: "issued" as const,
     })),
   );
   const earlier = days.map((d) => ({
     key: String(d.id),
-    name: `${d.number} on ${d.day}`,
+    name: t("{number} on {day}", { number: d.number, day: d.day }),
     sheet: d.sheet,
     kind: "day" as const,
   }));
   return [
     ...sheets.flatMap((s) => [
-      { key: s.id, name: `${s.number} now`, sheet: s.id, kind: "sheet" as const },
+      { key: s.id, name: t("{number} now", { number: s.number }), sheet: s.id, kind: "sheet" as const },
       ...[...issued, ...earlier].filter((i) => i.sheet === s.id),
     ]),
     ...issued.filter((i) => i.sheet === null),

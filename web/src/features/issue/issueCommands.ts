@@ -14,6 +14,7 @@ import {
 import { geometryOf, inView, type Point } from "../../canvas/geometry";
 import { commit } from "../../sync/commands";
 import { afterWrites, changing, deleting, making, newId, rows } from "../../sync/rows";
+import { t } from "../../words/words";
 
 /** Today, as dates are written: year, month, day. */
 export const today = () => new Date().toLocaleDateString("sv");
@@ -38,22 +39,22 @@ export function addRecipient(project: string, name: string): string {
   const position = Math.max(-1, ...rows("recipients", project).map((r) => r.position)) + 1;
   const spec = { ...NEW, name };
   const made = making("recipients", { id: newId(), project, position, spec, plot_settings: null });
-  void commit(project, `add the recipient “${name}”`, [made]);
+  void commit(project, t("add the recipient “{name}”", { name }), [made]);
   return made.id;
 }
 
 export const changeRecipient = (recipient: Recipient, to: Partial<RecipientSpec>, what: string) =>
-  commit(recipient.project, `${what} of ${recipient.spec.name}`, [
+  commit(recipient.project, t("{what} of {name}", { what, name: recipient.spec.name }), [
     changing("recipients", recipient, { spec: { ...recipient.spec, ...to } }),
   ]);
 
 export const plotFor = (recipient: Recipient, plot_settings: string | null) =>
-  commit(recipient.project, `plot settings of ${recipient.spec.name}`, [
+  commit(recipient.project, t("plot settings of {name}", { name: recipient.spec.name }), [
     changing("recipients", recipient, { plot_settings }),
   ]);
 
 export const removeRecipient = (recipient: Recipient) =>
-  commit(recipient.project, `delete the recipient “${recipient.spec.name}”`, [
+  commit(recipient.project, t("delete the recipient “{name}”", { name: recipient.spec.name }), [
     deleting("recipients", recipient),
   ]);
 
@@ -70,10 +71,16 @@ export function raise(
   raised: readonly { sheet: Sheet; revision: string }[],
   about: Pick<Revision, "date" | "description" | "initials">,
 ) {
-  const what = raised.length === 1 ? `revision ${raised[0]?.revision} of ${raised[0]?.sheet.number}` : "";
+  const what =
+    raised.length === 1
+      ? t("revision {revision} of {number}", {
+          revision: raised[0]?.revision,
+          number: raised[0]?.sheet.number,
+        })
+      : "";
   return commit(
     project,
-    what || `revisions of ${raised.length} sheets`,
+    what || t("revisions of {count} sheets", { count: raised.length }),
     raised.flatMap(({ sheet, revision }) => [
       changing("sheets", sheet, { revisions: [...sheet.revisions, { revision, ...about }] }),
       ...passing(project, sheet.id).map((p) => deleting("annotations", p)),
@@ -109,7 +116,7 @@ export function cloudsAbout(
     const home = { view: null, sheet: sheet.id, viewport: seen?.id ?? null };
     return making("annotations", { id: newId(), project, ...home, position: position + k, spec });
   });
-  return commit(project, `clouds about what has changed on ${sheet.number}`, steps);
+  return commit(project, t("clouds about what has changed on {number}", { number: sheet.number }), steps);
 }
 
 type Placed = Difference & { box: NonNullable<Difference["box"]> };

@@ -3,6 +3,7 @@ import type { Project, Sheet, SheetList } from "../../api/client";
 import { commit } from "../../sync/commands";
 import { type Known } from "../../sync/namedRows";
 import { changing, deleting, making, newId, rows } from "../../sync/rows";
+import { t } from "../../words/words";
 
 export type Settings = Known<"plot_settings">;
 
@@ -10,7 +11,10 @@ export type Settings = Known<"plot_settings">;
 export const applyTo = (project: Project, settings: Settings, sheets: readonly Sheet[]) =>
   commit(
     project.id,
-    `plot ${sheets.length === 1 ? sheets[0]?.number : `${sheets.length} sheets`} with “${settings.name}”`,
+    t("plot {which} with “{name}”", {
+      which: sheets.length === 1 ? sheets[0]?.number : t("{count} sheets", { count: sheets.length }),
+      name: settings.name,
+    }),
     sheets
       .filter((s) => s.plot_settings !== settings.key)
       .map((s) => changing("sheets", s, { plot_settings: settings.key })),
@@ -21,9 +25,9 @@ export const usersOf = (project: Project, key: string) =>
 
 export function saveList(project: Project, name: string, sheets: readonly string[]): string {
   const made = making("sheet_lists", { id: newId(), project: project.id, name, sheets: [...sheets] });
-  void commit(project.id, `save the list “${name}”`, [made]);
+  void commit(project.id, t("save the list “{name}”", { name }), [made]);
   return made.id;
 }
 
 export const removeList = (list: SheetList) =>
-  commit(list.project, `delete the list “${list.name}”`, [deleting("sheet_lists", list)]);
+  commit(list.project, t("delete the list “{name}”", { name: list.name }), [deleting("sheet_lists", list)]);

@@ -22,10 +22,11 @@ import { Stage } from "./stage";
 import { PartsList, type By } from "./PartsList";
 import { Subsets } from "./Subsets";
 import { notify } from "../../stores/notices";
+import { t } from "../../words/words";
 
 const HOW_TO_MOVE =
-  "The building. Drag or use the arrow keys to turn it, drag with the right button to move it, " +
-  "turn the wheel or press plus and minus to come nearer, press 0 to see all of it.";
+  t("The building. Drag or use the arrow keys to turn it, drag with the right button to move it, ") +
+  t("turn the wheel or press plus and minus to come nearer, press 0 to see all of it.");
 type Tool = "pick" | "measure";
 
 /** What the keys do: walk round and rise, in degrees; come nearer, by a factor. */
@@ -70,7 +71,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
     try {
       made = new Stage(canvas.current, solid);
     } catch {
-      queueMicrotask(() => setUnable("This browser shows no 3D. Everything else works without it."));
+      queueMicrotask(() => setUnable(t("This browser shows no 3D. Everything else works without it.")));
       return;
     }
     const box = canvas.current.parentElement;
@@ -125,23 +126,25 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
       under
         ? [
             [
-              ids.length > 1 ? `Hide ${ids.length} elements` : `Hide ${under.name || under.class}`,
+              ids.length > 1
+                ? t("Hide {count} elements", { count: ids.length })
+                : t("Hide {class}", { class: under.name || under.class }),
               () => hide(ids),
             ],
             [
-              "Only this",
+              t("Only this"),
               () => setOff(new Set(elements.filter((e) => !ids.includes(e.id)).map((e) => `id:${e.id}`))),
             ],
           ]
         : [],
       bearing === null
         ? []
-        : [["Elevation of this face", () => void saveView({ kind: "elevation", bearing })]],
+        : [[t("Elevation of this face"), () => void saveView({ kind: "elevation", bearing })]],
       [
-        ...(off.size ? [["Show everything", () => setOff(new Set())] as const] : []),
-        ["See all of it", () => stage?.fit(), "0"],
+        ...(off.size ? [[t("Show everything"), () => setOff(new Set())] as const] : []),
+        [t("See all of it"), () => stage?.fit(), "0"],
       ],
-      [["Save as a view", save]],
+      [[t("Save as a view"), save]],
     ]);
   };
   const press = (event: PointerEvent) => {
@@ -172,7 +175,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
   const saveView = async (spec: ViewSpec) => {
     const made = await edits.make({ ...spec, shown: shownIn3D(elements, by, off) });
     if (made) {
-      notify("Saved as a view.");
+      notify(t("Saved as a view."));
       void navigate(`/projects/${version.project}/views/${made}`);
     }
   };
@@ -189,7 +192,7 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
   return (
     <Box
       component="section"
-      aria-label="The building in 3D"
+      aria-label={t("The building in 3D")}
       sx={{
         flex: 1,
         minHeight: 0,
@@ -259,10 +262,13 @@ export function Building3D({ version, before }: { version: ModelVersion; before?
               {error || unable ? (
                 <Alert severity="info">
                   {unable ||
-                    "This version was read before it could be shown in 3D. Import its file again to see it."}
+                    t(
+                      "This version was read before it could be shown in 3D. Import its file again " +
+                        "to see it.",
+                    )}
                 </Alert>
               ) : (
-                <span role="status">Fetching the building …</span>
+                <span role="status">{t("Fetching the building …")}</span>
               )}
             </Box>
           )}

@@ -7,19 +7,20 @@ import { ChoiceField } from "../../components/ChoiceField";
 import { ToggleButton } from "../../components/ToggleButton";
 import { colours } from "../../theme/theme";
 import type { Stage, Way } from "./stage";
+import { t } from "../../words/words";
 
 /** From where it is looked at first. */
 export const FIRST: Way = [1, -1, 0.8];
 const DIRECTIONS: Record<string, readonly [string, Way]> = {
-  se: ["From the south-east", FIRST],
-  sw: ["From the south-west", [-1, -1, 0.8]],
-  nw: ["From the north-west", [-1, 1, 0.8]],
-  ne: ["From the north-east", [1, 1, 0.8]],
-  south: ["From the south", [0, -1, 0]],
-  east: ["From the east", [1, 0, 0]],
-  north: ["From the north", [0, 1, 0]],
-  west: ["From the west", [-1, 0, 0]],
-  above: ["From above", [0, 0, 1]],
+  se: [t("From the south-east"), FIRST],
+  sw: [t("From the south-west"), [-1, -1, 0.8]],
+  nw: [t("From the north-west"), [-1, 1, 0.8]],
+  ne: [t("From the north-east"), [1, 1, 0.8]],
+  south: [t("From the south"), [0, -1, 0]],
+  east: [t("From the east"), [1, 0, 0]],
+  north: [t("From the north"), [0, 1, 0]],
+  west: [t("From the west"), [-1, 0, 0]],
+  above: [t("From above"), [0, 0, 1]],
 };
 
 interface Props {
@@ -48,7 +49,7 @@ export function BuildingTools({ stage, measuring, changed, onMeasure, onChanged,
       }}
     >
       <ChoiceField
-        label="Direction"
+        label={t("Direction")}
         width={182}
         value={direction}
         choices={Object.entries(DIRECTIONS).map(([key, [name]]) => [key, name] as const)}
@@ -58,30 +59,35 @@ export function BuildingTools({ stage, measuring, changed, onMeasure, onChanged,
         }}
       />
       <Button variant="outlined" onClick={() => stage?.fit()}>
-        Fit
+        {t("Fit")}
       </Button>
       <ToggleButton
         on={deep}
-        name="Perspective"
-        tip="Perspective instead of parallel projection"
+        name={t("Perspective")}
+        tip={t("Perspective instead of parallel projection")}
         onToggle={() => {
           setDeep(!deep);
           stage?.setPerspective(!deep);
         }}
       />
-      <ToggleButton on={measuring} name="Measure" tip="Click two corners or edges" onToggle={onMeasure} />
+      <ToggleButton
+        on={measuring}
+        name={t("Measure")}
+        tip={t("Click two corners or edges")}
+        onToggle={onMeasure}
+      />
       {changed !== null && (
         <ToggleButton
           on={changed}
-          name="What changed"
-          tip="Colour what was added, moved, reshaped, and what was removed"
+          name={t("What changed")}
+          tip={t("Colour what was added, moved, reshaped, and what was removed")}
           onToggle={onChanged}
         />
       )}
       <Box sx={{ ml: "auto" }}>
-        <Tooltip title="Save what is shown here as a view">
+        <Tooltip title={t("Save what is shown here as a view")}>
           <Button variant="outlined" disabled={!stage} onClick={onSave}>
-            Save as a view
+            {t("Save as a view")}
           </Button>
         </Tooltip>
       </Box>

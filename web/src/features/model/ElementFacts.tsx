@@ -4,6 +4,7 @@ import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import { colours } from "../../theme/theme";
 import type { SolidElement } from "./solid";
+import { t } from "../../words/words";
 
 interface Props {
   element: SolidElement;
@@ -16,25 +17,25 @@ interface Props {
 
 export function ElementFacts({ element, more, onHide, onFace }: Props) {
   const rows = [
-    ["Class", element.class],
-    ["Storey", element.storey || "none"],
-    ["Layer", element.layer],
-    ["Material", element.material],
-    ["Id", element.id],
+    [t("Class"), element.class],
+    [t("Storey"), element.storey || "none"],
+    [t("Layer"), element.layer],
+    [t("Material"), element.material],
+    [t("Id"), element.id],
   ] as const;
   return (
     <Box
       component="section"
-      aria-label="Picked element"
+      aria-label={t("Picked element")}
       sx={{ p: 1.25, borderTop: `1px solid ${colours.sandDeep}`, bgcolor: colours.sandLight, fontSize: 12.5 }}
     >
       <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mb: 0.5 }}>
         <Box sx={{ fontWeight: 650, overflowWrap: "anywhere" }}>
           {element.name || element.class}
-          {more > 0 && ` and ${more} more`}
+          {more > 0 && t(" and {more} more", { more })}
         </Box>
         <Button onClick={onHide} sx={{ minHeight: 22, px: 0.75, minWidth: 0 }}>
-          Hide
+          {t("Hide")}
         </Button>
       </Box>
       {rows.map(([name, value]) => (
@@ -44,9 +45,9 @@ export function ElementFacts({ element, more, onHide, onFace }: Props) {
         </Box>
       ))}
       {onFace && (
-        <Tooltip title="Make an elevation square to the face you clicked">
+        <Tooltip title={t("Make an elevation square to the face you clicked")}>
           <Button onClick={onFace} sx={{ px: 0.75, ml: -0.75, minHeight: 24 }}>
-            Elevation of this face
+            {t("Elevation of this face")}
           </Button>
         </Tooltip>
       )}

@@ -11,6 +11,7 @@ import { Unseen } from "../../components/Unseen";
 import { useBoard } from "../../stores/board";
 import { prefer, usePreferences } from "../../stores/preferences";
 import { colours } from "../../theme/theme";
+import { t } from "../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -23,16 +24,20 @@ export function FirstSteps({ project }: { project: string }) {
   const { data: issues = NOTHING } = useIssues(project);
   const plotted = issues.length > 0 || jobs.some((job) => job.kind === "plot" && job.state === "done");
   const steps: [text: string, done: boolean, station: string][] = [
-    ["Import the building: IFC, glTF or OBJ", versions.length > 0, "model"],
-    ["Look at its views, which are drawn by themselves", versions.length > 0 && sheets.length > 0, "views"],
-    ["Add a sheet", sheets.length > 0, "sheets"],
-    ["Drag views onto it, and choose their scales", viewports.length > 0, "sheets"],
-    ["Plot it, or check and issue the set", plotted, "sheets"],
+    [t("Import the building: IFC, glTF or OBJ"), versions.length > 0, "model"],
+    [
+      t("Look at its views, which are drawn by themselves"),
+      versions.length > 0 && sheets.length > 0,
+      "views",
+    ],
+    [t("Add a sheet"), sheets.length > 0, "sheets"],
+    [t("Drag views onto it, and choose their scales"), viewports.length > 0, "sheets"],
+    [t("Plot it, or check and issue the set"), plotted, "sheets"],
   ];
   if (!wanted || !isSuccess || steps.every(([, done]) => done)) return null;
   const next = steps.findIndex(([, done]) => !done);
   return (
-    <Panel name="First steps">
+    <Panel name={t("First steps")}>
       <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none", fontSize: 13 }}>
         {steps.map(([text, done, station], k) => (
           <Box component="li" key={text} sx={{ display: "flex", gap: 1, py: 0.35 }}>
@@ -50,14 +55,14 @@ export function FirstSteps({ project }: { project: string }) {
               ) : (
                 text
               )}
-              {done && <Unseen> (done)</Unseen>}
+              {done && <Unseen>{` ${t("(done)")}`}</Unseen>}
             </Box>
           </Box>
         ))}
       </Box>
       <Box sx={{ display: "flex", gap: 1, mt: 1, ml: -1 }}>
-        <Button onClick={() => useBoard.setState({ guideOpen: true })}>Open the guide</Button>
-        <Button onClick={() => prefer({ first_steps: false })}>Don’t show again</Button>
+        <Button onClick={() => useBoard.setState({ guideOpen: true })}>{t("Open the guide")}</Button>
+        <Button onClick={() => prefer({ first_steps: false })}>{t("Don’t show again")}</Button>
       </Box>
     </Panel>
   );

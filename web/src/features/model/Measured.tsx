@@ -5,6 +5,7 @@ import { exactLengthOf } from "../../components/lengths";
 import { colours } from "../../theme/theme";
 import type { Place } from "./measuring";
 import type { Stage } from "./stage";
+import { t } from "../../words/words";
 
 export function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[] }) {
   const [, follow] = useState(0);
@@ -24,7 +25,7 @@ export function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[]
       </svg>
       <Box
         role="status"
-        aria-label="Measured"
+        aria-label={t("Measured")}
         sx={{
           position: "absolute",
           left: 12,
@@ -47,7 +48,7 @@ export function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[]
             </Box>
           </>
         ) : (
-          "Click the other end."
+          t("Click the other end.")
         )}
       </Box>
     </>

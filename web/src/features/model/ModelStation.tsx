@@ -21,12 +21,13 @@ import { FILE_UNITS } from "./units";
 import { upload } from "./upload";
 import { Versions } from "./Versions";
 import { WhatChanged } from "./WhatChanged";
+import { t } from "../../words/words";
 
 // Showing 3D takes a large library; it is fetched when there is a building to show.
 const Building3D = lazy(() => import("./Building3D").then((m) => ({ default: m.Building3D })));
 
 /** Most files give their unit; some give it wrongly. A choice is for the one file imported with it. */
-const UNITS = [["", "As the file says"], ...FILE_UNITS] as const;
+const UNITS = [["", t("As the file says")], ...FILE_UNITS] as const;
 
 export function ModelStation({ project }: { project: Project }) {
   useWhereabouts(project.id, "model");
@@ -64,10 +65,12 @@ export function ModelStation({ project }: { project: Project }) {
           </Box>
         ) : (
           isSuccess && (
-            <Panel name="What was found">
+            <Panel name={t("What was found")}>
               <Box sx={{ color: "text.secondary", py: 4, textAlign: "center" }}>
-                Nothing yet. Import the building as an IFC, glTF or OBJ file; its plans and elevations are
-                then drawn by themselves.
+                {t(
+                  "Nothing yet. Import the building as an IFC, glTF or OBJ file; its plans and " +
+                    "elevations are then drawn by themselves.",
+                )}
               </Box>
             </Panel>
           )
@@ -114,7 +117,7 @@ function ImportPanel({
   };
 
   return (
-    <Panel name={first ? "Import the building" : "Import a new version"}>
+    <Panel name={first ? t("Import the building") : t("Import a new version")}>
       <Box
         onDragOver={(event) => {
           event.preventDefault();
@@ -130,20 +133,20 @@ function ImportPanel({
           textAlign: "center",
         }}
       >
-        <Box sx={{ mb: 1.25 }}>Drop an IFC, glTF or OBJ file here, also zipped, or</Box>
+        <Box sx={{ mb: 1.25 }}>{t("Drop an IFC, glTF or OBJ file here, also zipped, or")}</Box>
         <Button
           variant="contained"
           disabled={sent !== null || underWay}
           onClick={() => input.current?.click()}
         >
-          Choose a file
+          {t("Choose a file")}
         </Button>
         <input
           ref={input}
           type="file"
           accept=".ifc,.ifczip,.glb,.gltf,.obj,.zip,.gz"
           hidden
-          aria-label="Building file"
+          aria-label={t("Building file")}
           onChange={(event) => {
             void send(event.target.files?.[0]);
             event.target.value = "";
@@ -151,18 +154,24 @@ function ImportPanel({
         />
       </Box>
       <Box sx={{ mt: 1.25 }}>
-        <ChoiceField label="Unit of the file" width="100%" value={unit} choices={UNITS} onChoose={setUnit} />
+        <ChoiceField
+          label={t("Unit of the file")}
+          width="100%"
+          value={unit}
+          choices={UNITS}
+          onChoose={setUnit}
+        />
       </Box>
-      {sent !== null && <Progress text="Sending the file" share={sent} />}
+      {sent !== null && <Progress text={t("Sending the file")} share={sent} />}
       {underWay && (
         <>
-          <Progress text={lastRead.stage || "Waiting for its turn"} share={lastRead.share} />
+          <Progress text={lastRead.stage || t("Waiting for its turn")} share={lastRead.share} />
           <Button
             onClick={() =>
               void data(api.POST("/api/jobs/{id}/cancel/", { params: { path: { id: lastRead.id } } }))
             }
           >
-            Cancel
+            {t("Cancel")}
           </Button>
         </>
       )}
@@ -174,11 +183,13 @@ function ImportPanel({
       )}
       {!problem && lastRead?.state === "failed" && (
         <Alert severity="error" sx={{ mt: 1.5 }}>
-          {lastRead.message} The project is as it was.
+          {t("{message} The project is as it was.", { message: lastRead.message })}
         </Alert>
       )}
       {lastRead?.state === "cancelled" && (
-        <Box sx={{ mt: 1.5, color: "text.secondary" }}>Reading {lastRead.about} was cancelled.</Box>
+        <Box sx={{ mt: 1.5, color: "text.secondary" }}>
+          {t("Reading {about} was cancelled.", { about: lastRead.about })}
+        </Box>
       )}
     </Panel>
   );
@@ -201,7 +212,7 @@ function ofShapes({ elements, left_out, failed }: ModelVersion["facts"]) {
   const shapes = elements + Object.values(left_out).reduce((a, b) => a + b, 0) + (failed?.length ?? 0);
   return shapes === elements
     ? elements.toLocaleString()
-    : `${elements.toLocaleString()} of ${shapes.toLocaleString()}`;
+    : t("{elements} of {shapes}", { elements: elements.toLocaleString(), shapes: shapes.toLocaleString() });
 }
 
 function Found({ version, project }: { version: ModelVersion; project: Project }) {
@@ -211,12 +222,12 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
   const size = `${sizes.map((s) => s.slice(0, s.length - unit.length)).join(" × ")}${unit}`;
   const left = Object.entries(facts.left_out);
   return (
-    <Panel name="What was found">
+    <Panel name={t("What was found")}>
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(4, auto)", gap: 2, mb: 2 }}>
-        <Fact name="Elements drawn" value={ofShapes(facts)} />
-        <Fact name="Overall size" value={size} />
-        <Fact name="Unit of the file" value={facts.unit} />
-        <Fact name="Schema" value={facts.schema} />
+        <Fact name={t("Elements drawn")} value={ofShapes(facts)} />
+        <Fact name={t("Overall size")} value={size} />
+        <Fact name={t("Unit of the file")} value={facts.unit} />
+        <Fact name={t("Schema")} value={facts.schema} />
       </Box>
       {facts.warnings.map((warning) => (
         <Alert key={warning} severity="warning" sx={{ mb: 1 }}>
@@ -225,32 +236,36 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
       ))}
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 3 }}>
         <Table
-          name="Storeys"
+          name={t("Storeys")}
           rows={[...facts.storeys].reverse().map((s) => [s.name, levelText(s.elevation)])}
         />
         <Table
-          name="Layers"
+          name={t("Layers")}
           rows={Object.entries(facts.layers).map(([name, count]) => [name, String(count)])}
         />
         <Table
-          name="Elements by class"
+          name={t("Elements by class")}
           rows={Object.entries(facts.classes).map(([name, count]) => [name, String(count)])}
         />
       </Box>
       {facts.failed?.length ? (
         <Alert severity="error" sx={{ mt: 2 }}>
-          Could not be read and is missing in every drawing: {facts.failed.join(", ")}. Export it again as a
-          plain solid.
+          {t(
+            "Could not be read and is missing in every drawing: {failed}. Export it again as a plain solid.",
+            { failed: facts.failed.join(", ") },
+          )}
         </Alert>
       ) : null}
       {left.length > 0 && (
         <Box sx={{ mt: 2, fontSize: 12.5, color: "text.secondary" }}>
-          Not drawn, being no building fabric: {left.map(([name, count]) => `${count} ${name}`).join(", ")}.
+          {t("Not drawn, being no building fabric: {name}.", {
+            name: left.map(([name, count]) => `${count} ${name}`).join(", "),
+          })}
         </Box>
       )}
       <Box sx={{ mt: 2 }}>
         <Button variant="outlined" component={Link} to={`/projects/${project.id}/sheets`}>
-          Go to the sheets
+          {t("Go to the sheets")}
         </Button>
       </Box>
     </Panel>

@@ -5,13 +5,14 @@ import Checkbox from "@mui/material/Checkbox";
 import { ChoiceField } from "../../components/ChoiceField";
 import { colours } from "../../theme/theme";
 import type { SolidElement } from "./solid";
+import { t } from "../../words/words";
 
 export type By = "storey" | "layer" | "class" | "material";
 const WAYS: readonly (readonly [By, string])[] = [
-  ["storey", "Storeys"],
-  ["layer", "Layers"],
-  ["class", "Classes"],
-  ["material", "Materials"],
+  ["storey", t("Storeys")],
+  ["layer", t("Layers")],
+  ["class", t("Classes")],
+  ["material", t("Materials")],
 ];
 
 interface Props {
@@ -36,17 +37,17 @@ export function PartsList({ elements, by, off, onBy, onOff }: Props) {
     <>
       <Box sx={{ px: 1.25, pt: 0.75, pb: 0.75, display: "flex", alignItems: "flex-end", gap: 0.5 }}>
         <ChoiceField
-          label="List parts by"
+          label={t("List parts by")}
           width={120}
           value={by}
           choices={WAYS}
           onChoose={(way) => onBy(way as By)}
         />
         <Button disabled={!off.size} onClick={() => onOff(new Set())} sx={{ px: 0.75 }}>
-          Show all
+          {t("Show all")}
         </Button>
       </Box>
-      <Box role="group" aria-label="Parts" sx={{ flex: 1, overflowY: "auto", px: 0.75, pb: 1 }}>
+      <Box role="group" aria-label={t("Parts")} sx={{ flex: 1, overflowY: "auto", px: 0.75, pb: 1 }}>
         {names.map((name) => (
           <Box
             key={name}
@@ -65,16 +66,16 @@ export function PartsList({ elements, by, off, onBy, onOff }: Props) {
               sx={{ p: 0.4 }}
               checked={!off.has(name)}
               onChange={(_, on) => toggle(name, on)}
-              slotProps={{ input: { "aria-label": `Show ${name || "no storey"}` } }}
+              slotProps={{ input: { "aria-label": t("Show {storey}", { storey: name || t("no storey") }) } }}
             />
-            <Box sx={{ flex: 1, overflowWrap: "anywhere", lineHeight: 1.25 }}>{name || "No storey"}</Box>
+            <Box sx={{ flex: 1, overflowWrap: "anywhere", lineHeight: 1.25 }}>{name || t("No storey")}</Box>
             <Button
               className="alone"
-              aria-label={`Only this: ${name || "no storey"}`}
+              aria-label={t("Only this: {storey}", { storey: name || t("no storey") })}
               onClick={() => onOff(new Set(names.filter((other) => other !== name)))}
               sx={{ minHeight: 20, minWidth: 0, px: 0.5, fontSize: 11.5 }}
             >
-              Only this
+              {t("Only this")}
             </Button>
             <Box
               sx={{

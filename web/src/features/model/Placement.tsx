@@ -12,13 +12,14 @@ import { ChoiceField } from "../../components/ChoiceField";
 import { Panel } from "../../components/Panel";
 import { notifyError } from "../../stores/notices";
 import { degrees, metres, metresTyped, placeText, turnTyped } from "./placement";
+import { t } from "../../words/words";
 
 type Facts = ModelVersion["facts"];
 type Up = Facts["given"]["up"];
 
 const AXES_UP = [
-  ["", "As its shape shows"],
-  ...choicesOf<"y" | "z">({ y: "y points up", z: "z points up" }),
+  ["", t("As its shape shows")],
+  ...choicesOf<"y" | "z">({ y: t("y points up"), z: t("z points up") }),
 ] as const;
 
 export function Placement({ version }: { version: ModelVersion }) {
@@ -28,7 +29,7 @@ export function Placement({ version }: { version: ModelVersion }) {
   const reading = jobs.some((job) => job.kind === "read" && isActive(job));
   const { axes, on_grid: grid } = facts;
   return (
-    <Panel name="Where it stands">
+    <Panel name={t("Where it stands")}>
       <Box
         component="dl"
         sx={{
@@ -41,25 +42,29 @@ export function Placement({ version }: { version: ModelVersion }) {
           "& dd": { m: 0, textAlign: "right", whiteSpace: "pre-line", fontVariantNumeric: "tabular-nums" },
         }}
       >
-        <dt>Axes turned by</dt>
+        <dt>{t("Axes turned by")}</dt>
         <dd>{degrees(axes.turn)}</dd>
-        <dt>Zero in the file</dt>
+        <dt>{t("Zero in the file")}</dt>
         <dd>{placeText(axes.origin, ["x", "y", "z"])}</dd>
         {grid && (
           <>
-            <dt>Zero on the grid</dt>
+            <dt>{t("Zero on the grid")}</dt>
             <dd>{placeText(grid.origin.slice(0, 2), ["E", "N"])}</dd>
-            <dt>Height on the grid</dt>
+            <dt>{t("Height on the grid")}</dt>
             <dd>{metres(grid.origin[2] ?? 0)}</dd>
-            <dt>Turned from grid east</dt>
+            <dt>{t("Turned from grid east")}</dt>
             <dd>{degrees(grid.turn)}</dd>
           </>
         )}
-        <dt>True north</dt>
-        <dd>{facts.true_north == null ? "not given" : `${degrees(facts.true_north)} clockwise of y`}</dd>
+        <dt>{t("True north")}</dt>
+        <dd>
+          {facts.true_north == null
+            ? t("not given")
+            : t("{trueNorth} clockwise of y", { trueNorth: degrees(facts.true_north) })}
+        </dd>
       </Box>
       <Button sx={{ mt: 1 }} disabled={reading} onClick={() => setOpen(true)}>
-        Change axes…
+        {t("Change axes…")}
       </Button>
       {open && <AxesDialog version={version} onClose={() => setOpen(false)} />}
     </Panel>
@@ -96,41 +101,44 @@ function AxesDialog({ version, onClose }: { version: ModelVersion; onClose: () =
   };
   return (
     <TitledDialog
-      title="Change axes"
+      title={t("Change axes")}
       width="xs"
       onClose={onClose}
       foot={
         <>
-          <Button onClick={() => void place(null)}>Find from walls and placement</Button>
+          <Button onClick={() => void place(null)}>{t("Find from walls and placement")}</Button>
           <Box sx={{ flex: 1 }} />
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t("Cancel")}</Button>
           <Button
             variant="contained"
             disabled={turn === null || !whole || same}
             onClick={() => void place(turn)}
           >
-            Change
+            {t("Change")}
           </Button>
         </>
       }
     >
       <Box>
-        Plans, sides and coordinates follow the building’s own axes. The file is read again as a new version;
-        sections and what is seen in plans stay in their place, elevations show the new sides.
+        {t(
+          "Plans, sides and coordinates follow the building’s own axes. The file is read again as a " +
+            "new version; sections and what is seen in plans stay in their place, elevations show the " +
+            "new sides.",
+        )}
       </Box>
       <TextField
-        label="Turn from the file’s x axis (°, counter-clockwise)"
+        label={t("Turn from the file’s x axis (°, counter-clockwise)")}
         value={typed}
         autoFocus
         error={turn === null}
-        helperText={turn === null ? "A figure from −360 to 360" : " "}
+        helperText={turn === null ? t("A figure from −360 to 360") : " "}
         onChange={(event) => setTyped(event.target.value)}
       />
       <Box sx={{ display: "flex", gap: 1 }}>
         {["x", "y", "z"].map((axis, k) => (
           <TextField
             key={axis}
-            label={`Zero in the file, ${axis} (m)`}
+            label={t("Zero in the file, {axis} (m)", { axis })}
             value={zero[k]}
             error={origin[k] === null}
             onChange={(event) => setZero(zero.map((old, n) => (n === k ? event.target.value : old)))}
@@ -139,7 +147,7 @@ function AxesDialog({ version, onClose }: { version: ModelVersion; onClose: () =
       </Box>
       {mesh && (
         <ChoiceField
-          label="Upward axis of the file"
+          label={t("Upward axis of the file")}
           width="100%"
           value={up}
           choices={AXES_UP}

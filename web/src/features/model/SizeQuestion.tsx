@@ -7,6 +7,7 @@ import { useState } from "react";
 import { api, data, type SizeQuestion as Asked, type Unit } from "../../api/client";
 import { notifyError } from "../../stores/notices";
 import { unitName } from "./units";
+import { inSentence, t } from "../../words/words";
 
 /** x, y and z, as people say them. */
 function sides(size: readonly number[]): string {
@@ -33,9 +34,11 @@ export function SizeQuestion({ asked }: { asked: Asked }) {
   return (
     <Alert severity="warning" sx={{ mt: 1.5 }}>
       <Box sx={{ mb: 1 }}>
-        “{asked.file_name}” would be {sides(asked.size)} large
-        {asked.before ? `; the version before is ${sides(asked.before)}. ` : ". "}
-        Is that right?
+        {t("“{fileName}” would be {size} large{which}Is that right?", {
+          fileName: asked.file_name,
+          size: sides(asked.size),
+          which: asked.before ? `; the version before is ${sides(asked.before)}. ` : ". ",
+        })}
       </Box>
       <Box sx={{ display: "flex", flexDirection: "column", alignItems: "flex-start", gap: 0.75 }}>
         {asked.units.slice(0, 3).map(({ unit, size }) => (
@@ -46,14 +49,17 @@ export function SizeQuestion({ asked }: { asked: Asked }) {
             onClick={() => void answer(true, unit as Unit)}
             sx={{ whiteSpace: "normal", textAlign: "left" }}
           >
-            No: read as {unitName(unit as Unit).toLowerCase()}, {sides(size)}
+            {t("No: read as {unit}, {size}", {
+              unit: inSentence(unitName(unit as Unit)),
+              size: sides(size),
+            })}
           </Button>
         ))}
         <Button variant="outlined" disabled={answered} onClick={() => void answer(true)}>
-          Yes, import it
+          {t("Yes, import it")}
         </Button>
         <Button disabled={answered} onClick={() => void answer(false)}>
-          Don’t import it
+          {t("Don’t import it")}
         </Button>
       </Box>
     </Alert>

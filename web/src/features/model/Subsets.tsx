@@ -12,6 +12,7 @@ import { useSubsets, useViews } from "../../api/views";
 import { changing, deleting, making, newId, rows } from "../../sync/rows";
 import { colours } from "../../theme/theme";
 import type { SolidElement } from "./solid";
+import { t } from "../../words/words";
 
 interface Props {
   project: string;
@@ -29,12 +30,12 @@ export function Subsets({ project, elements, chosen, onShow }: Props) {
   const save = () => {
     const subset = { id: newId(), project, name: name.trim(), elements: chosen.map((e) => e.id) };
     setName("");
-    void commit(project, `keep ${subset.name}`, [making("subsets", subset)]);
+    void commit(project, t("keep {name}", { name: subset.name }), [making("subsets", subset)]);
   };
   // The views that it limited show everything once it is gone, and are limited again when it comes back.
   const drop = (subset: Subset) => {
     const limited = rows("views", project).filter((view) => view.subset === subset.id);
-    return commit(project, `delete ${subset.name}`, [
+    return commit(project, t("delete {name}", { name: subset.name }), [
       ...limited.map((view) => changing("views", view, { subset: null })),
       deleting("subsets", subset),
     ]);
@@ -44,10 +45,10 @@ export function Subsets({ project, elements, chosen, onShow }: Props) {
   return (
     <Box
       component="section"
-      aria-label="Subsets"
+      aria-label={t("Subsets")}
       sx={{ px: 1.25, py: 1, borderTop: `1px solid ${colours.sandDeep}`, fontSize: 12.5 }}
     >
-      <Box sx={{ fontWeight: 650, mb: 0.25 }}>Subsets</Box>
+      <Box sx={{ fontWeight: 650, mb: 0.25 }}>{t("Subsets")}</Box>
       {subsets.map((subset) => (
         <Box key={subset.id} sx={{ display: "flex", alignItems: "center" }}>
           <Button
@@ -62,7 +63,7 @@ export function Subsets({ project, elements, chosen, onShow }: Props) {
             {subset.elements.filter((id) => there.has(id)).length}
           </Box>
           <Button
-            aria-label={`Delete subset ${subset.name}`}
+            aria-label={t("Delete subset {name}", { name: subset.name })}
             onClick={() => void drop(subset)}
             sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
           >
@@ -82,18 +83,18 @@ export function Subsets({ project, elements, chosen, onShow }: Props) {
           <OutlinedInput
             size="small"
             fullWidth
-            placeholder={`Name for these ${chosen.length}`}
+            placeholder={t("Name for these {count}", { count: chosen.length })}
             value={name}
             onChange={(event) => setName(event.target.value)}
-            inputProps={{ "aria-label": "Name of the new subset", maxLength: 200 }}
+            inputProps={{ "aria-label": t("Name of the new subset"), maxLength: 200 }}
           />
           <Button type="submit" variant="outlined" disabled={!name.trim()} sx={{ minWidth: 0 }}>
-            Save
+            {t("Save")}
           </Button>
         </Box>
       ) : (
         <Box sx={{ color: "text.secondary" }}>
-          Pick elements (Shift for more), or hide what is not wanted, and save them by name.
+          {t("Pick elements (Shift for more), or hide what is not wanted, and save them by name.")}
         </Box>
       )}
     </Box>

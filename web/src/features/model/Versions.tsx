@@ -8,6 +8,7 @@ import { Panel } from "../../components/Panel";
 import { colours } from "../../theme/theme";
 import { momentOf } from "../../components/moments";
 import { notify, notifyError } from "../../stores/notices";
+import { t } from "../../words/words";
 
 export function Versions({ versions }: { versions: ModelVersion[] }) {
   const client = useQueryClient();
@@ -15,13 +16,15 @@ export function Versions({ versions }: { versions: ModelVersion[] }) {
     try {
       await data(api.POST("/api/model-versions/{id}/restore/", { params: { path: { id: version.id } } }));
       for (const key of ["model-versions", "views"]) await client.invalidateQueries({ queryKey: [key] });
-      notify(`The drawings follow version ${version.number} again. The later ones are kept.`);
+      notify(
+        t("The drawings follow version {number} again. The later ones are kept.", { number: version.number }),
+      );
     } catch (error) {
       notifyError(error);
     }
   };
   return (
-    <Panel name="Versions">
+    <Panel name={t("Versions")}>
       <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none" }}>
         {versions.map((version, k) => (
           <Box
@@ -34,19 +37,24 @@ export function Versions({ versions }: { versions: ModelVersion[] }) {
                 {version.number} · {version.file_name}
               </Box>
               <Box sx={{ fontSize: 12, color: "text.secondary" }}>
-                {version.restored_from && `version ${version.restored_from} restored · `}
-                {momentOf(version.created)} · {version.created_by} ·{" "}
-                {(version.file_size / 1024 / 1024).toFixed(2)} MB
+                {t("{restored}{created} · {createdBy} · {fileSize} MB", {
+                  restored:
+                    version.restored_from &&
+                    t("version {restoredFrom} restored · ", { restoredFrom: version.restored_from }),
+                  created: momentOf(version.created),
+                  createdBy: version.created_by,
+                  fileSize: (version.file_size / 1024 / 1024).toFixed(2),
+                })}
               </Box>
             </Box>
             {k > 0 && (
-              <Tooltip title="Use this version again; the later ones are kept">
+              <Tooltip title={t("Use this version again; the later ones are kept")}>
                 <Button
-                  aria-label={`Restore version ${version.number}`}
+                  aria-label={t("Restore version {number}", { number: version.number })}
                   onClick={() => void restore(version)}
                   sx={{ alignSelf: "center", px: 1 }}
                 >
-                  Restore
+                  {t("Restore")}
                 </Button>
               </Tooltip>
             )}

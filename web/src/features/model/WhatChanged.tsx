@@ -3,6 +3,7 @@ import Box from "@mui/material/Box";
 import type { ModelVersion } from "../../api/client";
 import { Panel } from "../../components/Panel";
 import { CHANGE_COLOURS } from "./changes";
+import { t } from "../../words/words";
 
 type Changes = NonNullable<ModelVersion["changes"]>;
 const KINDS = ["added", "removed", "moved", "reshaped"] as const;
@@ -11,8 +12,10 @@ const MAX_LISTED = 40;
 export function WhatChanged({ changes }: { changes: Changes }) {
   const some = KINDS.filter((kind) => changes[kind].length);
   return (
-    <Panel name="What changed">
-      {!some.length && <Box sx={{ color: "text.secondary" }}>Nothing changed since the version before.</Box>}
+    <Panel name={t("What changed")}>
+      {!some.length && (
+        <Box sx={{ color: "text.secondary" }}>{t("Nothing changed since the version before.")}</Box>
+      )}
       {some.map((kind) => (
         <Box key={kind} sx={{ mb: 1 }}>
           <Box sx={{ fontSize: 12.5, fontWeight: 650, display: "flex", alignItems: "center", gap: 0.75 }}>
@@ -32,7 +35,9 @@ export function WhatChanged({ changes }: { changes: Changes }) {
                 </Box>
               </li>
             ))}
-            {changes[kind].length > MAX_LISTED && <li>and {changes[kind].length - MAX_LISTED} more</li>}
+            {changes[kind].length > MAX_LISTED && (
+              <li>{t("and {max_listed} more", { max_listed: changes[kind].length - MAX_LISTED })}</li>
+            )}
           </Box>
         </Box>
       ))}

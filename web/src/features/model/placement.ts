@@ -1,4 +1,5 @@
 /** Angles and places of a building, as they are written and typed. */
+import { t } from "../../words/words";
 
 const FIGURE = new Intl.NumberFormat("en", { minimumFractionDigits: 3, maximumFractionDigits: 3 });
 
@@ -14,7 +15,7 @@ export function degrees(angle: number): string {
 
 /** A point in metres, a line for each axis with its name; short where it is zero. */
 export function placeText(point: number[], axes: string[]): string {
-  if (axes.every((_, k) => !point[k])) return "at its zero";
+  if (axes.every((_, k) => !point[k])) return t("at its zero");
   return axes.map((axis, k) => `${axis} ${metres(point[k] ?? 0)}`).join("\n");
 }
 

@@ -1,5 +1,6 @@
 /** Sending a building file, with the share that has gone out. */
 import { ApiError, csrfToken, type Job } from "../../api/client";
+import { t } from "../../words/words";
 
 // fetch does not tell how much of a body has been sent; XMLHttpRequest does.
 export function upload(
@@ -17,10 +18,10 @@ export function upload(
     request.onload = () => {
       const body = request.response as (Job & { detail?: string }) | null;
       if (request.status === 202 && body) resolve(body);
-      else reject(new ApiError(request.status, body?.detail ?? "The file could not be sent."));
+      else reject(new ApiError(request.status, body?.detail ?? t("The file could not be sent.")));
     };
     request.onerror = () =>
-      reject(new ApiError(0, "The connection was lost while sending. Send the file again."));
+      reject(new ApiError(0, t("The connection was lost while sending. Send the file again.")));
     const form = new FormData();
     form.append("project", project);
     form.append("file", file);

@@ -1,5 +1,6 @@
 /** The name and the password with which somebody comes in. */
 import TextField from "@mui/material/TextField";
+import { t } from "../../words/words";
 
 export interface Given {
   username: string;
@@ -17,7 +18,7 @@ export function Credentials({ given, fresh, onChange }: Props) {
   return (
     <>
       <TextField
-        label="Name"
+        label={t("Name")}
         autoFocus
         autoComplete="username"
         value={given.username}
@@ -25,10 +26,10 @@ export function Credentials({ given, fresh, onChange }: Props) {
         required
       />
       <TextField
-        label="Password"
+        label={t("Password")}
         type="password"
         autoComplete={fresh ? "new-password" : "current-password"}
-        helperText={fresh && "12 characters or more"}
+        helperText={fresh && t("12 characters or more")}
         value={given.password}
         onChange={(event) => onChange({ ...given, password: event.target.value })}
         required

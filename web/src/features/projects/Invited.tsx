@@ -8,6 +8,7 @@ import { api, data } from "../../api/client";
 import { useSession } from "../../api/projects";
 import { Credentials, type Given } from "./Credentials";
 import { EntryPage } from "../../components/EntryPage";
+import { t } from "../../words/words";
 
 export function Invited() {
   const { secret = "" } = useParams();
@@ -40,22 +41,26 @@ export function Invited() {
     return (
       <EntryPage text={invited.error.message} onSubmit={() => void navigate("/")}>
         <Button type="submit" variant="contained">
-          Go to the projects
+          {t("Go to the projects")}
         </Button>
       </EntryPage>
     );
   const { project, by } = invited.data;
   return (
     <EntryPage
-      text={`${by} invites you to work on “${project}”.${me ? "" : " Choose a name and a password."}`}
+      text={t("{by} invites you to work on “{project}”.{which}", {
+        by,
+        project,
+        which: me ? "" : t(" Choose a name and a password."),
+      })}
       onSubmit={() => enter.mutate()}
     >
       {enter.error && <Alert severity="error">{enter.error.message}</Alert>}
       {!me && <Credentials fresh given={given} onChange={setGiven} />}
       <Button type="submit" variant="contained" disabled={enter.isPending} sx={{ minHeight: 36 }}>
-        {me ? `Join as ${me}` : "Join"}
+        {me ? t("Join as {me}", { me }) : t("Join")}
       </Button>
-      {me && <Button onClick={() => void leave()}>I am not {me}</Button>}
+      {me && <Button onClick={() => void leave()}>{t("I am not {me}", { me })}</Button>}
     </EntryPage>
   );
 }

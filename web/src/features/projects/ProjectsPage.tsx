@@ -15,6 +15,7 @@ import { colours } from "../../theme/theme";
 import { SheetThumbnail } from "../../components/Thumbnail";
 import { notifyError } from "../../stores/notices";
 import { ShareDialog } from "./ShareDialog";
+import { t } from "../../words/words";
 
 export function ProjectsPage() {
   const { data: projects, error } = useProjects();
@@ -26,21 +27,21 @@ export function ProjectsPage() {
       <Box component="main" sx={{ flex: 1, overflowY: "auto", bgcolor: colours.sand, px: 5, py: 4 }}>
         <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mb: 2.5, gap: 2 }}>
           <Box component="h1" sx={{ m: 0, fontSize: 20, fontWeight: 650 }}>
-            Projects
+            {t("Projects")}
           </Box>
           <NewProject />
         </Box>
         {error && <Alert severity="error">{error.message}</Alert>}
-        {current?.length === 0 && <Box>There is no project yet. Name the first one and add it.</Box>}
+        {current?.length === 0 && <Box>{t("There is no project yet. Name the first one and add it.")}</Box>}
         <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fill, minmax(348px, 1fr))", gap: 2.5 }}>
           {current?.map((project) => (
             <ProjectCard key={project.id} project={project} />
           ))}
         </Box>
         {archived.length > 0 && (
-          <Box component="section" aria-label="Archived projects" sx={{ mt: 4 }}>
+          <Box component="section" aria-label={t("Archived projects")} sx={{ mt: 4 }}>
             <Box component="h2" sx={{ m: 0, mb: 1.5, fontSize: 14, fontWeight: 650 }}>
-              Archived
+              {t("Archived")}
             </Box>
             <Box
               sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fill, minmax(348px, 1fr))", gap: 2.5 }}
@@ -92,7 +93,7 @@ function ProjectCard({ project }: { project: Project }) {
             </Box>
           ))}
           {sheets?.length === 0 && (
-            <Box sx={{ alignSelf: "center", color: "text.secondary" }}>No sheets yet</Box>
+            <Box sx={{ alignSelf: "center", color: "text.secondary" }}>{t("No sheets yet")}</Box>
           )}
         </Box>
         <Box sx={{ fontSize: 15, fontWeight: 650 }}>{project.name}</Box>
@@ -133,24 +134,34 @@ function ProjectMenu({ project }: { project: Project }) {
   return (
     <Box sx={{ position: "absolute", left: 10, bottom: 8, display: "flex", zIndex: 1 }}>
       {project.own && (
-        <Button aria-label={`Share ${project.name}`} onClick={() => setSharing(true)} sx={small}>
-          {project.members.length ? `Shared with ${project.members.length}` : "Share"}
+        <Button
+          aria-label={t("Share {name}", { name: project.name })}
+          onClick={() => setSharing(true)}
+          sx={small}
+        >
+          {project.members.length
+            ? t("Shared with {members}", { members: project.members.length })
+            : t("Share")}
         </Button>
       )}
       {sharing && <ShareDialog project={project} onClose={() => setSharing(false)} />}
-      <Button aria-label={`Rename ${project.name}`} onClick={() => setName(project.name)} sx={small}>
-        Rename
+      <Button
+        aria-label={t("Rename {name}", { name: project.name })}
+        onClick={() => setName(project.name)}
+        sx={small}
+      >
+        {t("Rename")}
       </Button>
       <Button
-        aria-label={`${project.archived ? "Restore" : "Archive"} ${project.name}`}
+        aria-label={`${project.archived ? t("Restore") : t("Archive")} ${project.name}`}
         onClick={() => void write({ archived: !project.archived })}
         sx={small}
       >
-        {project.archived ? "Restore" : "Archive"}
+        {project.archived ? t("Restore") : t("Archive")}
       </Button>
       <NameDialog
-        label="Name"
-        action="Rename"
+        label={t("Name")}
+        action={t("Rename")}
         name={name}
         onName={setName}
         onDone={(whole) => void write({ name: whole })}
@@ -181,15 +192,15 @@ function NewProject() {
     >
       {add.error && <Alert severity="error">{add.error.message}</Alert>}
       <TextField
-        placeholder="Name of a new project"
+        placeholder={t("Name of a new project")}
         value={name}
         onChange={(e) => setName(e.target.value)}
         required
-        slotProps={{ htmlInput: { "aria-label": "Name of a new project", maxLength: 200 } }}
+        slotProps={{ htmlInput: { "aria-label": t("Name of a new project"), maxLength: 200 } }}
         sx={{ width: 240 }}
       />
       <Button type="submit" variant="contained" disabled={add.isPending}>
-        Add project
+        {t("Add project")}
       </Button>
     </Box>
   );

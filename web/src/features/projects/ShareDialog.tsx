@@ -12,6 +12,7 @@ import { dayOf } from "../../components/moments";
 import { TitledDialog } from "../../components/TitledDialog";
 import { notify, notifyError } from "../../stores/notices";
 import { colours } from "../../theme/theme";
+import { t } from "../../words/words";
 
 type Role = (typeof GIVEN_ROLES)[number][0];
 const NOTHING: never[] = [];
@@ -39,26 +40,26 @@ export function ShareDialog({ project, onClose }: { project: Project; onClose: (
   };
   return (
     <TitledDialog
-      title={`Share ${project.name}`}
+      title={t("Share {name}", { name: project.name })}
       width="sm"
-      text="Who works on this project sees the changes of the others as they happen."
+      text={t("Who works on this project sees the changes of the others as they happen.")}
       onClose={onClose}
-      foot={<Button onClick={onClose}>Done</Button>}
+      foot={<Button onClick={onClose}>{t("Done")}</Button>}
     >
       {project.members.map((username) => (
         <Box key={username} sx={LINE}>
           <Box sx={{ flex: 1, minWidth: 0 }}>{username}</Box>
           <RoleChoice
-            label={`Role of ${username}`}
+            label={t("Role of {username}", { username })}
             value={project.roles[username] ?? "drafter"}
             onChoose={(as) => void share("share", username, as)}
           />
           <Button
-            aria-label={`No longer share with ${username}`}
+            aria-label={t("No longer share with {username}", { username })}
             onClick={() => void share("unshare", username)}
             sx={SMALL}
           >
-            Remove
+            {t("Remove")}
           </Button>
         </Box>
       ))}
@@ -71,15 +72,15 @@ export function ShareDialog({ project, onClose }: { project: Project; onClose: (
         sx={{ display: "flex", gap: 1, pt: 0.75 }}
       >
         <TextField
-          label="Sign-in name"
+          label={t("Sign-in name")}
           autoFocus
           fullWidth
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
-        <RoleChoice label="Role" value={role} onChoose={setRole} />
+        <RoleChoice label={t("Role")} value={role} onChoose={setRole} />
         <Button type="submit" variant="contained" disabled={!name.trim()}>
-          Share
+          {t("Share")}
         </Button>
       </Box>
       <Invitations project={project} />
@@ -140,43 +141,43 @@ function Invitations({ project }: { project: Project }) {
     tried(() => data(api.DELETE("/api/invitations/{id}/", { params: { path: { id } } })));
   const copy = () =>
     navigator.clipboard.writeText(link).then(
-      () => notify("The link is copied."),
-      () => notify("The browser does not let it be copied. Select it and copy it by hand.", true),
+      () => notify(t("The link is copied.")),
+      () => notify(t("The browser does not let it be copied. Select it and copy it by hand."), true),
     );
   return (
     <Box
       component="section"
-      aria-label="Invitations"
+      aria-label={t("Invitations")}
       sx={{ borderTop: `1px solid ${colours.sandDeep}`, pt: 1.25, mt: 0.5 }}
     >
       <Box sx={LINE}>
         <Box component="span" sx={{ flex: 1 }}>
-          Somebody without an account here comes in by a link.
+          {t("Somebody without an account here comes in by a link.")}
         </Box>
-        <RoleChoice label="Role of who is invited" value={role} onChoose={setRole} />
+        <RoleChoice label={t("Role of who is invited")} value={role} onChoose={setRole} />
         <Button variant="outlined" onClick={() => void invite()} sx={{ flexShrink: 0 }}>
-          Invite by a link
+          {t("Invite by a link")}
         </Button>
       </Box>
       {link && (
         <Box sx={{ display: "flex", gap: 1, mt: 1.5 }}>
           <TextField
-            label="Link, good for one person and seven days; it is shown only now"
+            label={t("Link, good for one person and seven days; it is shown only now")}
             fullWidth
             value={link}
             onFocus={(event) => event.target.select()}
             slotProps={{ htmlInput: { readOnly: true } }}
           />
-          <Button onClick={() => void copy()}>Copy</Button>
+          <Button onClick={() => void copy()}>{t("Copy")}</Button>
         </Box>
       )}
       {open.map(({ id, until, made, role: as }) => (
         <Box key={id} sx={LINE}>
           <Box component="span" sx={{ color: "text.secondary", flex: 1 }}>
-            Invited as {as} on {dayOf(made)}, until {dayOf(until)}
+            {t("Invited as {as} on {made}, until {until}", { as, made: dayOf(made), until: dayOf(until) })}
           </Box>
           <Button onClick={() => void withdraw(id)} sx={SMALL}>
-            Withdraw
+            {t("Withdraw")}
           </Button>
         </Box>
       ))}

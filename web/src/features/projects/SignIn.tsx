@@ -6,6 +6,7 @@ import { useState } from "react";
 import { api, data } from "../../api/client";
 import { Credentials, type Given } from "./Credentials";
 import { EntryPage } from "../../components/EntryPage";
+import { t } from "../../words/words";
 
 export function SignIn() {
   const client = useQueryClient();
@@ -15,11 +16,14 @@ export function SignIn() {
     onSuccess: (session) => client.setQueryData(["session"], session),
   });
   return (
-    <EntryPage text="Drawing sheets, true to scale, from one building model." onSubmit={() => enter.mutate()}>
+    <EntryPage
+      text={t("Drawing sheets, true to scale, from one building model.")}
+      onSubmit={() => enter.mutate()}
+    >
       {enter.error && <Alert severity="error">{enter.error.message}</Alert>}
       <Credentials given={given} onChange={setGiven} />
       <Button type="submit" variant="contained" disabled={enter.isPending} sx={{ minHeight: 36 }}>
-        Sign in
+        {t("Sign in")}
       </Button>
     </EntryPage>
   );

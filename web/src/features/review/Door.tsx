@@ -6,6 +6,7 @@ import { useState } from "react";
 import type { LookedAt } from "../../api/client";
 import { EntryPage } from "../../components/EntryPage";
 import { useWord } from "./reviewed";
+import { t } from "../../words/words";
 
 export function Door({ secret, review }: { secret: string; review: LookedAt }) {
   const enter = useWord(secret);
@@ -13,20 +14,23 @@ export function Door({ secret, review }: { secret: string; review: LookedAt }) {
   return (
     <EntryPage
       text={
-        `${review.asked_by} asks for a review of “${review.name}”, ${review.project}. ` +
-        "Give the word that came with the link."
+        t("{askedBy} asks for a review of “{name}”, {project}. ", {
+          askedBy: review.asked_by,
+          name: review.name,
+          project: review.project,
+        }) + t("Give the word that came with the link.")
       }
       onSubmit={() => enter.mutate(word)}
     >
       {enter.error && <Alert severity="error">{enter.error.message}</Alert>}
-      <TextField label="Word" value={word} autoFocus onChange={(event) => setWord(event.target.value)} />
+      <TextField label={t("Word")} value={word} autoFocus onChange={(event) => setWord(event.target.value)} />
       <Button
         type="submit"
         variant="contained"
         disabled={!word.trim() || enter.isPending}
         sx={{ minHeight: 40 }}
       >
-        Look at the sheets
+        {t("Look at the sheets")}
       </Button>
     </EntryPage>
   );

@@ -24,6 +24,7 @@ import { OneSaid, SaidList } from "./Said";
 import { SayForm } from "./SayForm";
 import { SheetViewer } from "./SheetViewer";
 import { Door, Refused } from "./Door";
+import { t } from "../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -47,7 +48,7 @@ function Inside({ secret, review }: { secret: string; review: LookedAt }) {
   const sheet = review.sheets.find((each) => each.id === sheetId) ?? review.sheets[0];
   const said = useMemo(() => all.filter((comment) => comment.reviewed === sheet?.id), [all, sheet]);
   const chosen = said.find((comment) => comment.id === chosenId) ?? null;
-  if (!sheet) return <Refused message="This review has no sheets." />;
+  if (!sheet) return <Refused message={t("This review has no sheets.")} />;
 
   const change = (next: Draft | null) => {
     setDraft(next);
@@ -94,7 +95,11 @@ function Inside({ secret, review }: { secret: string; review: LookedAt }) {
             {review.name}
           </Box>
           <Box sx={{ fontSize: 11.5, color: "text.secondary", ...ONE_LINE }}>
-            {review.project}, asked by {review.asked_by}, open until {dayOf(review.until)}
+            {t("{project}, asked by {askedBy}, open until {until}", {
+              project: review.project,
+              askedBy: review.asked_by,
+              until: dayOf(review.until),
+            })}
           </Box>
         </Box>
         <TextField
@@ -105,19 +110,19 @@ function Inside({ secret, review }: { secret: string; review: LookedAt }) {
             setSheetId(event.target.value);
             setChosenId(null);
           }}
-          slotProps={{ select: { SelectDisplayProps: { "aria-label": "Sheet" } } }}
+          slotProps={{ select: { SelectDisplayProps: { "aria-label": t("Sheet") } } }}
           sx={{ width: narrow ? 150 : 300, my: 0.75 }}
         >
           {review.sheets.map((each) => (
             <MenuItem key={each.id} value={each.id} sx={{ gap: 1, fontSize: 13 }}>
               <b>{each.number}</b> {each.title}
-              {counts(each.id) > 0 && ` (${counts(each.id)} open)`}
+              {counts(each.id) > 0 && t(" ({id} open)", { id: counts(each.id) })}
             </MenuItem>
           ))}
         </TextField>
         {!narrow && (
           <Button variant="outlined" href={pdfAddress(secret)} download>
-            Save as PDF
+            {t("Save as PDF")}
           </Button>
         )}
       </Box>
@@ -138,7 +143,7 @@ function Inside({ secret, review }: { secret: string; review: LookedAt }) {
         {panelOpen && (
           <Box
             component="aside"
-            aria-label="What is said of this sheet"
+            aria-label={t("What is said of this sheet")}
             sx={{
               p: 1.75,
               overflowY: "auto",
@@ -158,12 +163,12 @@ function Inside({ secret, review }: { secret: string; review: LookedAt }) {
           >
             {narrow && (
               <Box sx={{ display: "flex", justifyContent: "flex-end", mt: -1, mr: -1 }}>
-                <Button onClick={() => setListOpen(false)}>Close</Button>
+                <Button onClick={() => setListOpen(false)}>{t("Close")}</Button>
               </Box>
             )}
             {writing ? (
               <>
-                <Heading>New comment on {sheet.number}</Heading>
+                <Heading>{t("New comment on {number}", { number: sheet.number })}</Heading>
                 <SayForm
                   secret={secret}
                   person={review.person}
@@ -195,14 +200,14 @@ function Inside({ secret, review }: { secret: string; review: LookedAt }) {
                     {review.message}
                   </Box>
                 )}
-                <Heading>Comments on {sheet.number}</Heading>
+                <Heading>{t("Comments on {number}", { number: sheet.number })}</Heading>
                 <SaidList said={said} onChoose={choose} />
                 <Button variant="outlined" onClick={() => begin([])} sx={{ mt: 1.5 }}>
-                  Comment on the whole sheet
+                  {t("Comment on the whole sheet")}
                 </Button>
                 {narrow && (
                   <Button href={pdfAddress(secret)} download sx={{ mt: 1.5, ml: 1 }}>
-                    Save as PDF
+                    {t("Save as PDF")}
                   </Button>
                 )}
               </>
@@ -215,7 +220,7 @@ function Inside({ secret, review }: { secret: string; review: LookedAt }) {
             onClick={() => setListOpen(true)}
             sx={{ position: "absolute", right: 10, top: 10, zIndex: 3, minHeight: 40 }}
           >
-            Comments ({said.length})
+            {t("Comments ({count})", { count: said.length })}
           </Button>
         )}
       </Box>

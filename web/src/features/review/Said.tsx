@@ -11,6 +11,7 @@ import { CommentStateMark } from "../../components/CommentStateMark";
 import { CommentThread } from "../../components/CommentThread";
 import { colours } from "../../theme/theme";
 import { pictureAddress, rememberedName, rememberName, useAnswer } from "./reviewed";
+import { t } from "../../words/words";
 
 interface ListProps {
   said: readonly Said[];
@@ -21,11 +22,11 @@ export function SaidList({ said, onChoose }: ListProps) {
   if (!said.length)
     return (
       <Box sx={{ fontSize: 13, color: "text.secondary" }}>
-        Nothing was said of this sheet yet. Choose Point, Arrow or Cloud and show what you mean.
+        {t("Nothing was said of this sheet yet. Choose Point, Arrow or Cloud and show what you mean.")}
       </Box>
     );
   return (
-    <Box component="ul" aria-label="Comments" sx={{ m: 0, p: 0, listStyle: "none" }}>
+    <Box component="ul" aria-label={t("Comments")} sx={{ m: 0, p: 0, listStyle: "none" }}>
       {said.map((comment) => (
         <li key={comment.id}>
           <ButtonBase
@@ -57,7 +58,7 @@ export function SaidList({ said, onChoose }: ListProps) {
                 overflowWrap: "anywhere",
               }}
             >
-              {comment.text || "A mark without words."}
+              {comment.text || t("A mark without words.")}
             </Box>
           </ButtonBase>
         </li>
@@ -84,12 +85,12 @@ export function OneSaid({ secret, person, comment, onBack }: OneProps) {
   return (
     <>
       <Button onClick={onBack} sx={{ ml: -1, mb: 0.5 }}>
-        ‹ All comments
+        {t("‹ All comments")}
       </Button>
       <CommentThread comment={comment} pictureAddress={(picture) => pictureAddress(secret, picture)}>
         <Box
           component="form"
-          aria-label="Answer"
+          aria-label={t("Answer")}
           onSubmit={(event) => {
             event.preventDefault();
             send();
@@ -98,7 +99,11 @@ export function OneSaid({ secret, person, comment, onBack }: OneProps) {
         >
           <AnswerField value={text} onChange={setText} />
           {!person && (
-            <TextField label="Your name" value={author} onChange={(event) => setAuthor(event.target.value)} />
+            <TextField
+              label={t("Your name")}
+              value={author}
+              onChange={(event) => setAuthor(event.target.value)}
+            />
           )}
           {answer.error && <Alert severity="error">{answer.error.message}</Alert>}
           <Button
@@ -107,7 +112,7 @@ export function OneSaid({ secret, person, comment, onBack }: OneProps) {
             disabled={!text.trim() || (!person && !author.trim()) || answer.isPending}
             sx={{ alignSelf: "flex-end" }}
           >
-            Send answer
+            {t("Send answer")}
           </Button>
         </Box>
       </CommentThread>

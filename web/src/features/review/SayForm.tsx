@@ -5,6 +5,7 @@ import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useRef, useState } from "react";
 import { PictureError, rememberName, useSay, type Draft } from "./reviewed";
+import { t } from "../../words/words";
 
 /** A picture of more is refused; bytes. */
 const MAX_PICTURE = 10_000_000;
@@ -26,8 +27,9 @@ export function SayForm({ secret, person, draft, onChange, onSent, onCancel }: P
   const [problem, setProblem] = useState("");
   const count = draft.marks.length;
   const send = () => {
-    if (!draft.text.trim() && !count) return setProblem("Write something, or draw on the sheet.");
-    if (!person && !draft.author.trim()) return setProblem("Write your name, so that you can be answered.");
+    if (!draft.text.trim() && !count) return setProblem(t("Write something, or draw on the sheet."));
+    if (!person && !draft.author.trim())
+      return setProblem(t("Write your name, so that you can be answered."));
     setProblem("");
     rememberName(draft.author);
     say.mutate(
@@ -45,7 +47,7 @@ export function SayForm({ secret, person, draft, onChange, onSent, onCancel }: P
   return (
     <Box
       component="form"
-      aria-label="New comment"
+      aria-label={t("New comment")}
       onSubmit={(event) => {
         event.preventDefault();
         send();
@@ -57,7 +59,7 @@ export function SayForm({ secret, person, draft, onChange, onSent, onCancel }: P
       sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}
     >
       <TextField
-        label="Comment"
+        label={t("Comment")}
         multiline
         minRows={3}
         maxRows={8}
@@ -68,7 +70,7 @@ export function SayForm({ secret, person, draft, onChange, onSent, onCancel }: P
       />
       {!person && (
         <TextField
-          label="Your name"
+          label={t("Your name")}
           value={draft.author}
           autoComplete="name"
           onChange={(event) => onChange({ ...draft, author: event.target.value })}
@@ -81,37 +83,42 @@ export function SayForm({ secret, person, draft, onChange, onSent, onCancel }: P
           type="file"
           accept="image/png,image/jpeg"
           hidden
-          aria-label="Picture"
+          aria-label={t("Picture")}
           onChange={(event) => {
             const [chosen] = event.target.files ?? [];
             setProblem(
               chosen && chosen.size > MAX_PICTURE
-                ? `This picture has ${(chosen.size / 1e6).toFixed(0)} MB. A picture has at most 10 MB.`
+                ? t("This picture has {e} MB. A picture has at most 10 MB.", {
+                    e: (chosen.size / 1e6).toFixed(0),
+                  })
                 : "",
             );
             setPicture(chosen && chosen.size <= MAX_PICTURE ? chosen : null);
           }}
         />
         <Button variant="outlined" onClick={() => file.current?.click()}>
-          {picture ? "Another picture…" : "Add a picture…"}
+          {picture ? t("Another picture…") : t("Add a picture…")}
         </Button>
         <Box sx={{ minWidth: 0, overflowWrap: "anywhere" }}>{picture?.name}</Box>
       </Box>
       <Box sx={{ fontSize: 12.5, color: "text.secondary", display: "flex", alignItems: "center", gap: 1 }}>
-        {count === 0 ? "About the whole sheet. Draw on it to show a place." : marksWord(count)}
+        {count === 0 ? t("About the whole sheet. Draw on it to show a place.") : marksWord(count)}
         {count > 0 && (
-          <Button onClick={() => onChange({ ...draft, marks: draft.marks.slice(0, -1) })}>Undo last</Button>
+          <Button onClick={() => onChange({ ...draft, marks: draft.marks.slice(0, -1) })}>
+            {t("Undo last")}
+          </Button>
         )}
       </Box>
       {problem && <Alert severity="error">{problem}</Alert>}
       <Box sx={{ display: "flex", justifyContent: "flex-end", gap: 1 }}>
-        <Button onClick={onCancel}>Cancel</Button>
+        <Button onClick={onCancel}>{t("Cancel")}</Button>
         <Button type="submit" variant="contained" disabled={say.isPending}>
-          {say.isPending ? "Sending…" : "Send"}
+          {say.isPending ? t("Sending…") : t("Send")}
         </Button>
       </Box>
     </Box>
   );
 }
 
-const marksWord = (count: number) => (count === 1 ? "1 mark on the sheet" : `${count} marks on the sheet`);
+const marksWord = (count: number) =>
+  count === 1 ? t("1 mark on the sheet") : t("{count} marks on the sheet", { count });

@@ -10,6 +10,7 @@ import { colours } from "../../theme/theme";
 import { keyed, lookingAt, pinched, whole } from "./gestures";
 import { measuredMark } from "./measuring";
 import { tileAddress } from "./reviewed";
+import { t } from "../../words/words";
 
 /** A place that is jumped to is shown at least so large; pixels for a mm. */
 const CLOSE = 3;
@@ -124,7 +125,7 @@ export function SheetViewer({ secret, sheet, said, chosen, tool, draft, onChoose
     <Box
       ref={place}
       role="application"
-      aria-label={`Sheet ${about}. Arrow keys move it, plus and minus zoom, 0 shows all of it.`}
+      aria-label={t("Sheet {about}. Arrow keys move it, plus and minus zoom, 0 shows all of it.", { about })}
       tabIndex={0}
       onPointerDown={down}
       onPointerMove={move}
@@ -167,7 +168,7 @@ export function SheetViewer({ secret, sheet, said, chosen, tool, draft, onChoose
           >
             <Lines
               marks={[...(draft?.marks ?? []), ...(drawing ? [drawing] : [])]}
-              text={draft?.text || "Your words"}
+              text={draft?.text || t("Your words")}
               camera={camera}
               colour={colours.rust}
               strong

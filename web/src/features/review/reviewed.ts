@@ -10,6 +10,7 @@ import {
   type Mark,
   type Said,
 } from "../../api/client";
+import { t } from "../../words/words";
 
 /** Others comment too: so it is looked again so often; milliseconds. */
 const AGAIN = 8_000;
@@ -79,7 +80,9 @@ async function sendPicture(secret: string, comment: string, picture: File) {
   });
   if (!response.ok)
     throw new PictureError(
-      `Your comment was sent, but its picture was not. ${(await errorOf(response)).message}`,
+      t("Your comment was sent, but its picture was not. {message}", {
+        message: (await errorOf(response)).message,
+      }),
     );
 }
 

@@ -17,26 +17,27 @@ import { ShadowAreaFields } from "./ShadowAreaFields";
 import { appearanceOf, isLinesOnly, scopeOf } from "./appearance";
 import { MONTHS } from "./months";
 import type { Edits } from "./sheetCommands";
+import { t } from "../../words/words";
 
 const SHOWS = choicesOf<Appearance["show"]>({
-  lines: "Lines only",
-  colours: "Lines over flat colours",
-  shaded: "Lines over a shaded picture",
-  picture: "Shaded picture only",
+  lines: t("Lines only"),
+  colours: t("Lines over flat colours"),
+  shaded: t("Lines over a shaded picture"),
+  picture: t("Shaded picture only"),
 });
 const BUTTONS: Record<Appearance["show"], string> = {
-  lines: "Lines only",
-  colours: "Flat colours",
-  shaded: "Shaded",
-  picture: "Picture only",
+  lines: t("Lines only"),
+  colours: t("Flat colours"),
+  shaded: t("Shaded"),
+  picture: t("Picture only"),
 };
 const SCOPES = choicesOf<"viewport" | "view">({
-  viewport: "This viewport alone",
-  view: "The view, wherever it stands",
+  viewport: t("This viewport alone"),
+  view: t("The view, wherever it stands"),
 });
 const LIGHTS = choicesOf<Appearance["light"]["source"]>({
-  convention: "Fixed, at 45°",
-  sun: "The sun",
+  convention: t("Fixed, at 45°"),
+  sun: t("The sun"),
 });
 const percent = (share: number) => String(Math.round(share * 100));
 /** What was typed as a share, within 0 and 1. */
@@ -65,14 +66,16 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
   const scope = chosenFor ?? scopeOf(viewport, view);
   const give = (appearance: Appearance, to: "view" | "viewport") =>
     view && to === "view"
-      ? void commit(view.project, `appearance of ${view.name}`, [
+      ? void commit(view.project, t("appearance of {name}", { name: view.name }), [
           changing("views", view, { appearance }),
           ...(viewport.appearance ? [changing("viewports", viewport, { appearance: null })] : []),
         ])
       : void edits.change(
           [...viewports],
           { appearance },
-          several ? `appearance of ${viewports.length} viewports` : "appearance of a viewport",
+          several
+            ? t("appearance of {count} viewports", { count: viewports.length })
+            : t("appearance of a viewport"),
         );
   const change = (to: Partial<Appearance>) => give({ ...now, ...to }, scope);
   const light = (to: Partial<Appearance["light"]>) => change({ light: { ...now.light, ...to } });
@@ -81,13 +84,13 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
   const notes = (viewport.picture?.notes ?? []) as string[];
   return (
     <PopUp
-      button={!alike ? "Appearance" : now.show === "lines" && hasAreas ? "Shadow" : BUTTONS[now.show]}
-      name={several ? "Appearance of these viewports" : "Appearance of this viewport"}
+      button={!alike ? t("Appearance") : now.show === "lines" && hasAreas ? t("Shadow") : BUTTONS[now.show]}
+      name={several ? t("Appearance of these viewports") : t("Appearance of this viewport")}
     >
       <Box sx={{ p: 2, width: 360, display: "grid", gap: 1.25 }}>
         {view && (
           <ChoiceField
-            label="Chosen for"
+            label={t("Chosen for")}
             width={328}
             value={scope}
             choices={SCOPES}
@@ -99,7 +102,7 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
           />
         )}
         <ChoiceField
-          label="Show"
+          label={t("Show")}
           width={328}
           value={now.show}
           choices={SHOWS}
@@ -112,7 +115,7 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
           <>
             <Box sx={ROW}>
               <ChoiceField
-                label="Light"
+                label={t("Light")}
                 width={140}
                 value={now.light.source}
                 choices={LIGHTS}
@@ -122,15 +125,15 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
                 <Box sx={{ pt: "15px", display: "flex", gap: 1 }}>
                   <ToggleButton
                     on={now.light.soft}
-                    name="Soft shadows"
-                    tip="Shadows grow softer further from what casts them"
+                    name={t("Soft shadows")}
+                    tip={t("Shadows grow softer further from what casts them")}
                     onToggle={() => light({ soft: !now.light.soft })}
                   />
                   {now.show !== "colours" && hasTextures && (
                     <ToggleButton
                       on={now.textures}
-                      name="Textures"
-                      tip="Materials have the textures of the building’s file"
+                      name={t("Textures")}
+                      tip={t("Materials have the textures of the building’s file")}
                       onToggle={() => change({ textures: !now.textures })}
                     />
                   )}
@@ -140,16 +143,16 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
             {now.light.source === "sun" && (
               <Box sx={ROW}>
                 <ChoiceField
-                  label="Month"
+                  label={t("Month")}
                   width={108}
                   value={String(now.light.month)}
                   choices={MONTHS}
                   onChoose={(month) => light({ month: Number(month) })}
                 />
-                <Figure label="Day" value={now.light.day} onCommit={(day) => light({ day })} />
-                <Figure label="Solar hour" value={now.light.hour} onCommit={(hour) => light({ hour })} />
+                <Figure label={t("Day")} value={now.light.day} onCommit={(day) => light({ day })} />
+                <Figure label={t("Solar hour")} value={now.light.hour} onCommit={(hour) => light({ hour })} />
                 <Figure
-                  label="Latitude"
+                  label={t("Latitude")}
                   value={now.light.latitude}
                   onCommit={(latitude) => light({ latitude })}
                 />
@@ -157,18 +160,18 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
             )}
             {now.show !== "lines" && (
               <Box sx={ROW}>
-                <Share label="Shadows" value={now.shadows} onCommit={(shadows) => change({ shadows })} />
-                <Share label="Sky light" value={now.sky} onCommit={(sky) => change({ sky })} />
-                <Share label="Fading" value={now.fading} onCommit={(fading) => change({ fading })} />
+                <Share label={t("Shadows")} value={now.shadows} onCommit={(shadows) => change({ shadows })} />
+                <Share label={t("Sky light")} value={now.sky} onCommit={(sky) => change({ sky })} />
+                <Share label={t("Fading")} value={now.fading} onCommit={(fading) => change({ fading })} />
               </Box>
             )}
             <Box sx={ROW}>
               {now.show !== "lines" && <BackgroundFields project={project} now={now} onChange={change} />}
               <FigureField
-                label="Ground level"
+                label={t("Ground level")}
                 unit="mm"
                 width={120}
-                placeholder="None"
+                placeholder={t("None")}
                 value={now.ground === undefined ? "" : String(now.ground)}
                 onCommit={(typed) => {
                   const level = Number(typed.replace(",", "."));
@@ -180,7 +183,7 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
         )}
         {now.show !== "lines" && (
           <Button variant="outlined" onClick={onColours} sx={{ justifySelf: "start" }}>
-            Colours…
+            {t("Colours…")}
           </Button>
         )}
         {(coming || notes.length > 0) && (
@@ -193,7 +196,7 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
   );
 }
 
-const MAKING = { areas: "The shadow is being traced…", picture: "The picture is being made…" } as const;
+const MAKING = { areas: t("The shadow is being traced…"), picture: t("The picture is being made…") } as const;
 const ROW = { display: "flex", gap: 1, alignItems: "flex-start" } as const;
 
 function Figure({

@@ -7,13 +7,14 @@ import { choicesOf } from "../../components/choices";
 import { ColourField } from "../../components/ColourField";
 
 import { PictureField } from "./PictureField";
+import { t } from "../../words/words";
 
 const NOTHING: never[] = [];
 const BACKGROUNDS = choicesOf<Appearance["background"]>({
-  none: "None",
-  plain: "Plain",
-  sky: "Sky",
-  picture: "Picture",
+  none: t("None"),
+  plain: t("Plain"),
+  sky: t("Sky"),
+  picture: t("Picture"),
 });
 
 interface Props {
@@ -27,7 +28,7 @@ export function BackgroundFields({ project, now, onChange }: Props) {
   return (
     <>
       <ChoiceField
-        label="Background"
+        label={t("Background")}
         width={96}
         value={now.background}
         choices={BACKGROUNDS}
@@ -36,7 +37,7 @@ export function BackgroundFields({ project, now, onChange }: Props) {
       {(now.background === "plain" || now.background === "sky") && (
         <Box sx={{ pt: "17px" }}>
           <ColourField
-            label="Colour of the background"
+            label={t("Colour of the background")}
             value={now.background_colour}
             onChange={(background_colour) => onChange({ background_colour })}
           />
@@ -46,10 +47,10 @@ export function BackgroundFields({ project, now, onChange }: Props) {
         <PictureField
           project={project}
           pictures={pictures}
-          label="Picture behind"
+          label={t("Picture behind")}
           width={112}
           ofPixels
-          first={["", "Choose one"]}
+          first={["", t("Choose one")]}
           value={pictures.some((p) => p.id === now.backdrop) ? now.backdrop : ""}
           onChoose={(backdrop) => onChange({ backdrop })}
         />

@@ -9,6 +9,7 @@ import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Sheet, View } from "../../api/client";
 import { Question } from "./Question";
+import { t } from "../../words/words";
 
 export function AddSeveral({ onAdd, onClose }: { onAdd: (titles: string[]) => void; onClose: () => void }) {
   const [text, setText] = useState("");
@@ -16,16 +17,19 @@ export function AddSeveral({ onAdd, onClose }: { onAdd: (titles: string[]) => vo
     .split("\n")
     .map((line) => line.trim())
     .filter(Boolean);
-  const name = titles.length === 1 ? "Add 1 sheet" : `Add ${titles.length || ""} sheets`.replace("  ", " ");
+  const name =
+    titles.length === 1
+      ? t("Add 1 sheet")
+      : t("Add {titles} sheets", { titles: titles.length || "" }).replace("  ", " ");
   return (
     <Question
-      title="Add several sheets"
-      text="One title a line. Numbers go on from the last sheet."
+      title={t("Add several sheets")}
+      text={t("One title a line. Numbers go on from the last sheet.")}
       onClose={onClose}
       answer={{ name, ready: titles.length > 0, onAnswer: () => onAdd(titles) }}
     >
       <TextField
-        label="Titles"
+        label={t("Titles")}
         multiline
         minRows={6}
         autoFocus
@@ -50,10 +54,12 @@ export function ToSheets({
   const [chosen, setChosen] = useState<readonly string[]>([]);
   return (
     <Question
-      title={count === 1 ? "The viewport on other sheets" : `${count} viewports on other sheets`}
-      text="Copies of the same view at the same place and scale."
+      title={
+        count === 1 ? t("The viewport on other sheets") : t("{count} viewports on other sheets", { count })
+      }
+      text={t("Copies of the same view at the same place and scale.")}
       onClose={onClose}
-      answer={{ name: "Place", ready: chosen.length > 0, onAnswer: () => onPlace([...chosen]) }}
+      answer={{ name: t("Place"), ready: chosen.length > 0, onAnswer: () => onPlace([...chosen]) }}
     >
       <Box sx={{ maxHeight: 320, overflowY: "auto" }}>
         {sheets.map((sheet) => (
@@ -73,7 +79,7 @@ export function ToSheets({
             label={`${sheet.number} ${sheet.title}`}
           />
         ))}
-        {!sheets.length && <Box sx={{ fontSize: 13 }}>There is no other sheet yet.</Box>}
+        {!sheets.length && <Box sx={{ fontSize: 13 }}>{t("There is no other sheet yet.")}</Box>}
       </Box>
     </Question>
   );
@@ -90,8 +96,8 @@ export function ChooseView({
 }) {
   return (
     <Question
-      title="Which view goes into the outline?"
-      text="It is centred, at the largest scale at which it fits."
+      title={t("Which view goes into the outline?")}
+      text={t("It is centred, at the largest scale at which it fits.")}
       onClose={onClose}
     >
       <Box
@@ -108,7 +114,7 @@ export function ChooseView({
             {view.name}
           </Button>
         ))}
-        {!views.length && <Box sx={{ fontSize: 13 }}>No view has been drawn yet.</Box>}
+        {!views.length && <Box sx={{ fontSize: 13 }}>{t("No view has been drawn yet.")}</Box>}
       </Box>
     </Question>
   );

@@ -9,6 +9,7 @@ import { useDerived } from "../../api/sheets";
 import { FigureField } from "../../components/FigureField";
 import { colours } from "../../theme/theme";
 import type { Edits } from "./sheetCommands";
+import { inSentence, t } from "../../words/words";
 
 interface Props {
   field: Field;
@@ -20,8 +21,8 @@ interface Props {
 }
 
 const WHENCE = {
-  project: "The same on every sheet of the project. What you type here applies to this sheet only.",
-  derived: "Filled in automatically. What you type here applies to this sheet only.",
+  project: t("The same on every sheet of the project. What you type here applies to this sheet only."),
+  derived: t("Filled in automatically. What you type here applies to this sheet only."),
   sheet: "",
 } as const;
 
@@ -32,17 +33,25 @@ export function FieldRow({ field, sheet, edits, alone = false, onProject }: Prop
   const override = sheet.overrides[key];
   const change = (value: string) => {
     if (own)
-      return void edits.changeSheet(sheet, { [key]: value }, `${caption.toLowerCase()} of ${sheet.number}`);
+      return void edits.changeSheet(
+        sheet,
+        { [key]: value },
+        t("{caption} of {number}", { caption: inSentence(caption), number: sheet.number }),
+      );
     const { [key]: _, ...others } = sheet.overrides;
     void edits.changeSheet(
       sheet,
       { overrides: value === derived[key] ? others : { ...others, [key]: value } },
-      `${caption.toLowerCase()} on ${sheet.number} alone`,
+      t("{caption} on {number} alone", { caption: inSentence(caption), number: sheet.number }),
     );
   };
   const asDerived = () => {
     const { [key]: _, ...others } = sheet.overrides;
-    void edits.changeSheet(sheet, { overrides: others }, `${caption.toLowerCase()} as on other sheets`);
+    void edits.changeSheet(
+      sheet,
+      { overrides: others },
+      t("{caption} as on other sheets", { caption: inSentence(caption) }),
+    );
   };
   const value = own ? (sheet[key as "title"] ?? "") : (override ?? derived[key] ?? "");
   return (
@@ -59,10 +68,12 @@ export function FieldRow({ field, sheet, edits, alone = false, onProject }: Prop
         {override !== undefined && (
           <Button
             onClick={asDerived}
-            title={`Show ${derived[key] ? `“${derived[key]}”` : "nothing"} again, as on other sheets`}
+            title={t("Show {which} again, as on other sheets", {
+              which: derived[key] ? `“${derived[key]}”` : t("nothing"),
+            })}
             sx={{ minWidth: 0, px: 0.75, whiteSpace: "nowrap" }}
           >
-            Restore
+            {t("Restore")}
           </Button>
         )}
       </Box>
@@ -73,7 +84,7 @@ export function FieldRow({ field, sheet, edits, alone = false, onProject }: Prop
       )}
       {alone && field.of === "project" && (
         <Button variant="outlined" onClick={onProject} sx={{ mt: 1 }}>
-          Change it on all sheets…
+          {t("Change it on all sheets…")}
         </Button>
       )}
     </Box>

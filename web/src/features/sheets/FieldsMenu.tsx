@@ -4,11 +4,12 @@ import type { Field, Sheet } from "../../api/client";
 import { PopUp } from "../../components/PopUp";
 import type { Edits } from "./sheetCommands";
 import { FieldRow } from "./FieldRow";
+import { t } from "../../words/words";
 
 const GROUPS = [
-  ["sheet", "Of this sheet"],
-  ["project", "Of the project"],
-  ["derived", "Filled in automatically"],
+  ["sheet", t("Of this sheet")],
+  ["project", t("Of the project")],
+  ["derived", t("Filled in automatically")],
 ] as const;
 
 export function FieldsMenu({
@@ -24,7 +25,10 @@ export function FieldsMenu({
 }) {
   const over = Object.keys(sheet.overrides).length;
   return (
-    <PopUp button={over ? `${over} overridden` : "All fields"} name="Fields of this sheet">
+    <PopUp
+      button={over ? t("{over} overridden", { over }) : t("All fields")}
+      name={t("Fields of this sheet")}
+    >
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, 226px)", columnGap: 2.5, p: 2 }}>
         {GROUPS.map(([of, title]) => (
           <Box key={of} role="group" aria-label={title}>
@@ -36,7 +40,7 @@ export function FieldsMenu({
               ))}
             {of !== "sheet" && (
               <Box sx={{ fontSize: 12, color: "text.secondary", mt: 1, lineHeight: 1.35 }}>
-                What you type here applies to this sheet only, and is marked on the board.
+                {t("What you type here applies to this sheet only, and is marked on the board.")}
               </Box>
             )}
           </Box>

@@ -10,18 +10,19 @@ import { Group, Rows } from "../../components/Ledge";
 import { useGesture } from "../../stores/gesture";
 import { shownFigure } from "./figures";
 import type { Edits } from "./sheetCommands";
+import { t } from "../../words/words";
 
 const CORNERS = [
-  ["0 1", "Upper left"],
-  ["1 1", "Upper right"],
-  ["0 0", "Lower left"],
-  ["1 0", "Lower right"],
-  ["0.5 0.5", "Middle"],
+  ["0 1", t("Upper left")],
+  ["1 1", t("Upper right")],
+  ["0 0", t("Lower left")],
+  ["1 0", t("Lower right")],
+  ["0.5 0.5", t("Middle")],
 ] as const;
 const SHAPES = choicesOf<NonNullable<Viewport["shape"]>>({
-  rectangle: "Rectangle",
-  circle: "Circle",
-  polygon: "Polygon",
+  rectangle: t("Rectangle"),
+  circle: t("Circle"),
+  polygon: t("Polygon"),
 });
 
 /** Place and size, measured from one corner; what is typed moves the frame, and crops as dragging does. */
@@ -54,31 +55,31 @@ export function FrameFields({
         ...(share > 0 ? { [low]: -by * share } : {}),
         ...(share < 1 ? { [high]: by * (1 - share) } : {}),
       }),
-      `${axis} of a viewport`,
+      t("{axis} of a viewport", { axis }),
     );
   };
   return (
-    <Group name="Frame on paper">
+    <Group name={t("Frame on paper")}>
       <Rows>
         <Box sx={{ display: "flex", gap: 0.5 }}>
           <FigureField
-            label={fx === 1 ? "Right" : fx === 0 ? "Left" : "Middle x"}
+            label={fx === 1 ? t("Right") : fx === 0 ? t("Left") : t("Middle x")}
             unit="mm"
             number
             width={62}
             value={shownFigure(now.x + fx * now.width)}
-            onCommit={(v) => set(moved(now, Number(v) - now.x - fx * now.width, 0), "move a viewport")}
+            onCommit={(v) => set(moved(now, Number(v) - now.x - fx * now.width, 0), t("move a viewport"))}
           />
           <FigureField
-            label={fy === 1 ? "Top" : fy === 0 ? "Bottom" : "Middle y"}
+            label={fy === 1 ? t("Top") : fy === 0 ? t("Bottom") : t("Middle y")}
             unit="mm"
             number
             width={74}
             value={shownFigure(now.y + fy * now.height)}
-            onCommit={(v) => set(moved(now, 0, Number(v) - now.y - fy * now.height), "move a viewport")}
+            onCommit={(v) => set(moved(now, 0, Number(v) - now.y - fy * now.height), t("move a viewport"))}
           />
           <ChoiceField
-            label="Measured from"
+            label={t("Measured from")}
             width={101}
             value={corner}
             choices={CORNERS}
@@ -87,7 +88,7 @@ export function FrameFields({
         </Box>
         <Box sx={{ display: "flex", gap: 0.5 }}>
           <FigureField
-            label="Width"
+            label={t("Width")}
             unit="mm"
             number
             width={62}
@@ -95,7 +96,7 @@ export function FrameFields({
             onCommit={(v) => size("width", Number(v))}
           />
           <FigureField
-            label="Height"
+            label={t("Height")}
             unit="mm"
             number
             width={74}
@@ -103,13 +104,13 @@ export function FrameFields({
             onCommit={(v) => size("height", Number(v))}
           />
           <ChoiceField
-            label="Shape"
+            label={t("Shape")}
             width={101}
             value={viewport.shape}
-            choices={[...SHAPES, ["draw", "Draw it…"]]}
+            choices={[...SHAPES, ["draw", t("Draw it…")]]}
             onChoose={(shape) => {
               if (shape === "draw") useGesture.setState({ outline: { of: viewport.id, points: [] } });
-              else set(shaped(now, shape as Geometry["shape"]), `make a viewport a ${shape}`);
+              else set(shaped(now, shape as Geometry["shape"]), t("make a viewport a {shape}", { shape }));
             }}
           />
         </Box>

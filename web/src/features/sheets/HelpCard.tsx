@@ -3,15 +3,16 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { TitledDialog } from "../../components/TitledDialog";
 import { KEYS } from "./keys";
+import { t } from "../../words/words";
 
 export function HelpCard({ onClose }: { onClose: () => void }) {
   return (
     <TitledDialog
-      title="Shortcuts"
+      title={t("Shortcuts")}
       onClose={onClose}
       foot={
         <Button variant="outlined" onClick={onClose} autoFocus>
-          Close
+          {t("Close")}
         </Button>
       }
     >
@@ -38,8 +39,10 @@ export function HelpCard({ onClose }: { onClose: () => void }) {
         ))}
       </Box>
       <Box component="p" sx={{ fontSize: 13, color: "text.secondary", m: 0 }}>
-        The wheel zooms the board, and never a drawing. Drag the empty table to move the board; drag a
-        viewport's edges to crop it. Its scale changes only when a scale is chosen.
+        {t(
+          "The wheel zooms the board, and never a drawing. Drag the empty table to move the board; " +
+            "drag a viewport's edges to crop it. Its scale changes only when a scale is chosen.",
+        )}
       </Box>
     </TitledDialog>
   );

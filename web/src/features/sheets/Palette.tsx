@@ -7,11 +7,12 @@ import { ColourField } from "../../components/ColourField";
 import { TitledDialog } from "../../components/TitledDialog";
 import { commit } from "../../sync/commands";
 import { changing } from "../../sync/rows";
+import { t } from "../../words/words";
 
 type Colours = Record<string, string>;
 const ABOUT =
-  "In all pictures of this project. As given: as the file has it, or as suits the material’s name. " +
-  "The colour of a layer goes before those of its materials.";
+  t("In all pictures of this project. As given: as the file has it, or as suits the material’s name. ") +
+  t("The colour of a layer goes before those of its materials.");
 const NOT_GIVEN = "#dbd9d4";
 
 interface Props {
@@ -29,39 +30,42 @@ export function Palette({ register, version, onClose }: Props) {
     const to = { palette, layer_palette };
     const before = { palette: register.palette, layer_palette: register.layer_palette };
     if (JSON.stringify(to) !== JSON.stringify(before))
-      void commit(register.project, "colours in pictures", [changing("registers", register, to)]);
+      void commit(register.project, t("colours in pictures"), [changing("registers", register, to)]);
     onClose();
   };
   return (
     <TitledDialog
-      title="Colours in pictures"
+      title={t("Colours in pictures")}
       text={ABOUT}
       width="xs"
       onClose={onClose}
       onSubmit={save}
       foot={
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t("Cancel")}</Button>
           <Button type="submit" variant="contained">
-            Save
+            {t("Save")}
           </Button>
         </>
       }
     >
       {Object.keys(given).length === 0 && (
         <Box sx={{ fontSize: 13, color: "text.secondary" }}>
-          This version of the building was read before colours were. Import it again to see its materials.
+          {t(
+            "This version of the building was read before colours were. Import it again to see its " +
+              "materials.",
+          )}
         </Box>
       )}
       <Box sx={{ maxHeight: "50vh", overflowY: "auto" }}>
         <Rows
-          title="Materials"
+          title={t("Materials")}
           names={Object.keys(given)}
           given={given}
           own={palette}
           onChange={setPalette}
         />
-        <Rows title="Layers" names={layers} given={{}} own={layer_palette} onChange={setLayers} />
+        <Rows title={t("Layers")} names={layers} given={{}} own={layer_palette} onChange={setLayers} />
       </Box>
     </TitledDialog>
   );
@@ -90,7 +94,7 @@ function Rows({
         return (
           <Box key={name} sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 32, fontSize: 13 }}>
             <ColourField
-              label={`Colour of ${name}`}
+              label={t("Colour of {name}", { name })}
               value={changed ?? given[name] ?? NOT_GIVEN}
               onChange={(colour) => onChange({ ...own, [name]: colour })}
             />
@@ -99,7 +103,7 @@ function Rows({
             </Box>
             {changed !== undefined && (
               <Button sx={{ minHeight: 26, px: 1 }} onClick={() => onChange(others)}>
-                As given
+                {t("As given")}
               </Button>
             )}
           </Box>

@@ -14,38 +14,43 @@ import { shownFigure as figure } from "./figures";
 import { PictureField } from "./PictureField";
 import type { TemplateEdits } from "./templateCommands";
 import { KINDS, widths, withNow } from "./templateParts";
+import { t } from "../../words/words";
 
 const HEIGHTS = [1.8, 2.5, 3.5, 5, 7, 10, 14, 20] as const;
 const heights = (now: number) =>
   withNow(
-    HEIGHTS.map((h) => [String(h), `${h} mm`] as const),
+    HEIGHTS.map((h) => [String(h), t("{h} mm", { h })] as const),
     String(now),
   );
 const COLOURS = [
-  ["", "Ink"],
-  ["#5d646b", "Grey"],
-  ["#9c3f24", "Rust"],
-  ["#2d5c66", "Sea"],
+  ["", t("Ink")],
+  ["#5d646b", t("Grey")],
+  ["#9c3f24", t("Rust")],
+  ["#2d5c66", t("Sea")],
 ] as const;
 const FILLS = [
-  ["", "None"],
-  ["#ffffff", "White"],
-  ["#efece4", "Sand"],
-  ["#d9d6cf", "Grey"],
+  ["", t("None")],
+  ["#ffffff", t("White")],
+  ["#efece4", t("Sand")],
+  ["#d9d6cf", t("Grey")],
 ] as const;
 const ACROSS = choicesOf<NonNullable<Part["across"]>>({
-  left: "Left side",
-  middle: "Middle",
-  right: "Right side",
-  both: "Both sides",
+  left: t("Left side"),
+  middle: t("Middle"),
+  right: t("Right side"),
+  both: t("Both sides"),
 });
 const UP = choicesOf<NonNullable<Part["up"]>>({
-  bottom: "Bottom",
-  middle: "Middle",
-  top: "Top",
-  both: "Both ends",
+  bottom: t("Bottom"),
+  middle: t("Middle"),
+  top: t("Top"),
+  both: t("Both ends"),
 });
-const ALIGN = choicesOf<NonNullable<Part["align"]>>({ left: "Left", middle: "Middle", right: "Right" });
+const ALIGN = choicesOf<NonNullable<Part["align"]>>({
+  left: t("Left"),
+  middle: t("Middle"),
+  right: t("Right"),
+});
 
 interface Props {
   template: Template;
@@ -73,12 +78,12 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
   };
   const lettered = part.kind === "text" || part.kind === "field";
   return (
-    <Ledge label="Ledge: part of a template">
-      <Group name={more ? `${more + 1} parts` : KINDS[part.kind]}>
+    <Ledge label={t("Ledge: part of a template")}>
+      <Group name={more ? t("{more} parts", { more: more + 1 }) : KINDS[part.kind]}>
         <Rows>
           {part.kind === "field" ? (
             <ChoiceField
-              label="Shows"
+              label={t("Shows")}
               width={168}
               value={part.field ?? ""}
               choices={fields.map((f) => [f.key, f.caption] as const)}
@@ -101,14 +106,14 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
             />
           ) : part.kind === "text" ? (
             <FigureField
-              label="Text"
+              label={t("Text")}
               width={168}
               value={part.words ?? ""}
               onCommit={(words) => void edits.set({ words }, "words of a template")}
             />
           ) : (
             <ChoiceField
-              label="Colour"
+              label={t("Colour")}
               width={168}
               value={part.colour ?? ""}
               choices={withNow(COLOURS, part.colour ?? "")}
@@ -117,14 +122,14 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
           )}
           {part.kind === "field" ? (
             <FigureField
-              label="Caption"
+              label={t("Caption")}
               width={168}
               value={part.words ?? ""}
               onCommit={(words) => void edits.set({ words }, "caption of a field")}
             />
           ) : part.kind === "rectangle" ? (
             <ChoiceField
-              label="Fill"
+              label={t("Fill")}
               width={168}
               value={part.fill ?? ""}
               choices={withNow(FILLS, part.fill ?? "")}
@@ -132,7 +137,7 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
             />
           ) : lettered ? (
             <ChoiceField
-              label="Colour"
+              label={t("Colour")}
               width={168}
               value={part.colour ?? ""}
               choices={withNow(COLOURS, part.colour ?? "")}
@@ -141,46 +146,46 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
           ) : null}
         </Rows>
       </Group>
-      <Group name="Place on this paper (mm)">
+      <Group name={t("Place on this paper (mm)")}>
         <Rows>
           <Box sx={{ display: "flex", gap: 0.5 }}>
             <FigureField
-              label="Left"
+              label={t("Left")}
               number
               width={64}
               value={figure(left)}
-              onCommit={(v) => lay(Number(v), low, width, height, "move a part")}
+              onCommit={(v) => lay(Number(v), low, width, height, t("move a part"))}
             />
             <FigureField
-              label="Bottom"
+              label={t("Bottom")}
               number
               width={64}
               value={figure(low)}
-              onCommit={(v) => lay(left, Number(v), width, height, "move a part")}
+              onCommit={(v) => lay(left, Number(v), width, height, t("move a part"))}
             />
           </Box>
           <Box sx={{ display: "flex", gap: 0.5 }}>
             <FigureField
-              label="Width"
+              label={t("Width")}
               number
               width={64}
               value={figure(width)}
-              onCommit={(v) => lay(left, low, Number(v), height, "change a part's size")}
+              onCommit={(v) => lay(left, low, Number(v), height, t("change a part's size"))}
             />
             <FigureField
-              label="Height"
+              label={t("Height")}
               number
               width={64}
               value={figure(height)}
-              onCommit={(v) => lay(left, low, width, Number(v), "change a part's size")}
+              onCommit={(v) => lay(left, low, width, Number(v), t("change a part's size"))}
             />
           </Box>
         </Rows>
       </Group>
-      <Group name="Fixed to">
+      <Group name={t("Fixed to")}>
         <Rows>
           <ChoiceField
-            label="Across"
+            label={t("Across")}
             width={104}
             value={part.across ?? "right"}
             choices={ACROSS}
@@ -189,7 +194,7 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
             }
           />
           <ChoiceField
-            label="Up"
+            label={t("Up")}
             width={104}
             value={part.up ?? "bottom"}
             choices={UP}
@@ -198,18 +203,18 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
         </Rows>
       </Group>
       {lettered && (
-        <Group name="Lettering">
+        <Group name={t("Lettering")}>
           <Rows>
             <Box sx={{ display: "flex", gap: 0.5 }}>
               <ChoiceField
-                label="Height"
+                label={t("Height")}
                 width={88}
                 value={String(part.size ?? 2.5)}
                 choices={heights(part.size ?? 2.5)}
                 onChoose={(size) => void edits.set({ size: Number(size) }, "lettering of a part")}
               />
               <ChoiceField
-                label="Shrink down to"
+                label={t("Shrink down to")}
                 width={88}
                 value={String(part.min_size ?? 1.8)}
                 choices={heights(part.min_size ?? 1.8)}
@@ -218,14 +223,14 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
             </Box>
             <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
               <ChoiceField
-                label="Lines"
+                label={t("Lines")}
                 width={56}
                 value={String(part.lines ?? 1)}
                 choices={[1, 2, 3, 4, 5, 6].map((n) => [String(n), String(n)] as const)}
                 onChoose={(lines) => void edits.set({ lines: Number(lines) }, "lines of a part")}
               />
               <ChoiceField
-                label="Alignment"
+                label={t("Alignment")}
                 width={80}
                 value={part.align ?? "left"}
                 choices={ALIGN}
@@ -233,21 +238,21 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
               />
               <ToggleButton
                 on={part.bold ?? false}
-                name="Bold"
-                tip="Bold lettering"
+                name={t("Bold")}
+                tip={t("Bold lettering")}
                 onToggle={() => void edits.set({ bold: !part.bold }, "lettering of a part")}
               />
             </Box>
           </Rows>
         </Group>
       )}
-      <Group name={part.kind === "line" ? "Line" : "Outline"}>
+      <Group name={part.kind === "line" ? t("Line") : t("Outline")}>
         <Rows>
           <ChoiceField
-            label="Width"
+            label={t("Width")}
             width={96}
             value={String(part.width ?? 0)}
-            choices={widths(part.width ?? 0, part.kind === "line" ? "As usual" : "None")}
+            choices={widths(part.width ?? 0, part.kind === "line" ? t("As usual") : t("None"))}
             onChoose={(w) => void edits.set({ width: Number(w) }, "line of a part")}
           />
         </Rows>
@@ -256,19 +261,19 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
         sx={{ ml: "auto", pt: 2.5, display: "flex", flexDirection: "column", gap: 1, alignItems: "flex-end" }}
       >
         <Button variant="contained" onClick={edits.leave}>
-          Done
+          {t("Done")}
         </Button>
         <Box sx={{ display: "flex", gap: 0.5 }}>
           <More
             commands={[
-              ["Duplicate (Ctrl + D)", edits.duplicate],
-              ["To the front (Home)", () => edits.stack(true)],
-              ["To the back (End)", () => edits.stack(false)],
+              [t("Duplicate (Ctrl + D)"), edits.duplicate],
+              [t("To the front (Home)"), () => edits.stack(true)],
+              [t("To the back (End)"), () => edits.stack(false)],
             ]}
           />
-          <Tooltip title="Delete it from the template (Delete)">
+          <Tooltip title={t("Delete it from the template (Delete)")}>
             <Button onClick={edits.remove} sx={{ minWidth: 0, px: 1 }}>
-              Delete
+              {t("Delete")}
             </Button>
           </Tooltip>
         </Box>

@@ -8,6 +8,7 @@ import { ChoiceField } from "../../components/ChoiceField";
 import { PopUp } from "../../components/PopUp";
 import { colours } from "../../theme/theme";
 import { COLOURS, WIDTHS } from "./penChoices";
+import { t } from "../../words/words";
 
 type Pens = Viewport["pens"];
 interface Change {
@@ -42,23 +43,27 @@ export function PensMenu({ pens, table, tables, layers, onTable, onChange }: Pro
   };
   return (
     <PopUp
-      button={count ? `${count} ${count === 1 ? "pen" : "pens"} changed` : (named ?? "Sheet’s pens")}
-      name="Pens of this viewport"
+      button={
+        count
+          ? t("{count} {which} changed", { count, which: count === 1 ? t("pen") : t("pens") })
+          : (named ?? t("Sheet’s pens"))
+      }
+      name={t("Pens of this viewport")}
     >
       <Box sx={{ px: 2, pt: 1.5 }}>
         <ChoiceField
-          label="Drawn with the pen table"
+          label={t("Drawn with the pen table")}
           width={240}
           value={(named && table) || ""}
-          choices={[["", "as the sheet"], ...tables]}
+          choices={[["", t("as the sheet")], ...tables]}
           onChoose={(key) => onTable(key || null)}
         />
       </Box>
       <Box sx={{ display: "grid", gridTemplateColumns: "auto auto", gap: 3, p: 2, maxHeight: 470 }}>
         {(
           [
-            ["Line roles", "roles", ROLES],
-            ["Layers", "layers", layers],
+            [t("Line roles"), "roles", ROLES],
+            [t("Layers"), "layers", layers],
           ] as const
         ).map(([title, kind, names]) => (
           <Box key={kind} role="group" aria-label={title}>
@@ -73,8 +78,8 @@ export function PensMenu({ pens, table, tables, layers, onTable, onChange }: Pro
               }}
             >
               <Box sx={{ width: 112, fontSize: 12.5, fontWeight: 650, color: "text.primary" }}>{title}</Box>
-              <Box sx={{ width: 92 }}>Width</Box>
-              <Box>Colour</Box>
+              <Box sx={{ width: 92 }}>{t("Width")}</Box>
+              <Box>{t("Colour")}</Box>
             </Box>
             {names.map((name) => {
               const change: Change = pens[kind]?.[name] ?? {};
@@ -94,7 +99,7 @@ export function PensMenu({ pens, table, tables, layers, onTable, onChange }: Pro
                     size="small"
                     displayEmpty
                     value={change.width == null ? "" : String(change.width)}
-                    inputProps={{ "aria-label": `Width of ${name}` }}
+                    inputProps={{ "aria-label": t("Width of {name}", { name }) }}
                     MenuProps={{ transitionDuration: 0 }}
                     onChange={(event) =>
                       set(kind, name, { width: event.target.value ? Number(event.target.value) : null })
@@ -102,11 +107,11 @@ export function PensMenu({ pens, table, tables, layers, onTable, onChange }: Pro
                     sx={{ width: 92 }}
                   >
                     <MenuItem value="" dense>
-                      same
+                      {t("same")}
                     </MenuItem>
                     {WIDTHS.map((w) => (
                       <MenuItem key={w} value={String(w)} dense>
-                        {w.toFixed(2)} mm
+                        {t("{w} mm", { w: w.toFixed(2) })}
                       </MenuItem>
                     ))}
                   </Select>
@@ -114,13 +119,13 @@ export function PensMenu({ pens, table, tables, layers, onTable, onChange }: Pro
                     size="small"
                     displayEmpty
                     value={change.colour ?? ""}
-                    inputProps={{ "aria-label": `Colour of ${name}` }}
+                    inputProps={{ "aria-label": t("Colour of {name}", { name }) }}
                     MenuProps={{ transitionDuration: 0 }}
                     onChange={(event) => set(kind, name, { colour: event.target.value || null })}
                     sx={{ width: 92 }}
                   >
                     <MenuItem value="" dense>
-                      same
+                      {t("same")}
                     </MenuItem>
                     {COLOURS.map(([value, word]) => (
                       <MenuItem key={value} value={value} dense>

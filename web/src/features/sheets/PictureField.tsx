@@ -4,6 +4,7 @@ import { csrfToken, errorOf, type Picture } from "../../api/client";
 import { queryClient } from "../../api/queryClient";
 import { ChoiceField } from "../../components/ChoiceField";
 import { notifyError } from "../../stores/notices";
+import { t } from "../../words/words";
 
 interface Props {
   project: string;
@@ -23,9 +24,9 @@ const ANOTHER = "another";
 export function PictureField({
   project,
   pictures,
-  label = "Picture",
+  label = t("Picture"),
   value,
-  first = ["logo", "The office's logo"],
+  first = ["logo", t("The office's logo")],
   width = 168,
   ofPixels = false,
   onChoose,
@@ -57,7 +58,7 @@ export function PictureField({
         label={label}
         width={width}
         value={value}
-        choices={[first, ...offered.map((p) => [p.id, p.name] as const), [ANOTHER, "Import…"]]}
+        choices={[first, ...offered.map((p) => [p.id, p.name] as const), [ANOTHER, t("Import…")]]}
         onChoose={(chosen) => (chosen === ANOTHER ? input.current?.click() : onChoose(chosen))}
       />
       <input
@@ -65,7 +66,7 @@ export function PictureField({
         type="file"
         hidden
         accept={ofPixels ? ".png,.jpg,.jpeg" : ".svg,.png,.jpg,.jpeg"}
-        aria-label="Picture file"
+        aria-label={t("Picture file")}
         onChange={(event) => {
           void importPicture(event.target.files?.[0]);
           event.target.value = "";

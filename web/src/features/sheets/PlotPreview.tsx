@@ -7,6 +7,7 @@ import { usePdf } from "../../components/pdf";
 import { PdfPages } from "../../components/PdfPages";
 import { PlotNotes } from "../../components/PlotNotes";
 import { PlotProgress } from "../../components/PlotProgress";
+import { t } from "../../words/words";
 
 interface Props {
   plot: Plot;
@@ -26,7 +27,7 @@ export function PlotPreview({ plot, onClose }: Props) {
       transitionDuration={0}
       slotProps={{
         paper: {
-          "aria-label": `Preview of ${job.about}`,
+          "aria-label": t("Preview of {about}", { about: job.about }),
           sx: { width: "min(1120px, 92vw)", height: "92vh" },
         },
       }}
@@ -43,20 +44,23 @@ export function PlotPreview({ plot, onClose }: Props) {
         }}
       >
         <Box component="h2" sx={{ m: 0, fontSize: 15, fontWeight: 650, flex: 1 }}>
-          Preview of {job.about}
+          {t("Preview of")} {job.about}
           {pdf && (
             <Box component="span" sx={{ fontWeight: 400, color: "text.secondary", fontSize: 13, ml: 1 }}>
-              {pdf.numPages} {pdf.numPages === 1 ? "page" : "pages"}, PDF
+              {t("{numPages} {which}, PDF", {
+                numPages: pdf.numPages,
+                which: pdf.numPages === 1 ? t("page") : t("pages"),
+              })}
             </Box>
           )}
         </Box>
         {done && (
           <Button variant="contained" component="a" href={address} download>
-            Download PDF
+            {t("Download PDF")}
           </Button>
         )}
         <Button variant="outlined" onClick={onClose}>
-          Close
+          {t("Close")}
         </Button>
       </Box>
       <PlotProgress job={job} problem={problem} />

@@ -8,16 +8,17 @@ import { useState } from "react";
 import { api, data, type Picture, type Project, type Register } from "../../api/client";
 import { TitledDialog } from "../../components/TitledDialog";
 import { PictureField } from "./PictureField";
+import { t } from "../../words/words";
 
 const FIELDS = [
-  ["name", "Project"],
-  ["number", "Project number"],
-  ["client", "Client"],
-  ["site", "Site"],
-  ["practice", "Practice"],
-  ["department", "Department"],
-  ["reference", "Technical reference"],
-  ["language", "Language"],
+  ["name", t("Project")],
+  ["number", t("Project number")],
+  ["client", t("Client")],
+  ["site", t("Site")],
+  ["practice", t("Practice")],
+  ["department", t("Department")],
+  ["reference", t("Technical reference")],
+  ["language", t("Language")],
 ] as const;
 const MAX_LENGTH: Partial<Record<string, number>> = { number: 40, language: 40 };
 
@@ -63,14 +64,14 @@ export function ProjectFacts({
   });
   return (
     <TitledDialog
-      title="On every sheet of this project"
+      title={t("On every sheet of this project")}
       onClose={onClose}
       onSubmit={() => save.mutate()}
       foot={
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t("Cancel")}</Button>
           <Button type="submit" variant="contained" disabled={save.isPending}>
-            Save
+            {t("Save")}
           </Button>
         </>
       }
@@ -89,18 +90,18 @@ export function ProjectFacts({
           />
         ))}
         <TextField
-          label="Numbers of sheets"
+          label={t("Numbers of sheets")}
           value={pattern}
           onChange={(event) => setPattern(event.target.value)}
-          helperText="Such as {discipline}-{type}{n:02} or A-{n:02}"
+          helperText={t("Such as {discipline}-{type}{n:02} or A-{n:02}")}
           slotProps={{ htmlInput: { maxLength: 40 } }}
         />
         <PictureField
           project={project.id}
           pictures={pictures}
-          label="Logo"
+          label={t("Logo")}
           value={logo}
-          first={["", "None"]}
+          first={["", t("None")]}
           width="100%"
           onChoose={setLogo}
         />

@@ -2,6 +2,7 @@
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
 import { TitledDialog } from "../../components/TitledDialog";
+import { t } from "../../words/words";
 
 interface QuestionProps {
   title: string;
@@ -22,7 +23,7 @@ export function Question({ title, text, onClose, answer, children }: QuestionPro
       onSubmit={() => answer?.ready && answer.onAnswer()}
       foot={
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t("Cancel")}</Button>
           {answer && (
             <Button type="submit" variant="contained" disabled={!answer.ready}>
               {answer.name}

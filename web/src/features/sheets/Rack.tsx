@@ -13,6 +13,7 @@ import type { Projection } from "./sheetCommands";
 import { REGISTER_WIDTH } from "./Register";
 import { useBoard } from "../../stores/board";
 import { useGesture } from "../../stores/gesture";
+import { t } from "../../words/words";
 
 interface Props {
   project: string;
@@ -54,7 +55,7 @@ export function Rack({ project, views, hasModel, onPlace, onArrange }: Props) {
     <Box
       ref={rack}
       component="section"
-      aria-label="Rack"
+      aria-label={t("Rack")}
       sx={{
         position: "absolute",
         inset: "0 auto 0 0",
@@ -69,17 +70,17 @@ export function Rack({ project, views, hasModel, onPlace, onArrange }: Props) {
     >
       <Box sx={{ px: 1.5, py: 1, display: "flex", alignItems: "center", justifyContent: "space-between" }}>
         <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 650 }}>
-          Views
+          {t("Views")}
         </Box>
         <Button onClick={() => useBoard.setState({ rackOpen: false })} sx={{ minWidth: 0, px: 1 }}>
-          Close
+          {t("Close")}
         </Button>
       </Box>
       <Box sx={{ px: 1.5, pb: 1, fontSize: 12, color: "text.secondary" }}>
         {views.length
-          ? "Drag a card onto the sheet, or press Enter on it. Click cards to choose several."
+          ? t("Drag a card onto the sheet, or press Enter on it. Click cards to choose several.")
           : hasModel
-            ? "This project has no views."
+            ? t("This project has no views.")
             : "Import a building file at the Model station first; its views are then listed here."}
       </Box>
       <Box sx={{ flex: 1, overflowY: "auto", px: 1.5, pb: 1.5 }}>
@@ -123,7 +124,9 @@ export function Rack({ project, views, hasModel, onPlace, onArrange }: Props) {
               <Box sx={{ display: "flex", justifyContent: "space-between", gap: 1 }}>
                 <StateMark state={view.state} />
                 <Box sx={{ fontSize: 11.5, color: "text.secondary", textAlign: "right" }}>
-                  {placedOn(view.id).length ? `on ${placedOn(view.id).join(", ")}` : "not placed"}
+                  {placedOn(view.id).length
+                    ? t("on {id}", { id: placedOn(view.id).join(", ") })
+                    : t("not placed")}
                 </Box>
               </Box>
             </Box>
@@ -133,34 +136,34 @@ export function Rack({ project, views, hasModel, onPlace, onArrange }: Props) {
       {picked.length > 0 && (
         <Box
           role="group"
-          aria-label="Chosen views"
+          aria-label={t("Chosen views")}
           sx={{ p: 1, borderTop: `1px solid ${colours.sandDeep}`, bgcolor: colours.sandLight }}
         >
           <Box sx={{ display: "flex", gap: 0.75, mb: 0.75 }}>
             <Button variant="contained" onClick={() => onPlace(picked)} sx={{ flex: 1, minWidth: 0 }}>
-              Place {picked.length}
+              {t("Place {count}", { count: picked.length })}
             </Button>
             <Button variant="outlined" onClick={() => setChosen([])} sx={{ minWidth: 0 }}>
-              None
+              {t("None")}
             </Button>
           </Box>
-          <Box sx={{ fontSize: 11.5, color: "text.secondary", mb: 0.25 }}>Lay out as one set, by</Box>
+          <Box sx={{ fontSize: 11.5, color: "text.secondary", mb: 0.25 }}>{t("Lay out as one set, by")}</Box>
           <Box sx={{ display: "flex", gap: 0.75 }}>
             <Button
               variant="outlined"
               onClick={() => onArrange(picked, "third-angle")}
               sx={{ flex: 1, minWidth: 0, px: 0.5 }}
-              title="ISO 5456: seen from above stands above, from the right on the right"
+              title={t("ISO 5456: seen from above stands above, from the right on the right")}
             >
-              Third angle
+              {t("Third angle")}
             </Button>
             <Button
               variant="outlined"
               onClick={() => onArrange(picked, "first-angle")}
               sx={{ flex: 1, minWidth: 0, px: 0.5 }}
-              title="ISO 5456: seen from above stands below, from the right on the left"
+              title={t("ISO 5456: seen from above stands below, from the right on the left")}
             >
-              First angle
+              {t("First angle")}
             </Button>
           </Box>
         </Box>

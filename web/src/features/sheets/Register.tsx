@@ -17,6 +17,7 @@ import type { Edits } from "./sheetCommands";
 import { chosenBy, isSought, placeAmong, runsOf } from "./registerParts";
 import { RegisterRow } from "./RegisterRow";
 import type { FindingCounts } from "./useFindings";
+import { t } from "../../words/words";
 
 export const REGISTER_WIDTH = 204;
 
@@ -114,7 +115,7 @@ export function Register(props: Props) {
   return (
     <Box
       component="nav"
-      aria-label="Register"
+      aria-label={t("Register")}
       sx={{
         width: REGISTER_WIDTH,
         flexShrink: 0,
@@ -125,23 +126,25 @@ export function Register(props: Props) {
     >
       <Box sx={{ pl: 1.5, pr: 0.75, pt: 1, pb: 0.5, display: "flex", alignItems: "center", gap: 0.75 }}>
         <Box component="h2" sx={{ m: 0, fontSize: 13, fontWeight: 650 }}>
-          Register
+          {t("Register")}
         </Box>
         <Box sx={{ fontSize: 11.5, color: "text.secondary", flex: 1, whiteSpace: "nowrap" }}>
-          {words.trim() ? `${found.length} of ${sheets.length}` : countOf(sheets.length)}
+          {words.trim()
+            ? t("{count} of {count2}", { count: found.length, count2: sheets.length })
+            : countOf(sheets.length)}
         </Box>
         <Button
           onClick={() => prefer({ register: pictured ? "lines" : "pictures" })}
           sx={{ minWidth: 0, minHeight: 22, px: 0.75, fontSize: 11.5 }}
         >
-          {pictured ? "As lines" : "As pictures"}
+          {pictured ? t("As lines") : t("As pictures")}
         </Button>
       </Box>
       <Box sx={{ px: 1, pb: 0.75 }}>
         <OutlinedInput
           size="small"
           fullWidth
-          placeholder="Find a sheet"
+          placeholder={t("Find a sheet")}
           value={words}
           onChange={(event) => setWords(event.target.value)}
           onKeyDown={(event) => {
@@ -150,7 +153,7 @@ export function Register(props: Props) {
             event.stopPropagation();
             setWords("");
           }}
-          inputProps={{ "aria-label": "Find a sheet", type: "search" }}
+          inputProps={{ "aria-label": t("Find a sheet"), type: "search" }}
           sx={{ height: 28, fontSize: 12.5 }}
         />
       </Box>
@@ -196,7 +199,7 @@ export function Register(props: Props) {
           );
         })}
         {sheets.length > 0 && !found.length && (
-          <Box sx={{ p: 1, fontSize: 12.5, color: "text.secondary" }}>No sheet has these words.</Box>
+          <Box sx={{ p: 1, fontSize: 12.5, color: "text.secondary" }}>{t("No sheet has these words.")}</Box>
         )}
       </Box>
       {several.length > 1 && (
@@ -208,20 +211,20 @@ export function Register(props: Props) {
         />
       )}
       <Box sx={{ display: "flex", gap: 1, p: 1, borderTop: 1, borderColor: "divider" }}>
-        <Tooltip title="Show the saved views (V)">
+        <Tooltip title={t("Show the saved views (V)")}>
           <Button variant="contained" onClick={() => useBoard.setState({ rackOpen: true })} sx={{ flex: 1 }}>
-            Views
+            {t("Views")}
           </Button>
         </Tooltip>
-        <Tooltip title="Add a sheet at the end of the register">
+        <Tooltip title={t("Add a sheet at the end of the register")}>
           <Button variant="outlined" onClick={onAdd} sx={{ minWidth: 0, px: 1 }}>
-            Add sheet
+            {t("Add sheet")}
           </Button>
         </Tooltip>
-        <Tooltip title="Add several sheets, from a list of titles">
+        <Tooltip title={t("Add several sheets, from a list of titles")}>
           <Button
             variant="outlined"
-            aria-label="Add several sheets"
+            aria-label={t("Add several sheets")}
             onClick={onAddSeveral}
             sx={{ minWidth: 0, px: 0.75 }}
           >
@@ -235,7 +238,7 @@ export function Register(props: Props) {
 }
 
 const countOf = (sheets: number) => `${sheets} ${sheets === 1 ? "sheet" : "sheets"}`;
-const nameOf = (series: string) => (series ? `Series ${series}` : "No series");
+const nameOf = (series: string) => (series ? t("Series {series}", { series }) : t("No series"));
 const SERIES = {
   display: "flex",
   gap: 0.75,

@@ -10,8 +10,9 @@ import { SheetThumbnail } from "../../components/Thumbnail";
 import { Unseen } from "../../components/Unseen";
 import { colours, ONE_LINE } from "../../theme/theme";
 import type { FindingCounts } from "./useFindings";
+import { t } from "../../words/words";
 
-const HINT = "Drag it, or press Alt and an arrow, to move it\nShift or Ctrl and a click choose several";
+const HINT = t("Drag it, or press Alt and an arrow, to move it\nShift or Ctrl and a click choose several");
 
 interface Props {
   sheet: Sheet;

@@ -6,12 +6,13 @@ import { useRevisionOffers } from "../../api/issues";
 import { FigureField } from "../../components/FigureField";
 import { PopUp } from "../../components/PopUp";
 import type { Edits } from "./sheetCommands";
+import { t } from "../../words/words";
 
 const COLUMNS = [
-  ["revision", "Revision", 72],
-  ["date", "Date", 96],
-  ["description", "Description", 250],
-  ["initials", "Initials", 72],
+  ["revision", t("Revision"), 72],
+  ["date", t("Date"), 96],
+  ["description", t("Description"), 250],
+  ["initials", t("Initials"), 72],
 ] as const;
 
 export function RevisionsMenu({ sheet, edits }: { sheet: Sheet; edits: Edits }) {
@@ -20,19 +21,25 @@ export function RevisionsMenu({ sheet, edits }: { sheet: Sheet; edits: Edits }) 
   const { data: offers } = useRevisionOffers(sheet.project, [sheet.id], sheet.purpose);
   const next = offers?.[0]?.revision ?? "";
   const change = (to: Revision[], what: string) =>
-    void edits.changeSheet(sheet, { revisions: to }, `${what} of ${sheet.number}`);
+    void edits.changeSheet(sheet, { revisions: to }, t("{what} of {number}", { what, number: sheet.number }));
   const add = () => {
     const today = new Date().toLocaleDateString("sv"); // year, month, day
-    change([...revisions, { revision: next, date: today, description: "", initials: "" }], "a new revision");
+    change(
+      [...revisions, { revision: next, date: today, description: "", initials: "" }],
+      t("a new revision"),
+    );
   };
   return (
-    <PopUp button={newest ? `Revision ${newest.revision}` : "No revision yet"} name="Revisions of this sheet">
+    <PopUp
+      button={newest ? t("Revision {revision}", { revision: newest.revision }) : t("No revision yet")}
+      name={t("Revisions of this sheet")}
+    >
       <Box sx={{ p: 2, display: "flex", flexDirection: "column", gap: 0.5, minWidth: 340 }}>
         {revisions.map((revision, k) => (
           <Box
             key={k}
             role="group"
-            aria-label={`Revision ${revision.revision}`}
+            aria-label={t("Revision {revision}", { revision: revision.revision })}
             sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}
           >
             {COLUMNS.map(([key, label, width]) => (
@@ -44,7 +51,7 @@ export function RevisionsMenu({ sheet, edits }: { sheet: Sheet; edits: Edits }) 
                 onCommit={(value) =>
                   change(
                     revisions.map((r, n) => (n === k ? { ...r, [key]: value } : r)),
-                    "a revision",
+                    t("a revision"),
                   )
                 }
               />
@@ -53,23 +60,23 @@ export function RevisionsMenu({ sheet, edits }: { sheet: Sheet; edits: Edits }) 
               onClick={() =>
                 change(
                   revisions.filter((_, n) => n !== k),
-                  "delete a revision",
+                  t("delete a revision"),
                 )
               }
               sx={{ minWidth: 0, px: 1 }}
             >
-              Delete
+              {t("Delete")}
             </Button>
           </Box>
         ))}
         {!revisions.length && (
           <Box sx={{ fontSize: 13, color: "text.secondary" }}>
-            Its title block says no revision and no date of issue yet.
+            {t("Its title block says no revision and no date of issue yet.")}
           </Box>
         )}
         <Box sx={{ mt: 1 }}>
           <Button variant="outlined" disabled={!next} onClick={add}>
-            Add revision {next}
+            {t("Add revision {next}", { next })}
           </Button>
         </Box>
       </Box>

@@ -8,6 +8,7 @@ import { misalignment, shares, type Placed } from "../../canvas/snapping";
 import { Group, Ledge, Rows } from "../../components/Ledge";
 import { AppearanceMenu } from "./AppearanceMenu";
 import type { Edits } from "./sheetCommands";
+import { inSentence, t } from "../../words/words";
 
 interface Props {
   viewports: Viewport[];
@@ -21,12 +22,12 @@ interface Props {
 }
 
 const SIDES: readonly (readonly [name: string, way: Way, share: number])[] = [
-  ["Left sides", 0, 0],
-  ["Centre left to right", 0, 0.5],
-  ["Right sides", 0, 1],
-  ["Bottoms", 1, 0],
-  ["Centre up and down", 1, 0.5],
-  ["Tops", 1, 1],
+  [t("Left sides"), 0, 0],
+  [t("Centre left to right"), 0, 0.5],
+  [t("Right sides"), 0, 1],
+  [t("Bottoms"), 1, 0],
+  [t("Centre up and down"), 1, 0.5],
+  [t("Tops"), 1, 1],
 ];
 
 const by = (g: Geometry, way: Way, distance: number) => (way ? moved(g, 0, distance) : moved(g, distance, 0));
@@ -55,7 +56,7 @@ export function SeveralLedge({
             by(g, way, box[START[way]] + share * box[SIZE[way]] - g[START[way]] - share * g[SIZE[way]]),
           ] as const,
       ),
-      `align ${name.toLowerCase()}`,
+      t("align {name}", { name: inSentence(name) }),
     );
 
   /** Equal gaps between the first and the last. */
@@ -68,7 +69,7 @@ export function SeveralLedge({
       at += g[SIZE[way]] + gap;
       return [id, next] as const;
     });
-    write(changed, way ? "spread upward" : "spread across");
+    write(changed, way ? t("spread upward") : t("spread across"));
   };
 
   /**
@@ -89,13 +90,13 @@ export function SeveralLedge({
   });
 
   return (
-    <Ledge label="Ledge: several viewports">
-      <Group name={`${viewports.length} viewports`}>
+    <Ledge label={t("Ledge: several viewports")}>
+      <Group name={t("{count} viewports", { count: viewports.length })}>
         <Box sx={{ width: 150, fontSize: 12.5, color: "text.secondary" }}>
-          Drag one to move them all. Shift and a click adds or removes one.
+          {t("Drag one to move them all. Shift and a click adds or removes one.")}
         </Box>
       </Group>
-      <Group name="Align">
+      <Group name={t("Align")}>
         <Rows>
           {([0, 1] as const).map((way) => (
             <Box key={way} sx={{ display: "flex", gap: 0.5 }}>
@@ -113,31 +114,31 @@ export function SeveralLedge({
           ))}
         </Rows>
       </Group>
-      <Group name="Spread evenly">
+      <Group name={t("Spread evenly")}>
         <Rows>
           <Button variant="outlined" sx={{ width: 80 }} disabled={all.length < 3} onClick={() => spread(0)}>
-            Across
+            {t("Across")}
           </Button>
           <Button variant="outlined" sx={{ width: 80 }} disabled={all.length < 3} onClick={() => spread(1)}>
-            Upward
+            {t("Upward")}
           </Button>
         </Rows>
       </Group>
-      <Group name="Line up by building">
+      <Group name={t("Line up by building")}>
         <Tooltip
           title={
             aligned.length
-              ? `Line up with ${first?.name} along the axis of the building that they share`
-              : "Drawings of one building, one scale and a shared axis can be aligned"
+              ? t("Line up with {name} along the axis of the building that they share", { name: first?.name })
+              : t("Drawings of one building, one scale and a shared axis can be aligned")
           }
         >
           <span>
             <Button
               variant="outlined"
               disabled={!aligned.length}
-              onClick={() => write(aligned, "line up by building")}
+              onClick={() => write(aligned, t("line up by building"))}
             >
-              Line up by building
+              {t("Line up by building")}
             </Button>
           </span>
         </Tooltip>
@@ -155,7 +156,7 @@ export function SeveralLedge({
         <Box sx={{ display: "flex", gap: 0.5 }}>
           {viewports.some((v) => v.state === "out_of_date") && (
             <Button variant="outlined" onClick={onBringUpToDate}>
-              Update
+              {t("Update")}
             </Button>
           )}
           <Button
@@ -165,19 +166,19 @@ export function SeveralLedge({
                 viewports,
                 viewports[0]?.sheet ?? "",
                 10,
-                `duplicate ${viewports.length} viewports`,
+                t("duplicate {count} viewports", { count: viewports.length }),
               )
             }
           >
-            Duplicate
+            {t("Duplicate")}
           </Button>
           <Button variant="outlined" onClick={onToSheets}>
-            Copy to sheets…
+            {t("Copy to sheets…")}
           </Button>
         </Box>
         <Box sx={{ display: "flex", gap: 0.5 }}>
           <AppearanceMenu viewports={viewports} viewOf={viewOf} edits={edits} onColours={onColours} />
-          <Button onClick={() => void edits.remove(viewports)}>Delete</Button>
+          <Button onClick={() => void edits.remove(viewports)}>{t("Delete")}</Button>
         </Box>
       </Box>
     </Ledge>

@@ -7,19 +7,20 @@ import type { Sheet } from "../../api/client";
 import { TitledDialog } from "../../components/TitledDialog";
 import { colours } from "../../theme/theme";
 import type { Edits } from "./sheetCommands";
+import { t } from "../../words/words";
 
 /** What of a title block is the same on many sheets. */
 const TOGETHER = [
-  ["status", "Status"],
-  ["purpose", "Purpose"],
-  ["creator", "Drawn by"],
-  ["drawn_on", "Drawn on"],
-  ["checker", "Checked by"],
-  ["checked_on", "Checked on"],
-  ["approver", "Approved by"],
-  ["approved_on", "Approved on"],
-  ["supplementary_title", "Supplementary title"],
-  ["discipline", "Discipline"],
+  ["status", t("Status")],
+  ["purpose", t("Purpose")],
+  ["creator", t("Drawn by")],
+  ["drawn_on", t("Drawn on")],
+  ["checker", t("Checked by")],
+  ["checked_on", t("Checked on")],
+  ["approver", t("Approved by")],
+  ["approved_on", t("Approved on")],
+  ["supplementary_title", t("Supplementary title")],
+  ["discipline", t("Discipline")],
 ] as const;
 type Field = (typeof TOGETHER)[number][0];
 
@@ -36,21 +37,21 @@ export function SeveralSheets({ sheets, edits, onPlot, onRelease }: Props) {
   return (
     <Box
       role="region"
-      aria-label="Chosen sheets"
+      aria-label={t("Chosen sheets")}
       sx={{ px: 1, py: 0.75, bgcolor: colours.sandPale, borderTop: `1px solid ${colours.sandDeep}` }}
     >
       <Box sx={{ display: "flex", alignItems: "center", fontSize: 12, fontWeight: 650 }}>
-        <Box sx={{ flex: 1 }}>{sheets.length} sheets chosen</Box>
+        <Box sx={{ flex: 1 }}>{t("{count} sheets chosen", { count: sheets.length })}</Box>
         <Button onClick={onRelease} sx={small}>
-          Release
+          {t("Release")}
         </Button>
       </Box>
       <Box sx={{ display: "flex", gap: 0.5 }}>
         <Button variant="outlined" onClick={() => onPlot(sheets.map((s) => s.id))} sx={small}>
-          Plot
+          {t("Plot")}
         </Button>
         <Button variant="outlined" onClick={() => setChanging(true)} sx={small}>
-          Change…
+          {t("Change…")}
         </Button>
         <Button
           variant="outlined"
@@ -60,7 +61,7 @@ export function SeveralSheets({ sheets, edits, onPlot, onRelease }: Props) {
           }}
           sx={small}
         >
-          Delete
+          {t("Delete")}
         </Button>
       </Box>
       {changing && <ChangeTogether sheets={sheets} edits={edits} onClose={() => setChanging(false)} />}
@@ -84,15 +85,15 @@ function ChangeTogether({
   };
   return (
     <TitledDialog
-      title={`Change ${sheets.length} sheets`}
-      text="Only the fields that you type in are changed."
+      title={t("Change {count} sheets", { count: sheets.length })}
+      text={t("Only the fields that you type in are changed.")}
       onClose={onClose}
       onSubmit={change}
       foot={
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t("Cancel")}</Button>
           <Button type="submit" variant="contained">
-            Change
+            {t("Change")}
           </Button>
         </>
       }

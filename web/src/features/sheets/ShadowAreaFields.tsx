@@ -5,15 +5,16 @@ import { ChoiceField } from "../../components/ChoiceField";
 import { choicesOf } from "../../components/choices";
 import { ColourField } from "../../components/ColourField";
 import { FigureField } from "../../components/FigureField";
+import { t } from "../../words/words";
 
 const AREAS = choicesOf<Appearance["areas"]["of"]>({
-  none: "None",
-  cast: "Cast",
-  both: "Cast and own",
+  none: t("None"),
+  cast: t("Cast"),
+  both: t("Cast and own"),
 });
 const FILLS = [
-  ["fill", "Filled"],
-  ["hatch", "Hatched"],
+  ["fill", t("Filled")],
+  ["hatch", t("Hatched")],
 ] as const;
 
 export function ShadowAreaFields({
@@ -26,7 +27,7 @@ export function ShadowAreaFields({
   return (
     <Box sx={{ display: "flex", gap: 1, alignItems: "flex-start" }}>
       <ChoiceField
-        label="Shadow as areas"
+        label={t("Shadow as areas")}
         width={132}
         value={now.of}
         choices={AREAS}
@@ -35,7 +36,7 @@ export function ShadowAreaFields({
       {now.of !== "none" && (
         <>
           <ChoiceField
-            label="Drawn"
+            label={t("Drawn")}
             width={84}
             value={now.hatched ? "hatch" : "fill"}
             choices={FILLS}
@@ -43,14 +44,14 @@ export function ShadowAreaFields({
           />
           <Box sx={{ pt: "17px" }}>
             <ColourField
-              label="Colour of the shadow"
+              label={t("Colour of the shadow")}
               value={now.colour}
               onChange={(colour) => onChange({ ...now, colour })}
             />
           </Box>
           {!now.hatched && (
             <FigureField
-              label="Opacity"
+              label={t("Opacity")}
               unit="%"
               number
               width={62}

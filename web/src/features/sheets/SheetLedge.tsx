@@ -23,31 +23,38 @@ import { useBoard } from "../../stores/board";
 import { may } from "../../sync/roles";
 import { select } from "../../stores/selection";
 import { useGesture } from "../../stores/gesture";
+import { inSentence, t } from "../../words/words";
 
 const NOTHING: never[] = [];
 
 const PAPERS = [
   ...["A0", "A1", "A2", "A3", "A4"].map((value) => ({ value, group: "ISO" })),
-  ...["ANSI A", "ANSI B", "ANSI C", "ANSI D", "ANSI E"].map((value) => ({ value, group: "ANSI" })),
-  ...["Arch A", "Arch B", "Arch C", "Arch D", "Arch E"].map((value) => ({ value, group: "Architectural" })),
+  ...[t("ANSI A"), t("ANSI B"), t("ANSI C"), t("ANSI D"), t("ANSI E")].map((value) => ({
+    value,
+    group: "ANSI",
+  })),
+  ...["Arch A", "Arch B", "Arch C", "Arch D", "Arch E"].map((value) => ({
+    value,
+    group: t("Architectural"),
+  })),
 ];
 const ORIENTATIONS = choicesOf<NonNullable<Sheet["orientation"]>>({
-  landscape: "Landscape",
-  portrait: "Portrait",
+  landscape: t("Landscape"),
+  portrait: t("Portrait"),
 });
 /** What a pattern of numbers may name, shown where the project's does. */
 const NUMBERED = [
-  ["discipline", "Discipline", 62],
-  ["sheet_type", "Type", 44],
+  ["discipline", t("Discipline"), 62],
+  ["sheet_type", t("Type"), 44],
 ] as const;
 const TITLED = [
-  ["number", "Number", 74],
-  ["title", "Title", "100%"],
-  ["supplementary_title", "Supplementary title", "90%"],
+  ["number", t("Number"), 74],
+  ["title", t("Title"), "100%"],
+  ["supplementary_title", t("Supplementary title"), "90%"],
 ] as const;
 const SIGNED = [
-  ["status", "Status", 92],
-  ["creator", "Drawn by", 84],
+  ["status", t("Status"), 92],
+  ["creator", t("Drawn by"), 84],
 ] as const;
 
 type Choices = readonly (readonly [key: string, name: string])[];
@@ -101,8 +108,8 @@ export function SheetLedge({
   const conflicts = sheet.unprintable?.conflicts ?? NOTHING;
   const upperLeft = { x, y: y + height };
   return (
-    <Ledge label="Ledge: sheet">
-      <Group name="Title block" grow>
+    <Ledge label={t("Ledge: sheet")}>
+      <Group name={t("Title block")} grow>
         <Box
           sx={{ display: "flex", flexDirection: "column", gap: 0.5, flex: 1, minWidth: 372, maxWidth: 560 }}
         >
@@ -124,7 +131,7 @@ export function SheetLedge({
                     void edits.changeSheet(
                       sheet,
                       { [key]: value },
-                      `${label.toLowerCase()} of ${sheet.number}`,
+                      t("{label} of {number}", { label: inSentence(label), number: sheet.number }),
                     )
                   }
                 />
@@ -133,9 +140,9 @@ export function SheetLedge({
                 <>
                   <RevisionsMenu sheet={sheet} edits={edits} />
                   <FieldsMenu fields={fields} sheet={sheet} edits={edits} onProject={onProject} />
-                  <Tooltip title="Project, client, site and practice: the same on every sheet">
+                  <Tooltip title={t("Project, client, site and practice: the same on every sheet")}>
                     <Button variant="outlined" onClick={onProject} sx={{ minWidth: 0, px: 1 }}>
-                      Project…
+                      {t("Project…")}
                     </Button>
                   </Tooltip>
                 </>
@@ -144,17 +151,19 @@ export function SheetLedge({
           ))}
         </Box>
       </Group>
-      <Group name="Paper">
+      <Group name={t("Paper")}>
         <Rows>
           <ComboField
-            label="Size, or mm x mm"
+            label={t("Size, or mm x mm")}
             width={112}
             value={sheet.paper}
             choices={PAPERS}
-            onChoose={(paper) => void edits.changeSheet(sheet, { paper }, `paper of ${sheet.number}`)}
+            onChoose={(paper) =>
+              void edits.changeSheet(sheet, { paper }, t("paper of {number}", { number: sheet.number }))
+            }
           />
           <ChoiceField
-            label="Orientation"
+            label={t("Orientation")}
             width={112}
             value={sheet.orientation}
             choices={ORIENTATIONS}
@@ -162,80 +171,92 @@ export function SheetLedge({
               void edits.changeSheet(
                 sheet,
                 { orientation: way as Sheet["orientation"] },
-                `orientation of ${sheet.number}`,
+                t("orientation of {number}", { number: sheet.number }),
               )
             }
           />
         </Rows>
       </Group>
-      <Group name="Template, pens, plotting">
+      <Group name={t("Template, pens, plotting")}>
         <Rows>
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
             <ChoiceField
-              label="Template"
+              label={t("Template")}
               width={124}
               value={known.some(([key]) => key === sheet.template) ? sheet.template : ""}
               choices={known}
               onChoose={(template) =>
-                void edits.changeSheet(sheet, { template }, `template of ${sheet.number}`)
+                void edits.changeSheet(
+                  sheet,
+                  { template },
+                  t("template of {number}", { number: sheet.number }),
+                )
               }
             />
             <Tooltip
               title={
                 templates.find((each) => each.id === sheet.template)?.built_in
-                  ? "Copy this template and edit the copy, for all its sheets"
-                  : "Edit this template, for all its sheets"
+                  ? t("Copy this template and edit the copy, for all its sheets")
+                  : t("Edit this template, for all its sheets")
               }
             >
               <Button
                 variant="outlined"
-                aria-label="Edit the template"
+                aria-label={t("Edit the template")}
                 onClick={onTemplate}
                 sx={{ minWidth: 0, px: 0.75 }}
               >
-                Edit…
+                {t("Edit…")}
               </Button>
             </Tooltip>
           </Box>
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
             <ChoiceField
-              label="Drawn with"
+              label={t("Drawn with")}
               width={124}
               value={sheet.pen_table ?? ""}
-              choices={[["", "Set’s pens"], ...penTables]}
+              choices={[["", t("Set’s pens")], ...penTables]}
               onChoose={(key) =>
-                void edits.changeSheet(sheet, { pen_table: key || null }, `pen table of ${sheet.number}`)
+                void edits.changeSheet(
+                  sheet,
+                  { pen_table: key || null },
+                  t("pen table of {number}", { number: sheet.number }),
+                )
               }
             />
-            <Tooltip title="Pen tables: widths, colours, patterns and hatches">
+            <Tooltip title={t("Pen tables: widths, colours, patterns and hatches")}>
               <Button variant="outlined" onClick={onPens} sx={{ minWidth: 0, px: 0.75 }}>
-                Pens…
+                {t("Pens…")}
               </Button>
             </Tooltip>
           </Box>
         </Rows>
         <Rows>
           <ChoiceField
-            label="Plotted with"
+            label={t("Plotted with")}
             width={146}
             value={plotSettings.some(([key]) => key === sheet.plot_settings) ? sheet.plot_settings : ""}
             choices={plotSettings}
             onChoose={(plot_settings) =>
-              void edits.changeSheet(sheet, { plot_settings }, `plot settings of ${sheet.number}`)
+              void edits.changeSheet(
+                sheet,
+                { plot_settings },
+                t("plot settings of {number}", { number: sheet.number }),
+              )
             }
           />
           <Buttons>
             {conflicts.length > 0 ? (
               <Tooltip title={conflicts.join(" ")}>
                 <Button onClick={onIssue} sx={{ minWidth: 0, px: 1, color: colours.rust }}>
-                  Cannot be plotted like this
+                  {t("Cannot be plotted like this")}
                 </Button>
               </Tooltip>
             ) : (
               <ToggleButton
                 on={working}
-                name="Working colours"
-                tip="A colour for each line role, on the board alone; paper has the pens' own (W)"
+                name={t("Working colours")}
+                tip={t("A colour for each line role, on the board alone; paper has the pens' own (W)")}
                 onToggle={() => useBoard.setState({ workingColours: !working })}
               />
             )}
@@ -253,40 +274,40 @@ export function SheetLedge({
         }}
       >
         <Box sx={{ display: "flex", gap: 0.5 }}>
-          <Tooltip title="Preview this sheet as a PDF (P)">
+          <Tooltip title={t("Preview this sheet as a PDF (P)")}>
             <Button variant="contained" onClick={() => onPlot(false)}>
-              Plot sheet
+              {t("Plot sheet")}
             </Button>
           </Tooltip>
           <More
             commands={[
-              ["Duplicate with its viewports", () => onDuplicate(true)],
-              ["Duplicate without viewports", () => onDuplicate(false)],
+              [t("Duplicate with its viewports"), () => onDuplicate(true)],
+              [t("Duplicate without viewports"), () => onDuplicate(false)],
               [
-                "Draw an outline for a view",
+                t("Draw an outline for a view"),
                 () => useGesture.setState({ outline: { of: null, points: [] } }),
               ],
-              ["Renumber from here on", onRenumber],
+              [t("Renumber from here on"), onRenumber],
               ...signCommands(sheet, project, me, (values, what) => edits.changeSheet(sheet, values, what)),
               ...listCommands(sheet, upperLeft, (drawing_list, what) =>
                 edits.changeSheet(sheet, { drawing_list }, what),
               ),
-              ["Lay a scan under it…", () => sendScan(sheet.project, sheet.id)],
-              ["History…", () => setHistory(true)],
-              ["Delete sheet", () => void edits.deleteSheet(sheet)],
+              [t("Lay a scan under it…"), () => sendScan(sheet.project, sheet.id)],
+              [t("History…"), () => setHistory(true)],
+              [t("Delete sheet"), () => void edits.deleteSheet(sheet)],
             ]}
           />
         </Box>
         <Box sx={{ display: "flex", gap: 0.5 }}>
           {beyond.length > 0 && (
-            <Tooltip title="They keep their scale; move or crop them, or choose a larger paper">
+            <Tooltip title={t("They keep their scale; move or crop them, or choose a larger paper")}>
               <Button onClick={() => select(beyond)} sx={{ minWidth: 0, px: 1, color: colours.rust }}>
-                {beyond.length} off paper
+                {t("{count} off paper", { count: beyond.length })}
               </Button>
             </Tooltip>
           )}
           <Button variant="outlined" onClick={() => onPlot(true)}>
-            Plot set
+            {t("Plot set")}
           </Button>
         </Box>
       </Box>
@@ -313,12 +334,20 @@ function signCommands(
   const today = isoDay(new Date());
   return [
     [
-      "Sign as checked",
-      () => void change({ checker: me, checked_on: today }, `sign ${sheet.number} as checked`),
+      t("Sign as checked"),
+      () =>
+        void change(
+          { checker: me, checked_on: today },
+          t("sign {number} as checked", { number: sheet.number }),
+        ),
     ],
     [
-      "Sign as approved",
-      () => void change({ approver: me, approved_on: today }, `sign ${sheet.number} as approved`),
+      t("Sign as approved"),
+      () =>
+        void change(
+          { approver: me, approved_on: today },
+          t("sign {number} as approved", { number: sheet.number }),
+        ),
     ],
   ];
 }
@@ -335,14 +364,17 @@ function listCommands(
 ): (readonly [string, () => void])[] {
   if (!list)
     return [
-      ["Place the list of drawings", () => void change(upperLeft, "place the list of drawings")] as const,
+      [
+        t("Place the list of drawings"),
+        () => void change(upperLeft, t("place the list of drawings")),
+      ] as const,
     ];
   const issues = list.issues ? 0 : ISSUES;
   return [
     [
-      issues ? "Show issues in the list of drawings" : "Hide issues in the list of drawings",
-      () => void change({ ...list, issues }, "issues in the list of drawings"),
+      issues ? t("Show issues in the list of drawings") : t("Hide issues in the list of drawings"),
+      () => void change({ ...list, issues }, t("issues in the list of drawings")),
     ] as const,
-    ["Remove the list of drawings", () => void change(null, "remove the list of drawings")] as const,
+    [t("Remove the list of drawings"), () => void change(null, t("remove the list of drawings"))] as const,
   ];
 }

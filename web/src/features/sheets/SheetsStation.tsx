@@ -41,6 +41,7 @@ import { useTouchUp } from "./touchup/useTouchUp";
 import { useFindings } from "./useFindings";
 import { useSet } from "./useSet";
 import { useCompose } from "./useSheetCommands";
+import { t } from "../../words/words";
 
 // Reading PDFs takes a large library; it is fetched when there is one to read.
 const preview = () => import("./PlotPreview");
@@ -151,7 +152,7 @@ export function SheetsStation({ project }: { project: Project }) {
   const chooseView = useCallback((points: readonly Point[]) => setQuestion({ ask: "view", points }), []);
   const onLinedUp = useCallback(
     (viewport: Viewport, to: Geometry) =>
-      void edits.reshape(new Map([[viewport.id, to]]), "line up by two points"),
+      void edits.reshape(new Map([[viewport.id, to]]), t("line up by two points")),
     [edits],
   );
   const annotating = useAnnotate({ project: id, sheet: sheet?.id, on, edits: annotation, onLinedUp });
@@ -183,18 +184,18 @@ export function SheetsStation({ project }: { project: Project }) {
   useOffered(
     useMemo(
       () => [
-        ["Plot sheet", plotThis],
-        ["Plot set", () => void plot()],
-        ["Add several sheets", () => setQuestion({ ask: "several" })],
-        ["Find and replace in annotation", () => setQuestion({ ask: "find" })],
-        ["Project, client and site", () => setQuestion({ ask: "project" })],
-        ["Pen tables", () => setQuestion({ ask: "pens" })],
-        ["Numbered notes", () => setQuestion({ ask: "notes" })],
-        ["Styles of annotation", () => setQuestion({ ask: "styles" })],
-        ["Symbol library", () => setQuestion({ ask: "symbols" })],
-        ["Show the views", () => useBoard.setState({ rackOpen: true })],
-        ["Whole sheet", () => compose.fit(false)],
-        ["Shortcuts", compose.help],
+        [t("Plot sheet"), plotThis],
+        [t("Plot set"), () => void plot()],
+        [t("Add several sheets"), () => setQuestion({ ask: "several" })],
+        [t("Find and replace in annotation"), () => setQuestion({ ask: "find" })],
+        [t("Project, client and site"), () => setQuestion({ ask: "project" })],
+        [t("Pen tables"), () => setQuestion({ ask: "pens" })],
+        [t("Numbered notes"), () => setQuestion({ ask: "notes" })],
+        [t("Styles of annotation"), () => setQuestion({ ask: "styles" })],
+        [t("Symbol library"), () => setQuestion({ ask: "symbols" })],
+        [t("Show the views"), () => useBoard.setState({ rackOpen: true })],
+        [t("Whole sheet"), () => compose.fit(false)],
+        [t("Shortcuts"), compose.help],
       ],
       [plotThis, plot, compose],
     ),
@@ -342,9 +343,9 @@ const MAIN = {
 
 function NoSheets({ onAdd }: { onAdd: () => void }) {
   return (
-    <EmptyState text="The register is empty.">
+    <EmptyState text={t("The register is empty.")}>
       <Button variant="contained" onClick={onAdd}>
-        Add the first sheet
+        {t("Add the first sheet")}
       </Button>
     </EmptyState>
   );

@@ -9,6 +9,7 @@ import { MONTHS } from "./months";
 import { Question } from "./Question";
 import type { Edits } from "./sheetCommands";
 import { howManyFit, hoursOf, studyOf } from "./sunStudy";
+import { t } from "../../words/words";
 
 interface Props {
   viewport: Viewport;
@@ -28,32 +29,35 @@ export function SunStudy({ viewport, appearance, edits, onClose }: Props) {
   const fitting = howManyFit(study);
   const onAnswer = () => {
     const [first, ...others] = study;
-    if (first) edits.spread(viewport, first, others, `sun study of ${others.length + 1} hours`);
+    if (first)
+      edits.spread(viewport, first, others, t("sun study of {others} hours", { others: others.length + 1 }));
     onClose();
   };
   const figure = (name: "day" | "latitude") => (value: string) => setSun({ ...sun, [name]: Number(value) });
   return (
     <Question
-      title="Sun study"
-      text="The view beside itself in the sun of each hour, in true solar time: the sun is highest at 12."
+      title={t("Sun study")}
+      text={t(
+        "The view beside itself in the sun of each hour, in true solar time: the sun is highest at 12.",
+      )}
       onClose={onClose}
       answer={{
-        name: hours ? `Set ${hours.length} beside each other` : "Set",
+        name: hours ? t("Set {count} beside each other", { count: hours.length }) : t("Set"),
         ready: hours !== null && fitting === study.length,
         onAnswer,
       }}
     >
       <Box sx={{ display: "flex", gap: 1 }}>
         <ChoiceField
-          label="Month"
+          label={t("Month")}
           width={120}
           value={String(sun.month)}
           choices={MONTHS}
           onChoose={(month) => setSun({ ...sun, month: Number(month) })}
         />
-        <FigureField label="Day" number width={70} value={String(sun.day)} onCommit={figure("day")} />
+        <FigureField label={t("Day")} number width={70} value={String(sun.day)} onCommit={figure("day")} />
         <FigureField
-          label="Latitude"
+          label={t("Latitude")}
           unit="°"
           number
           width={90}
@@ -62,16 +66,19 @@ export function SunStudy({ viewport, appearance, edits, onClose }: Props) {
         />
       </Box>
       <Box sx={{ mt: 1.25 }}>
-        <FigureField label="Hours" width={300} value={typed} onCommit={setTyped} />
+        <FigureField label={t("Hours")} width={300} value={typed} onCommit={setTyped} />
         {!hours && (
           <Box role="alert" sx={{ fontSize: 12, color: "error.main", mt: 0.5 }}>
-            Hours from 0 to 24 such as 9, 12:30, 15; twelve at most.
+            {t("Hours from 0 to 24 such as 9, 12:30, 15; twelve at most.")}
           </Box>
         )}
         {fitting < study.length && (
           <Box role="alert" sx={{ fontSize: 12, color: "error.main", mt: 0.5 }}>
-            Only {fitting} of {study.length} fit on this paper from where the viewport lies. Give fewer hours,
-            or move the viewport up, make it smaller or the paper larger.
+            {t(
+              "Only {fitting} of {count} fit on this paper from where the viewport lies. Give fewer " +
+                "hours, or move the viewport up, make it smaller or the paper larger.",
+              { fitting, count: study.length },
+            )}
           </Box>
         )}
       </Box>

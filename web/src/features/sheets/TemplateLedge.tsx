@@ -11,6 +11,7 @@ import { PartLedge } from "./PartLedge";
 import { chosenParts, deleteTemplate, duplicateTemplate, NEW, type TemplateEdits } from "./templateCommands";
 import { useSelection } from "../../stores/selection";
 import { widths } from "./templateParts";
+import { inSentence, t } from "../../words/words";
 
 interface Props {
   template: Template;
@@ -52,17 +53,17 @@ function WholeLedge({ template, sheets, edits }: Props) {
                 n === k ? Number(value) : v,
               ) as unknown as TemplateSpec["margins"],
             },
-            `${label.toLowerCase()} of a template`,
+            t("{label} of a template", { label: inSentence(label) }),
           )
         }
       />
     ));
   return (
-    <Ledge label="Ledge: template">
-      <Group name="Template">
+    <Ledge label={t("Ledge: template")}>
+      <Group name={t("Template")}>
         <Rows>
           <FigureField
-            label="Name"
+            label={t("Name")}
             width={220}
             value={template.name}
             onCommit={(name) => name && void edits.rename(name)}
@@ -79,43 +80,47 @@ function WholeLedge({ template, sheets, edits }: Props) {
             }}
           >
             {users.length
-              ? `On ${users.map((s) => s.number).join(", ")}: a change reaches them all.`
-              : "On no sheet yet."}
+              ? t("On {number}: a change reaches them all.", {
+                  number: users.map((s) => s.number).join(", "),
+                })
+              : t("On no sheet yet.")}
           </Box>
         </Rows>
       </Group>
-      <Group name="Frame and room for drawings (mm)">
+      <Group name={t("Frame and room for drawings (mm)")}>
         <Rows>
           <Box sx={{ display: "flex", gap: 0.5 }}>{sides("margins", "Edge")}</Box>
-          <Box sx={{ display: "flex", gap: 0.5 }}>{sides("kept", "Clear")}</Box>
+          <Box sx={{ display: "flex", gap: 0.5 }}>{sides("kept", t("Clear"))}</Box>
         </Rows>
       </Group>
-      <Group name="Border">
+      <Group name={t("Border")}>
         <Rows>
           <ChoiceField
-            label="Frame line"
+            label={t("Frame line")}
             width={110}
             value={String(spec.frame)}
-            choices={widths(spec.frame, "None")}
-            onChoose={(w) => void edits.write({ frame: Number(w) }, "frame of a template")}
+            choices={widths(spec.frame, t("None"))}
+            onChoose={(w) => void edits.write({ frame: Number(w) }, t("frame of a template"))}
           />
           <Buttons>
             <ToggleButton
               on={spec.zones}
-              name="Zones"
-              tip="Grid references outside the frame (ISO 5457)"
-              onToggle={() => void edits.write({ zones: !spec.zones }, "zones of a template")}
+              name={t("Zones")}
+              tip={t("Grid references outside the frame (ISO 5457)")}
+              onToggle={() => void edits.write({ zones: !spec.zones }, t("zones of a template"))}
             />
             <ToggleButton
               on={spec.centring}
-              name="Centring"
-              tip="Centring marks on the middles of the sides (ISO 5457)"
-              onToggle={() => void edits.write({ centring: !spec.centring }, "centring marks of a template")}
+              name={t("Centring")}
+              tip={t("Centring marks on the middles of the sides (ISO 5457)")}
+              onToggle={() =>
+                void edits.write({ centring: !spec.centring }, t("centring marks of a template"))
+              }
             />
           </Buttons>
         </Rows>
       </Group>
-      <Group name="Add">
+      <Group name={t("Add")}>
         <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, auto)", gap: 0.5, pt: "15px" }}>
           {NEW.map(([name]) => (
             <Button key={name} variant="outlined" onClick={() => edits.add(name)} sx={{ minWidth: 0, px: 1 }}>
@@ -128,16 +133,16 @@ function WholeLedge({ template, sheets, edits }: Props) {
         sx={{ ml: "auto", pt: 2.5, display: "flex", flexDirection: "column", gap: 1, alignItems: "flex-end" }}
       >
         <Button variant="contained" onClick={edits.leave}>
-          Done
+          {t("Done")}
         </Button>
         <More
           commands={[
-            ["Duplicate this template", () => duplicateTemplate(template.project ?? "", template)],
+            [t("Duplicate this template"), () => duplicateTemplate(template.project ?? "", template)],
             ...(users.length
               ? []
               : [
                   [
-                    "Delete this template",
+                    t("Delete this template"),
                     () => (edits.leave(), void deleteTemplate(template.project ?? "", template)),
                   ] as const,
                 ]),

@@ -11,6 +11,7 @@ import { select, useSelection } from "../../stores/selection";
 import { AppearanceMenu } from "./AppearanceMenu";
 import { PensMenu, pensChanged } from "./PensMenu";
 import type { Edits } from "./sheetCommands";
+import { t } from "../../words/words";
 
 interface Props {
   viewport: Viewport;
@@ -55,11 +56,11 @@ export function ShownFields({
     void edits.change(
       [viewport],
       { shown: (same ? rest : { ...rest, [key]: names }) as Viewport["shown"] },
-      "what a viewport shows",
+      t("what a viewport shows"),
     );
   };
   return (
-    <Group name={differs ? "Shown, differs from the view" : "Shown"} about="Shown in a viewport">
+    <Group name={differs ? t("Shown, differs from the view") : t("Shown")} about={t("Shown in a viewport")}>
       <Rows>
         <Buttons>
           <ShownMenu shown={shown} facts={facts} onChange={show} />
@@ -67,18 +68,18 @@ export function ShownFields({
             <AppearanceMenu viewports={[viewport]} viewOf={() => view} edits={edits} onColours={onColours} />
           )}
           {differs && (
-            <Tooltip title="Show what the view shows, with the sheet’s pens">
+            <Tooltip title={t("Show what the view shows, with the sheet’s pens")}>
               <Button
                 sx={SLIM}
                 onClick={() =>
                   void edits.change(
                     [viewport],
                     { shown: AS_IN_VIEW, pens: { roles: {}, layers: {} }, pen_table: null },
-                    "show a viewport as its view",
+                    t("show a viewport as its view"),
                   )
                 }
               >
-                As in view
+                {t("As in view")}
               </Button>
             </Tooltip>
           )}
@@ -88,20 +89,22 @@ export function ShownFields({
             pens={viewport.pens}
             table={viewport.pen_table}
             tables={penTables}
-            onTable={(pen_table) => void edits.change([viewport], { pen_table }, "pen table of a viewport")}
+            onTable={(pen_table) =>
+              void edits.change([viewport], { pen_table }, t("pen table of a viewport"))
+            }
             layers={Object.keys(version?.facts.layers ?? {})}
-            onChange={(pens) => void edits.change([viewport], { pens }, "pens of a viewport")}
+            onChange={(pens) => void edits.change([viewport], { pens }, t("pens of a viewport"))}
           />
-          <Tooltip title="Hide lines, or draw them otherwise; it is remembered (E)">
+          <Tooltip title={t("Hide lines, or draw them otherwise; it is remembered (E)")}>
             <span>
               <Button
                 sx={SLIM}
                 variant="outlined"
                 disabled={!viewport.linework}
-                aria-label={touchUps ? `Touched up (${touchUps})` : "Touch up"}
+                aria-label={touchUps ? t("Touched up ({touchUps})", { touchUps }) : t("Touch up")}
                 onClick={onTouchUp}
               >
-                {touchUps ? "Touched" : "Touch up"}
+                {touchUps ? t("Touched") : t("Touch up")}
               </Button>
             </span>
           </Tooltip>
@@ -132,23 +135,23 @@ export function ContentsFields({
       new Map([
         [viewport.id, view?.spec.kind === "perspective" ? filling(now, extents) : fittedTo(now, extents)],
       ]),
-      "fit the crop to the drawing",
+      t("fit the crop to the drawing"),
     );
   const leaveOut = () => {
     const without = [
       ...new Set([...(viewport.shown.without ?? view?.spec.shown?.without ?? []), element ?? ""]),
     ].sort();
-    void edits.change([viewport], { shown: { ...viewport.shown, without } }, "hide an element");
+    void edits.change([viewport], { shown: { ...viewport.shown, without } }, t("hide an element"));
   };
   return (
-    <Group name="Contents">
+    <Group name={t("Contents")}>
       <Rows>
         <Buttons>
           <Tooltip
             title={
               moving
-                ? "Return to the sheet (Escape)"
-                : "Move the contents within the frame (Enter, or a double click)"
+                ? t("Return to the sheet (Escape)")
+                : t("Move the contents within the frame (Enter, or a double click)")
             }
           >
             <Button
@@ -157,39 +160,39 @@ export function ContentsFields({
               aria-pressed={moving}
               onClick={() => select(viewport.id, !moving)}
             >
-              {moving ? "Done" : "Move contents"}
+              {moving ? t("Done") : t("Move contents")}
             </Button>
           </Tooltip>
         </Buttons>
         {moving && element ? (
           <Buttons>
-            <Tooltip title="Draw this viewport without the element in its middle">
+            <Tooltip title={t("Draw this viewport without the element in its middle")}>
               <Button variant="outlined" sx={SLIM} onClick={leaveOut}>
-                Hide it
+                {t("Hide it")}
               </Button>
             </Tooltip>
           </Buttons>
         ) : moving && storeys.length > 0 ? (
           <ChoiceField
-            label="Centre on"
+            label={t("Centre on")}
             width={104}
             value=""
-            choices={[["", "Storey…"], ...storeys.map((s) => [String(s.elevation), s.name] as const)]}
+            choices={[["", t("Storey…")], ...storeys.map((s) => [String(s.elevation), s.name] as const)]}
             onChoose={(level) =>
               level &&
               void edits.change(
                 [viewport],
                 { centre_v: Number(level) - (viewport.axes?.origin[2] ?? 0) },
-                "centre on a storey",
+                t("centre on a storey"),
               )
             }
           />
         ) : (
           <Buttons>
-            <Tooltip title="Show all of the drawing and nothing beside it">
+            <Tooltip title={t("Show all of the drawing and nothing beside it")}>
               <span>
                 <Button variant="outlined" disabled={!extents || viewport.pinned} onClick={fit}>
-                  Fit crop
+                  {t("Fit crop")}
                 </Button>
               </span>
             </Tooltip>

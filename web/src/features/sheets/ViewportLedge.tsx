@@ -22,6 +22,7 @@ import { FrameFields } from "./FrameFields";
 import { AS_IN_VIEW, ContentsFields, ShownFields } from "./ViewportContents";
 import { NO_POINTS, useAnnotating } from "../../stores/annotating";
 import { useGesture } from "../../stores/gesture";
+import { t } from "../../words/words";
 
 interface Props {
   viewport: Viewport;
@@ -51,7 +52,7 @@ interface Props {
   onTouchUp: () => void;
 }
 
-const LADDERS = { custom: "Custom", metric: "Metric", feet: "Feet and inches" } as const;
+const LADDERS = { custom: t("Custom"), metric: t("Metric"), feet: t("Feet and inches") } as const;
 
 /** Have two of its points clicked, and where they lie in another drawing. */
 const lineUp = (viewport: Viewport) =>
@@ -87,11 +88,11 @@ export function ViewportLedge(props: Props) {
     void edits.change([viewport], to, what);
 
   return (
-    <Ledge label="Ledge: viewport">
-      <Group name="View">
+    <Ledge label={t("Ledge: viewport")}>
+      <Group name={t("View")}>
         <Rows>
           <ChoiceField
-            label="View shown"
+            label={t("View shown")}
             width={132}
             value={viewport.view}
             choices={views
@@ -109,7 +110,7 @@ export function ViewportLedge(props: Props) {
                   axes: next?.axes,
                   ...middleOf(next),
                 },
-                `show ${next?.name}`,
+                t("show {name}", { name: next?.name }),
               );
             }}
           />
@@ -118,44 +119,44 @@ export function ViewportLedge(props: Props) {
           >
             {drawing ? (
               <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
-                being drawn: {job.stage || "waiting"}
+                {t("being drawn: {waiting}", { waiting: job.stage || t("waiting") })}
               </Box>
             ) : (
               <StateMark state={viewport.state ?? "undrawn"} />
             )}
             {viewport.state === "out_of_date" && !drawing && (
               <Button onClick={onBringUpToDate} sx={{ minHeight: 24, px: 0.5, minWidth: 0 }}>
-                Update
+                {t("Update")}
               </Button>
             )}
           </Box>
         </Rows>
       </Group>
-      <Group name="Scale">
+      <Group name={t("Scale")}>
         <Rows>
           {perspective ? (
             <Box sx={{ width: 84, minHeight: 45, fontSize: 12.5, pt: 2.5, color: "text.secondary" }}>
-              Not to scale
+              {t("Not to scale")}
             </Box>
           ) : (
             <ComboField
-              label="True scale"
+              label={t("True scale")}
               width={84}
               value={viewport.scale}
               choices={ladder.map((r) => ({ value: r.scale, group: LADDERS[r.ladder] }))}
               onChoose={(scale) => {
                 const rung = ladder.find((r) => r.scale === scale);
-                change({ scale, ...(rung ? { ratio: rung.ratio } : {}) }, `scale ${scale}`);
+                change({ scale, ...(rung ? { ratio: rung.ratio } : {}) }, t("scale {scale}", { scale }));
               }}
             />
           )}
           <FigureField
-            label="Turn"
+            label={t("Turn")}
             unit="°"
             number
             width={84}
             value={shownFigure(now.turn)}
-            onCommit={(value) => change({ turn: Number(value) }, "turn the contents")}
+            onCommit={(value) => change({ turn: Number(value) }, t("turn the contents"))}
           />
         </Rows>
       </Group>
@@ -178,104 +179,111 @@ export function ViewportLedge(props: Props) {
         element={props.element}
         now={now}
       />
-      <Group name="Title, marks">
+      <Group name={t("Title, marks")}>
         <Rows>
           <Box sx={{ display: "flex", gap: 0.75 }}>
             <ChoiceField
-              label="Title"
+              label={t("Title")}
               width={102}
               value={viewport.title_style ?? "plain"}
               choices={TITLES}
               onChoose={(title_style) =>
-                change({ title_style: title_style as Viewport["title_style"] }, "drawing title")
+                change({ title_style: title_style as Viewport["title_style"] }, t("drawing title"))
               }
             />
             <Buttons>
               <ToggleButton
                 on={viewport.marks ?? true}
-                name="Marks"
-                tip="Marks of sections, elevations and details"
-                onToggle={() => change({ marks: !(viewport.marks ?? true) }, "marks shown or not")}
+                name={t("Marks")}
+                tip={t("Marks of sections, elevations and details")}
+                onToggle={() => change({ marks: !(viewport.marks ?? true) }, t("marks shown or not"))}
               />
             </Buttons>
           </Box>
           <Buttons>
             <ToggleButton
               on={viewport.levels ?? true}
-              name="Levels"
-              tip="The storeys’ levels, in elevations and sections"
-              onToggle={() => change({ levels: !(viewport.levels ?? true) }, "levels shown or not")}
+              name={t("Levels")}
+              tip={t("The storeys’ levels, in elevations and sections")}
+              onToggle={() => change({ levels: !(viewport.levels ?? true) }, t("levels shown or not"))}
             />
             <ToggleButton
               on={viewport.grid ?? true}
-              name="Grid"
-              tip="The building’s grid lines, in plans"
-              onToggle={() => change({ grid: !(viewport.grid ?? true) }, "grid lines shown or not")}
+              name={t("Grid")}
+              tip={t("The building’s grid lines, in plans")}
+              onToggle={() => change({ grid: !(viewport.grid ?? true) }, t("grid lines shown or not"))}
             />
             <ToggleButton
               on={viewport.rooms ?? true}
-              name="Rooms"
-              tip="Number, name and area of each room, in plans"
-              onToggle={() => change({ rooms: !(viewport.rooms ?? true) }, "room names shown or not")}
+              name={t("Rooms")}
+              tip={t("Number, name and area of each room, in plans")}
+              onToggle={() => change({ rooms: !(viewport.rooms ?? true) }, t("room names shown or not"))}
             />
           </Buttons>
         </Rows>
       </Group>
-      <Group name="On the sheet">
+      <Group name={t("On the sheet")}>
         <Rows>
           <Buttons>
             <ToggleButton
               on={viewport.pinned}
-              name="Pin"
-              tip="Keep frame and contents where they are (I)"
+              name={t("Pin")}
+              tip={t("Keep frame and contents where they are (I)")}
               onToggle={() =>
-                change({ pinned: !viewport.pinned }, viewport.pinned ? "unpin a viewport" : "pin a viewport")
+                change(
+                  { pinned: !viewport.pinned },
+                  viewport.pinned ? t("unpin a viewport") : t("pin a viewport"),
+                )
               }
             />
             <ToggleButton
               on={viewport.framed}
-              name="Frame"
-              tip="The outline is plotted too"
-              onToggle={() => change({ framed: !viewport.framed }, "plot the frame or not")}
+              name={t("Frame")}
+              tip={t("The outline is plotted too")}
+              onToggle={() => change({ framed: !viewport.framed }, t("plot the frame or not"))}
             />
           </Buttons>
           <Buttons>
             <More
               commands={[
                 [
-                  "Duplicate (Ctrl + D)",
-                  () => void edits.copy([viewport], viewport.sheet, 10, "duplicate a viewport"),
+                  t("Duplicate (Ctrl + D)"),
+                  () => void edits.copy([viewport], viewport.sheet, 10, t("duplicate a viewport")),
                 ],
-                ["Copy to sheets…", onToSheets],
-                ...(view?.spec.kind === "plan" ? [["Dimension the outer walls…", onDimension] as const] : []),
-                ...(isUpright ? [["Set levels…", onLevels] as const] : []),
-                ["Line up by two points", () => lineUp(viewport)] as const,
-                ["Outline as a shape", onOutlineShape] as const,
-                ["Tag elements…", onTag],
-                ...(view?.spec.kind === "received" ? [] : [["Sun study…", onSun] as const]),
+                [t("Copy to sheets…"), onToSheets],
+                ...(view?.spec.kind === "plan"
+                  ? [[t("Dimension the outer walls…"), onDimension] as const]
+                  : []),
+                ...(isUpright ? [[t("Set levels…"), onLevels] as const] : []),
+                [t("Line up by two points"), () => lineUp(viewport)] as const,
+                [t("Outline as a shape"), onOutlineShape] as const,
+                [t("Tag elements…"), onTag],
+                ...(view?.spec.kind === "received" ? [] : [[t("Sun study…"), onSun] as const]),
                 [
-                  viewport.opaque ? "Show what is below" : "Hide what is below",
-                  () => change({ opaque: !viewport.opaque }, "hide what is below or not"),
+                  viewport.opaque ? t("Show what is below") : t("Hide what is below"),
+                  () => change({ opaque: !viewport.opaque }, t("hide what is below or not")),
                 ],
                 ...(view?.spec.kind === "plan"
                   ? [
                       [
-                        viewport.room_fill ? "Leave rooms white" : "Tint the rooms",
-                        () => change({ room_fill: !viewport.room_fill }, "tint the rooms or not"),
+                        viewport.room_fill ? t("Leave rooms white") : t("Tint the rooms"),
+                        () => change({ room_fill: !viewport.room_fill }, t("tint the rooms or not")),
                       ] as const,
                     ]
                   : []),
                 [
-                  (viewport.annotation ?? true) ? "Hide the view’s annotation" : "Show the view’s annotation",
-                  () => change({ annotation: !(viewport.annotation ?? true) }, "annotation shown or not"),
+                  (viewport.annotation ?? true)
+                    ? t("Hide the view’s annotation")
+                    : t("Show the view’s annotation"),
+                  () => change({ annotation: !(viewport.annotation ?? true) }, t("annotation shown or not")),
                 ],
-                ["To the front (Home)", () => edits.stack([viewport], true)],
-                ["To the back (End)", () => edits.stack([viewport], false)],
+                [t("To the front (Home)"), () => edits.stack([viewport], true)],
+                [t("To the back (End)"), () => edits.stack([viewport], false)],
               ]}
             />
-            <Tooltip title="Delete this viewport; the view stays (Delete)">
+            <Tooltip title={t("Delete this viewport; the view stays (Delete)")}>
               <Button sx={SLIM} onClick={() => void edits.remove([viewport])}>
-                Delete
+                {t("Delete")}
               </Button>
             </Tooltip>
           </Buttons>
@@ -286,10 +294,10 @@ export function ViewportLedge(props: Props) {
 }
 
 const TITLES = choicesOf<NonNullable<Viewport["title_style"]>>({
-  plain: "Plain",
-  bar: "Scale bar",
-  north: "Bar, north",
-  none: "None",
+  plain: t("Plain"),
+  bar: t("Scale bar"),
+  north: t("Bar, north"),
+  none: t("None"),
 });
 const SLIM = { minWidth: 0, px: 1 };
 

@@ -7,6 +7,7 @@ import { useGesture } from "../../stores/gesture";
 import { select } from "../../stores/selection";
 import type { KeyCommands } from "./keys";
 import type { Edits } from "./sheetCommands";
+import { t } from "../../words/words";
 
 interface Given {
   commands: KeyCommands;
@@ -25,31 +26,31 @@ export function boardGroups({ commands, viewports, pieces, onToSheets }: Given):
   return [
     viewport && viewports.length === 1 && !pieces.length
       ? [
-          ["Move contents", () => select(viewport.id, true), "Enter"],
+          [t("Move contents"), () => select(viewport.id, true), "Enter"],
           ...(viewport.linework
-            ? [["Touch up", () => commands.touchUps?.begin([viewport.id]), "E"] as const]
+            ? [[t("Touch up"), () => commands.touchUps?.begin([viewport.id]), "E"] as const]
             : []),
         ]
       : [],
     [
-      ["Copy", commands.copy, "Ctrl + C"],
-      ...(viewport && !piece ? [["Duplicate", commands.duplicate, "Ctrl + D"] as const] : []),
-      ["Copy to sheets…", () => onToSheets(copied)],
+      [t("Copy"), commands.copy, "Ctrl + C"],
+      ...(viewport && !piece ? [[t("Duplicate"), commands.duplicate, "Ctrl + D"] as const] : []),
+      [t("Copy to sheets…"), () => onToSheets(copied)],
     ],
     [
-      ["To the front", () => commands.stack(true), "Home"],
-      ["To the back", () => commands.stack(false), "End"],
+      [t("To the front"), () => commands.stack(true), "Home"],
+      [t("To the back"), () => commands.stack(false), "End"],
       ...(viewport && !piece
-        ? [[viewports.every((v) => v.pinned) ? "Unpin" : "Pin", commands.pin, "I"] as const]
+        ? [[viewports.every((v) => v.pinned) ? t("Unpin") : t("Pin"), commands.pin, "I"] as const]
         : []),
       ...(pieces.length > 1
         ? [
             pieces.every((p) => p.group && p.group === piece?.group)
-              ? (["Ungroup", () => commands.group?.(false), "Ctrl + Shift + G"] as const)
-              : (["Group", () => commands.group?.(true), "Ctrl + G"] as const),
+              ? ([t("Ungroup"), () => commands.group?.(false), "Ctrl + Shift + G"] as const)
+              : ([t("Group"), () => commands.group?.(true), "Ctrl + G"] as const),
           ]
         : []),
-      ...(viewport ? [["Fill the board with it", () => commands.fit(true), "1"] as const] : []),
+      ...(viewport ? [[t("Fill the board with it"), () => commands.fit(true), "1"] as const] : []),
     ],
     [["Delete", commands.remove, "Delete"]],
   ];
@@ -58,22 +59,22 @@ export function boardGroups({ commands, viewports, pieces, onToSheets }: Given):
 function emptyGroups(commands: KeyCommands): CommandGroups {
   const { viewports, pieces } = useClipboard.getState();
   return [
-    viewports.length || pieces.length ? [["Paste", commands.paste, "Ctrl + V"]] : [],
+    viewports.length || pieces.length ? [[t("Paste"), commands.paste, "Ctrl + V"]] : [],
     [
-      ["Show the views", () => useBoard.setState({ rackOpen: true }), "V"],
-      ["Draw an outline for a view", () => useGesture.setState({ outline: { of: null, points: [] } })],
-      ["Select all viewports", commands.chooseAll, "Ctrl + A"],
+      [t("Show the views"), () => useBoard.setState({ rackOpen: true }), "V"],
+      [t("Draw an outline for a view"), () => useGesture.setState({ outline: { of: null, points: [] } })],
+      [t("Select all viewports"), commands.chooseAll, "Ctrl + A"],
     ],
     [
-      ["Whole sheet", () => commands.fit(false), "0"],
+      [t("Whole sheet"), () => commands.fit(false), "0"],
       [
-        "Working colours or as plotted",
+        t("Working colours or as plotted"),
         () => useBoard.setState((s) => ({ workingColours: !s.workingColours })),
         "W",
       ],
-      ["Plot sheet", commands.plot, "P"],
+      [t("Plot sheet"), commands.plot, "P"],
     ],
-    [["Shortcuts", commands.help, "?"]],
+    [[t("Shortcuts"), commands.help, "?"]],
   ];
 }
 
@@ -89,18 +90,18 @@ export function sheetGroups(
   const shift = (to: number) => () => void edits.moveSheet(sheet, to);
   return [
     [
-      ["Open", () => onOpen(sheet.id)],
-      ["Plot sheet", () => onPlot(sheet.id)],
+      [t("Open"), () => onOpen(sheet.id)],
+      [t("Plot sheet"), () => onPlot(sheet.id)],
     ],
     [
-      ["Duplicate with its viewports", () => onOpen(edits.duplicateSheet(sheet, true))],
-      ["Duplicate without viewports", () => onOpen(edits.duplicateSheet(sheet, false))],
-      ["Renumber from here on", () => void edits.renumberFrom(sheet)],
+      [t("Duplicate with its viewports"), () => onOpen(edits.duplicateSheet(sheet, true))],
+      [t("Duplicate without viewports"), () => onOpen(edits.duplicateSheet(sheet, false))],
+      [t("Renumber from here on"), () => void edits.renumberFrom(sheet)],
     ],
     [
-      ...(at > 0 ? [["Move up", shift(at - 1), "Alt + ↑"] as const] : []),
-      ...(at < sheets.length - 1 ? [["Move down", shift(at + 1), "Alt + ↓"] as const] : []),
+      ...(at > 0 ? [[t("Move up"), shift(at - 1), "Alt + ↑"] as const] : []),
+      ...(at < sheets.length - 1 ? [[t("Move down"), shift(at + 1), "Alt + ↓"] as const] : []),
     ],
-    [["Delete sheet", () => void edits.deleteSheet(sheet)]],
+    [[t("Delete sheet"), () => void edits.deleteSheet(sheet)]],
   ];
 }

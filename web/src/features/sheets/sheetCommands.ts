@@ -32,6 +32,7 @@ import {
 import { select } from "../../stores/selection";
 import { notify, notifyError } from "../../stores/notices";
 import { record } from "../../sync/history";
+import { t } from "../../words/words";
 
 type SheetChange = Partial<Omit<Sheet, "id" | "project" | "version" | "free_area" | "unprintable">>;
 /** A scale comes with its ratio, so that the board can show it before the server has answered. */
@@ -120,7 +121,8 @@ export function useEdits(project: string) {
     const onPaperOf = (sheet: string) =>
       rows("annotations", project).filter((p) => p.sheet === sheet && !p.viewport);
     /** What is drawn otherwise in this viewport alone. */
-    const touchedIn = (viewport: string) => rows("touch_ups", project).filter((each) => each.viewport === viewport);
+    const touchedIn = (viewport: string) =>
+      rows("touch_ups", project).filter((each) => each.viewport === viewport);
     /** A copy of a viewport, with what is annotated through it and drawn otherwise in it. */
     const copiesOf = (v: Viewport, given: ViewportChange): Step[] => {
       const made = copyOf(v, given);
@@ -167,7 +169,7 @@ export function useEdits(project: string) {
     const changeSheets = (sheets: readonly Sheet[], to: SheetChange) =>
       commit(
         project,
-        `change ${sheets.length} sheets`,
+        t("change {count} sheets", { count: sheets.length }),
         sheets.map((sheet) => changing("sheets", sheet, to)),
       );
 
@@ -190,7 +192,11 @@ export function useEdits(project: string) {
       } catch (error) {
         notifyError(error);
       }
-      if (made.length) placed(made, made.length === 1 ? "place a view" : `place ${made.length} views`);
+      if (made.length)
+        placed(
+          made,
+          made.length === 1 ? t("place a view") : t("place {count} views", { count: made.length }),
+        );
     }
 
     async function arrange(views: readonly View[], sheet: string, projection: Projection) {
@@ -199,7 +205,10 @@ export function useEdits(project: string) {
         const made = await afterWrites(() =>
           data(api.POST("/api/sheets/{id}/arrange/", { params: { path: { id: sheet } }, body })),
         );
-        placed(made.viewports as Viewport[], `lay out ${made.viewports.length} views`);
+        placed(
+          made.viewports as Viewport[],
+          t("lay out {viewports} views", { viewports: made.viewports.length }),
+        );
         if (made.notes.length) notify(made.notes.join(" "));
       } catch (error) {
         notifyError(error);
@@ -230,7 +239,7 @@ export function useEdits(project: string) {
         wanted: view.wanted,
         state: view.state,
       };
-      void commit(project, "place a view in an outline", [making("viewports", row)]);
+      void commit(project, t("place a view in an outline"), [making("viewports", row)]);
       select(row.id);
     }
 
@@ -260,12 +269,22 @@ export function useEdits(project: string) {
         const first = nextPosition(sheet);
         return viewports.flatMap((v, k) => copiesOf(v, { sheet, position: first + k }));
       });
-      return commit(project, `place on ${sheets.length} ${sheets.length === 1 ? "sheet" : "sheets"}`, steps);
+      return commit(
+        project,
+        t("place on {count} {which}", {
+          count: sheets.length,
+          which: sheets.length === 1 ? t("sheet") : t("sheets"),
+        }),
+        steps,
+      );
     }
 
     function remove(viewports: readonly Viewport[]) {
       select(null);
-      const what = viewports.length === 1 ? "delete a viewport" : `delete ${viewports.length} viewports`;
+      const what =
+        viewports.length === 1
+          ? t("delete a viewport")
+          : t("delete {count} viewports", { count: viewports.length });
       return commit(project, what, deletingAll(viewports));
     }
 
@@ -277,7 +296,7 @@ export function useEdits(project: string) {
         return k === bubble ? [x + dx, y + dy] : [x, y];
       });
       const mark_offsets = { ...viewport.mark_offsets, [view]: offsets };
-      return change([viewport], { mark_offsets }, "move a mark");
+      return change([viewport], { mark_offsets }, t("move a mark"));
     }
 
     /** Some viewports above, or below, all others of their sheet. */
@@ -291,7 +310,7 @@ export function useEdits(project: string) {
       const steps = order.flatMap((v, position) =>
         v.position === position ? [] : [changing("viewports", v, { position })],
       );
-      void commit(project, front ? "bring to the front" : "send to the back", steps);
+      void commit(project, front ? t("bring to the front") : t("send to the back"), steps);
     }
 
     const register = () => rows("sheets", project).toSorted((a, b) => a.position - b.position);
@@ -320,7 +339,11 @@ export function useEdits(project: string) {
           ...LIKE(like),
         }),
       );
-      void commit(project, titles.length === 1 ? "add a sheet" : `add ${titles.length} sheets`, steps);
+      void commit(
+        project,
+        titles.length === 1 ? t("add a sheet") : t("add {count} sheets", { count: titles.length }),
+        steps,
+      );
       return steps[0]?.id;
     }
 
@@ -336,7 +359,7 @@ export function useEdits(project: string) {
         : [];
       const order = register().flatMap((s) => (s.id === sheet.id ? [s, made] : [s]));
       const moved = renumbered(order);
-      void commit(project, `duplicate ${sheet.number}`, [
+      void commit(project, t("duplicate {number}", { number: sheet.number }), [
         { ...made, after: { ...made.after, position: order.indexOf(made) } },
         ...copies,
         ...moved,
@@ -354,8 +377,9 @@ export function useEdits(project: string) {
           const row = register().find((s) => s.id === id);
           return row && row.number !== number ? [changing("sheets", row, { number })] : [];
         });
-        if (!steps.length) notify(`The sheets after ${sheet.number} already follow from it.`);
-        await commit(project, `renumber from ${sheet.number}`, steps);
+        if (!steps.length)
+          notify(t("The sheets after {number} already follow from it.", { number: sheet.number }));
+        await commit(project, t("renumber from {number}", { number: sheet.number }), steps);
       } catch (error) {
         notifyError(error);
       }
@@ -367,15 +391,15 @@ export function useEdits(project: string) {
       deleting("sheets", sheet),
     ];
     const deleteSheet = (sheet: Sheet) =>
-      commit(project, `delete sheet ${sheet.number}`, deletingSheet(sheet));
+      commit(project, t("delete sheet {number}", { number: sheet.number }), deletingSheet(sheet));
     const deleteSheets = (sheets: readonly Sheet[]) =>
-      commit(project, `delete ${sheets.length} sheets`, sheets.flatMap(deletingSheet));
+      commit(project, t("delete {count} sheets", { count: sheets.length }), sheets.flatMap(deletingSheet));
 
     /** Put a sheet where another stands in the register. */
     function moveSheet(sheet: Sheet, to: number) {
       const order = register().filter((s) => s.id !== sheet.id);
       order.splice(to, 0, sheet);
-      return commit(project, `move ${sheet.number} in the register`, renumbered(order));
+      return commit(project, t("move {number} in the register", { number: sheet.number }), renumbered(order));
     }
 
     return {

@@ -8,6 +8,7 @@ import { useBoard } from "../../stores/board";
 import { select, useSelection } from "../../stores/selection";
 import { notify } from "../../stores/notices";
 import { partName, partNumber } from "../../canvas/templateParts";
+import { inSentence, t } from "../../words/words";
 
 /** The parts of a template that are selected, by their numbers. */
 export const chosenParts = (selected: readonly string[]) => selected.map(partNumber).filter((n) => n >= 0);
@@ -17,11 +18,11 @@ export function copyForSheets(project: string, template: Template): string {
   const made = making("templates", {
     id: newId(),
     project,
-    name: `${template.name}, copy`,
+    name: t("{name}, copy", { name: template.name }),
     spec: template.spec,
   });
   const sheets = rows("sheets", project).filter((s) => s.template === template.id);
-  void commit(project, `copy the template “${template.name}”`, [
+  void commit(project, t("copy the template “{name}”", { name: template.name }), [
     made,
     ...sheets.map((s) => changing("sheets", s, { template: made.id })),
   ]);
@@ -32,15 +33,17 @@ export function duplicateTemplate(project: string, template: Template): string {
   const made = making("templates", {
     id: newId(),
     project,
-    name: `${template.name}, copy`,
+    name: t("{name}, copy", { name: template.name }),
     spec: template.spec,
   });
-  void commit(project, `duplicate the template “${template.name}”`, [made]);
+  void commit(project, t("duplicate the template “{name}”", { name: template.name }), [made]);
   return made.id;
 }
 
 export const deleteTemplate = (project: string, template: Template) =>
-  commit(project, `delete the template “${template.name}”`, [deleting("templates", template)]);
+  commit(project, t("delete the template “{name}”", { name: template.name }), [
+    deleting("templates", template),
+  ]);
 
 /** What a new part is like. A box that begins in the middle of the frame. */
 export const NEW: readonly (readonly [
@@ -49,12 +52,12 @@ export const NEW: readonly (readonly [
   width: number,
   height: number,
 ])[] = [
-  ["Line", () => ({ kind: "line", width: 0.25 }), 60, 0],
-  ["Rectangle", () => ({ kind: "rectangle", width: 0.25 }), 60, 30],
-  ["Text", () => ({ kind: "text", words: "Text", size: 3.5 }), 60, 8],
-  ["Field", () => ({ kind: "field", field: "title", words: "Title", width: 0.18 }), 60, 10],
-  ["Picture", () => ({ kind: "image", picture: "logo" }), 30, 20],
-  ["Revisions", () => ({ kind: "revisions", width: 0.18 }), 120, 22.5],
+  [t("Line"), () => ({ kind: "line", width: 0.25 }), 60, 0],
+  [t("Rectangle"), () => ({ kind: "rectangle", width: 0.25 }), 60, 30],
+  [t("Text"), () => ({ kind: "text", words: t("Text"), size: 3.5 }), 60, 8],
+  [t("Field"), () => ({ kind: "field", field: "title", words: t("Title"), width: 0.18 }), 60, 10],
+  [t("Picture"), () => ({ kind: "image", picture: "logo" }), 30, 20],
+  [t("Revisions"), () => ({ kind: "revisions", width: 0.18 }), 120, 22.5],
 ];
 
 /** What a part is like where nothing else is said. */
@@ -87,7 +90,8 @@ export function templateEdits(project: string, template: Template, display: Disp
 
   return {
     write,
-    rename: (name: string) => commit(project, "rename a template", [changing("templates", now(), { name })]),
+    rename: (name: string) =>
+      commit(project, t("rename a template"), [changing("templates", now(), { name })]),
     set: (to: Partial<Part>, what: string) => change(chosen(), (part) => ({ ...part, ...to }), what),
     /** Parts come to lie elsewhere: the ends of each, by its number. */
     lay: (ends: ReadonlyMap<number, Ends>, what: string) =>
@@ -98,7 +102,11 @@ export function templateEdits(project: string, template: Template, display: Disp
       ),
     /** Parts keep to other sides, and stay where they are on this paper. */
     anchor: (to: Pick<Part, "across" | "up">) =>
-      change(chosen(), (part, ends) => laid({ ...part, ...to }, ends, display), "keep parts to other sides"),
+      change(
+        chosen(),
+        (part, ends) => laid({ ...part, ...to }, ends, display),
+        t("keep parts to other sides"),
+      ),
     add(name: string) {
       const kind = NEW.find(([n]) => n === name);
       if (!kind) return;
@@ -113,7 +121,7 @@ export function templateEdits(project: string, template: Template, display: Disp
         [x, y, x + width, y + height],
         display,
       );
-      void write({ parts: [...parts(), made] }, `add a ${name.toLowerCase()}`);
+      void write({ parts: [...parts(), made] }, t("add a {name}", { name: inSentence(name) }));
       select(partName(parts().length - 1));
     },
     remove() {
@@ -122,7 +130,7 @@ export function templateEdits(project: string, template: Template, display: Disp
       select(null);
       void write(
         { parts: parts().filter((_, k) => !gone.includes(k)) },
-        gone.length === 1 ? "delete a part" : `delete ${gone.length} parts`,
+        gone.length === 1 ? t("delete a part") : t("delete {count} parts", { count: gone.length }),
       );
     },
     duplicate() {
@@ -133,7 +141,7 @@ export function templateEdits(project: string, template: Template, display: Disp
         return copied.includes(k) ? [laid(part, [x0 + 5, y0 - 5, x1 + 5, y1 - 5], display)] : [];
       });
       const first = parts().length;
-      void write({ parts: [...parts(), ...copies] }, "duplicate parts");
+      void write({ parts: [...parts(), ...copies] }, t("duplicate parts"));
       select(copies.map((_, k) => partName(first + k)));
     },
     stack(front: boolean) {
@@ -144,7 +152,7 @@ export function templateEdits(project: string, template: Template, display: Disp
       ];
       void write(
         { parts: front ? [...others, ...own] : [...own, ...others] },
-        front ? "bring parts to the front" : "send parts to the back",
+        front ? t("bring parts to the front") : t("send parts to the back"),
       );
       select(own.map((_, k) => partName(front ? others.length + k : k)));
     },
@@ -154,7 +162,7 @@ export function templateEdits(project: string, template: Template, display: Disp
       void change(
         numbers,
         (part) => ({ ...part, x0: part.x0 + dx, x1: part.x1 + dx, y0: part.y0 + dy, y1: part.y1 + dy }),
-        "nudge parts",
+        t("nudge parts"),
       );
     },
     chooseAll: () => select(parts().map((_, k) => partName(k))),
@@ -162,7 +170,7 @@ export function templateEdits(project: string, template: Template, display: Disp
       useBoard.setState({ template: null });
       select(null);
       const users = rows("sheets", project).filter((s) => s.template === template.id);
-      notify(`The template “${now().name}” is on ${users.length} sheets.`);
+      notify(t("The template “{name}” is on {count} sheets.", { name: now().name, count: users.length }));
     },
   };
 }

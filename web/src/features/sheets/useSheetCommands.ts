@@ -21,6 +21,7 @@ import { select, useSelection } from "../../stores/selection";
 import { useGesture } from "../../stores/gesture";
 import { useClipboard } from "../../stores/clipboard";
 import { notify } from "../../stores/notices";
+import { t } from "../../words/words";
 
 interface Compose extends KeyCommands {
   outline: (at: Point, close: boolean) => void;
@@ -65,14 +66,14 @@ export function useCompose({ sheet, on, ladder, edits, annotation, onPlot, onOut
       if (outline.points.length < 3)
         notify("An outline has three corners or more. Click where they lie; Enter closes it.", true);
       else if (crosses(outline.points))
-        notify("This outline crosses itself. Remove corners with Backspace.", true);
+        notify(t("This outline crosses itself. Remove corners with Backspace."), true);
       else {
         useGesture.setState({ outline: null });
         const of = on.find((v) => v.id === outline.of);
         if (of)
           void edits.reshape(
             new Map([[of.id, outlined(geometryOf(of), outline.points)]]),
-            "draw the outline of a viewport",
+            t("draw the outline of a viewport"),
           );
         else onOutlined(outline.points);
       }
@@ -82,8 +83,11 @@ export function useCompose({ sheet, on, ladder, edits, annotation, onPlot, onOut
       nudge: (dx, dy) => {
         if (pieces().length) void annotation.nudge(pieces(), dx, dy);
         return useSelection.getState().movingContents
-          ? reshape((g) => shifted(g, dx, dy), "nudge the contents")
-          : reshape((g) => moved(g, dx, dy), chosen().length > 1 ? "nudge viewports" : "nudge a viewport");
+          ? reshape((g) => shifted(g, dx, dy), t("nudge the contents"))
+          : reshape(
+              (g) => moved(g, dx, dy),
+              chosen().length > 1 ? t("nudge viewports") : t("nudge a viewport"),
+            );
       },
       stepScale: (rungs) => {
         for (const viewport of loose().slice(0, 1)) {
@@ -93,7 +97,11 @@ export function useCompose({ sheet, on, ladder, edits, annotation, onPlot, onOut
           const exact = Math.abs((own[at]?.ratio ?? 0) / viewport.ratio - 1) < 1e-9;
           const rung = own[(at < 0 ? own.length : at) + (rungs > 0 && !exact ? rungs - 1 : rungs)];
           if (rung)
-            void edits.change([viewport], { scale: rung.scale, ratio: rung.ratio }, `scale ${rung.scale}`);
+            void edits.change(
+              [viewport],
+              { scale: rung.scale, ratio: rung.ratio },
+              t("scale {scale}", { scale: rung.scale }),
+            );
         }
       },
       remove: () => {
@@ -110,7 +118,9 @@ export function useCompose({ sheet, on, ladder, edits, annotation, onPlot, onOut
           copied,
           sheet.id,
           here ? BESIDE : 0,
-          copied.length === 1 ? "paste a viewport" : `paste ${copied.length} viewports`,
+          copied.length === 1
+            ? t("paste a viewport")
+            : t("paste {count} viewports", { count: copied.length }),
         );
       },
       duplicate: () => {
@@ -119,7 +129,9 @@ export function useCompose({ sheet, on, ladder, edits, annotation, onPlot, onOut
             chosen(),
             sheet.id,
             BESIDE,
-            chosen().length === 1 ? "duplicate a viewport" : `duplicate ${chosen().length} viewports`,
+            chosen().length === 1
+              ? t("duplicate a viewport")
+              : t("duplicate {count} viewports", { count: chosen().length }),
           );
       },
       chooseAll: () => select(on.map((v) => v.id)),

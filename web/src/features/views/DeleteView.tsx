@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import type { View } from "../../api/client";
 import { usePlacedOn } from "../../api/sheets";
 import { TitledDialog } from "../../components/TitledDialog";
+import { t } from "../../words/words";
 
 export function DeleteView({
   view,
@@ -16,19 +17,19 @@ export function DeleteView({
   const on = usePlacedOn(view.project)(view.id);
   return (
     <TitledDialog
-      title={`Delete “${view.name}”?`}
+      title={t("Delete “{name}”?", { name: view.name })}
       text={
         on.length
           ? `It is placed on ${on.join(", ")}; its viewports there go with it. This can be undone.`
-          : "It is placed nowhere. This can be undone."
+          : t("It is placed nowhere. This can be undone.")
       }
       width="xs"
       onClose={onCancel}
       foot={
         <>
-          <Button onClick={onCancel}>Cancel</Button>
+          <Button onClick={onCancel}>{t("Cancel")}</Button>
           <Button variant="contained" onClick={onDelete} autoFocus>
-            Delete view
+            {t("Delete view")}
           </Button>
         </>
       }

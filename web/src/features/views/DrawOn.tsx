@@ -14,6 +14,7 @@ import { Drawing, onScreen, type Sight } from "./Drawing";
 import { specOf, squared, wanted, type Shape } from "./drawn";
 import type { Kind, Spec } from "./kinds";
 import { groundPlan } from "./places";
+import { t } from "../../words/words";
 
 /** A view that somebody wants to draw; `on` is the view to draw it on, if they said so. */
 export interface NewViewRequest {
@@ -30,20 +31,20 @@ interface Props {
 
 const HOW_TO: Record<NewViewRequest["kind"], readonly [title: string, how: string]> = {
   section: [
-    "A section",
+    t("A section"),
     "Click where its line starts and ends; more clicks make jogs. The arrows point the way it is seen.",
   ],
   elevation: [
-    "An elevation",
+    t("An elevation"),
     "Click two points along the face. The arrows point at it; turn them round if they point away.",
   ],
-  perspective: ["A perspective", "Click where the eye is, then what it looks at."],
-  detail: ["A detail", "Outline the part of the view that it shows."],
+  perspective: [t("A perspective"), t("Click where the eye is, then what it looks at.")],
+  detail: [t("A detail"), t("Outline the part of the view that it shows.")],
 };
 const SHAPES: readonly (readonly [Shape, string])[] = [
-  ["rectangle", "Rectangle"],
-  ["circle", "Circle"],
-  ["polygon", "Polygon"],
+  ["rectangle", t("Rectangle")],
+  ["circle", t("Circle")],
+  ["polygon", t("Polygon")],
 ];
 
 export function DrawOn({ request, views, onCancel, onMake }: Props) {
@@ -122,7 +123,7 @@ export function DrawOn({ request, views, onCancel, onMake }: Props) {
           <Box sx={{ fontSize: 12.5, color: "text.secondary" }}>{how}</Box>
         </Box>
         <ChoiceField
-          label="Drawn on"
+          label={t("Drawn on")}
           width={168}
           value={base.id}
           choices={bases.map((v) => [v.id, v.name] as const)}
@@ -133,7 +134,7 @@ export function DrawOn({ request, views, onCancel, onMake }: Props) {
         />
         {kind === "detail" && (
           <ChoiceField
-            label="Outline"
+            label={t("Outline")}
             width={108}
             value={shape}
             choices={SHAPES}
@@ -145,8 +146,8 @@ export function DrawOn({ request, views, onCancel, onMake }: Props) {
         )}
         {kind === "section" && (
           <FigureField
-            label="Depth"
-            unit="mm, or all"
+            label={t("Depth")}
+            unit={t("mm, or all")}
             width={112}
             value={depth === null ? "" : String(depth)}
             onCommit={(v) => setDepth(Number(v) > 0 ? Number(v) : null)}
@@ -154,11 +155,11 @@ export function DrawOn({ request, views, onCancel, onMake }: Props) {
         )}
         {kind === "perspective" && (
           <>
-            {height("Eye above zero", eyeHeight, setEyeHeight)}
-            {height("Target above zero", targetHeight, setTargetHeight)}
+            {height(t("Eye above zero"), eyeHeight, setEyeHeight)}
+            {height(t("Target above zero"), targetHeight, setTargetHeight)}
             <FigureField
               number
-              label="Field of view"
+              label={t("Field of view")}
               unit="°"
               width={104}
               value={String(angle)}
@@ -167,7 +168,7 @@ export function DrawOn({ request, views, onCancel, onMake }: Props) {
           </>
         )}
         <FigureField
-          label="Points, mm"
+          label={t("Points, mm")}
           width={190}
           value={points.map((p) => `${Math.round(p[0])},${Math.round(p[1])}`).join(" ")}
           onCommit={(text) => {
@@ -182,12 +183,12 @@ export function DrawOn({ request, views, onCancel, onMake }: Props) {
             disabled={points.length < 2}
             onClick={() => setPoints([...points].reverse())}
           >
-            Turn round
+            {t("Turn round")}
           </Button>
         )}
-        <Button onClick={onCancel}>Cancel</Button>
+        <Button onClick={onCancel}>{t("Cancel")}</Button>
         <Button variant="contained" disabled={!spec} onClick={make}>
-          Make {kind}
+          {t("Make {kind}", { kind })}
         </Button>
       </Box>
       <Box sx={{ flex: 1, minHeight: 0 }}>
@@ -195,7 +196,7 @@ export function DrawOn({ request, views, onCancel, onMake }: Props) {
           key={base.id}
           linework={base.linework}
           extents={base.extents}
-          label={`Draw on ${base.name}`}
+          label={t("Draw on {name}", { name: base.name })}
           cursor="crosshair"
           onPoint={(at, event) => add(at, event.shiftKey)}
           onHover={setHover}

@@ -7,6 +7,7 @@ import { colours } from "../../theme/theme";
 import { Drawing, onScreen, type Sight } from "./Drawing";
 import type { ViewEdits } from "../../sync/views";
 import type { Spec } from "./kinds";
+import { t } from "../../words/words";
 
 const HEIGHT = 136;
 
@@ -51,7 +52,12 @@ export function KeyDrawing({
       move: (dx, dy) => setDragged({ name: handle.name, by: shift(dx, dy) }),
       end: (_, e) => {
         const by = shift(e.clientX - event.clientX, e.clientY - event.clientY);
-        if (by) void edits.change(view, { spec: handle.moved(by) }, `${handle.name} of ${view.name}`);
+        if (by)
+          void edits.change(
+            view,
+            { spec: handle.moved(by) },
+            t("{name} of {name2}", { name: handle.name, name2: view.name }),
+          );
       },
       onEnd: () => setDragged(null),
     });
@@ -60,7 +66,7 @@ export function KeyDrawing({
   return (
     <Box
       component="section"
-      aria-label="Key drawing"
+      aria-label={t("Key drawing")}
       sx={{
         flexShrink: 0,
         m: 1,
@@ -75,7 +81,7 @@ export function KeyDrawing({
           key={key.id}
           linework={key.linework}
           extents={key.extents}
-          label={`Key: ${key.name}`}
+          label={t("Key: {name}", { name: key.name })}
           weight={0.8}
           margin={10}
           fixed
@@ -123,8 +129,12 @@ export function KeyDrawing({
         }}
       >
         {dragged
-          ? `${dragged.name}: ${dragged.by > 0 ? "+" : "−"}${Math.abs(dragged.by)} mm`
-          : `Drag ${handles.map((h) => h.name).join(" or ")}`}
+          ? t("{name}: {which}{by} mm", {
+              name: dragged.name,
+              which: dragged.by > 0 ? "+" : "−",
+              by: Math.abs(dragged.by),
+            })
+          : t("Drag {or}", { or: handles.map((h) => h.name).join(" or ") })}
       </Box>
     </Box>
   );
@@ -150,7 +160,7 @@ function handlesOf(spec: Spec, key: View, storeys: Storeys): Handle[] {
     const at = floor + cut;
     return [
       {
-        name: "the cut",
+        name: t("the cut"),
         path: [
           [u0, at],
           [u1, at],
@@ -169,13 +179,13 @@ function handlesOf(spec: Spec, key: View, storeys: Storeys): Handle[] {
     const shifted = (by: number) =>
       line.map(([x, y]): [number, number] => [x + by * way[0], y + by * way[1]]);
     const found: Handle[] = [
-      { name: "the line", path: line, way, moved: (by) => ({ ...spec, line: shifted(by) }) },
+      { name: t("the line"), path: line, way, moved: (by) => ({ ...spec, line: shifted(by) }) },
     ];
     if (spec.depth != null) {
       const off = (x: number, y: number) =>
         [x + way[0] * (spec.depth ?? 0), y + way[1] * (spec.depth ?? 0)] as const;
       found.push({
-        name: "the depth",
+        name: t("the depth"),
         path: [off(x0, y0), off(xe, ye)],
         way,
         dashed: true,
@@ -206,7 +216,7 @@ function handlesOf(spec: Spec, key: View, storeys: Storeys): Handle[] {
     const near = spec.near ?? nearest;
     const found: Handle[] = [
       {
-        name: "the near limit",
+        name: t("the near limit"),
         ...line(near),
         way,
         moved: (by) => ({ ...spec, near: Math.round(near + by) }),
@@ -214,7 +224,7 @@ function handlesOf(spec: Spec, key: View, storeys: Storeys): Handle[] {
     ];
     if (spec.depth != null) {
       found.push({
-        name: "the depth",
+        name: t("the depth"),
         ...line(near - spec.depth),
         way: [-way[0], -way[1]],
         dashed: true,

@@ -9,6 +9,7 @@ import { commit } from "../../sync/commands";
 import { useLineSettings } from "../../api/views";
 import { deleting, making, newId } from "../../sync/rows";
 import { ChoiceField } from "../../components/ChoiceField";
+import { t } from "../../words/words";
 
 /** The usual line settings, written out: what a named one does not say is put back to this. */
 const STANDARD: Required<LineSettings> = {
@@ -47,20 +48,24 @@ export function LineSettingsField({ project, settings, onApply }: Props) {
     if (!settings) return;
     const row = { id: newId(), project, name: whole, settings };
     setName(null);
-    void commit(project, `save the line settings ${row.name}`, [making("line_settings", row)]);
+    void commit(project, t("save the line settings {name}", { name: row.name }), [
+      making("line_settings", row),
+    ]);
   };
   const drop = (row: NamedLineSettings) =>
-    commit(project, `delete the line settings ${row.name}`, [deleting("line_settings", row)]);
+    commit(project, t("delete the line settings {name}", { name: row.name }), [
+      deleting("line_settings", row),
+    ]);
 
   return (
     <Box sx={{ display: "flex", alignItems: "flex-end" }}>
       <ChoiceField
-        label="Line settings"
+        label={t("Line settings")}
         width={118}
         value={now?.id ?? (standard ? AS_STANDARD : "")}
         choices={[
-          ...(now || standard ? [] : [["", settings ? "Custom" : "Mixed"] as const]),
-          [AS_STANDARD, "Standard"],
+          ...(now || standard ? [] : [["", settings ? t("Custom") : t("Mixed")] as const]),
+          [AS_STANDARD, t("Standard")],
           ...named.map((n) => [n.id, n.name] as const),
         ]}
         onChoose={(id) => {
@@ -69,23 +74,23 @@ export function LineSettingsField({ project, settings, onApply }: Props) {
         }}
       />
       {now ? (
-        <Tooltip title="Delete these line settings; views keep their lines as they are">
+        <Tooltip title={t("Delete these line settings; views keep their lines as they are")}>
           <Button onClick={() => void drop(now)} sx={{ minWidth: 0, px: 0.75 }}>
-            Delete
+            {t("Delete")}
           </Button>
         </Tooltip>
       ) : (
         settings && (
-          <Tooltip title="Save these line settings by name, to use them for other views">
+          <Tooltip title={t("Save these line settings by name, to use them for other views")}>
             <Button onClick={() => setName("")} sx={{ minWidth: 0, px: 0.75 }}>
-              Save
+              {t("Save")}
             </Button>
           </Tooltip>
         )
       )}
       <NameDialog
-        label="Name of the line settings"
-        action="Save"
+        label={t("Name of the line settings")}
+        action={t("Save")}
         name={name}
         onName={setName}
         onDone={save}

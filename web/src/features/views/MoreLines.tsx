@@ -6,6 +6,7 @@ import type { LineSettings } from "../../api/client";
 import { FigureField } from "../../components/FigureField";
 import { PopUp } from "../../components/PopUp";
 import { extraLinesOf, hasContours, type Kind } from "./kinds";
+import { inSentence, t } from "../../words/words";
 
 interface Props {
   kind: Kind;
@@ -19,7 +20,7 @@ export function MoreLines({ kind, settings, onChange }: Props) {
   if (!switches.length && !contours) return null;
   const on = switches.filter(([key]) => settings[key]).length + (settings.contours ? 1 : 0);
   return (
-    <PopUp button={on ? `${on} more` : "More…"} name="More lines">
+    <PopUp button={on ? t("{on} more", { on }) : t("More…")} name={t("More lines")}>
       <Box sx={{ p: 2, display: "flex", flexDirection: "column", gap: 0.25 }}>
         {switches.map(([key, name]) => (
           <FormControlLabel
@@ -31,7 +32,7 @@ export function MoreLines({ kind, settings, onChange }: Props) {
                 size="small"
                 sx={{ p: 0.5, mr: 0.5 }}
                 checked={settings[key] ?? false}
-                onChange={(_, checked) => onChange({ [key]: checked }, name.toLowerCase())}
+                onChange={(_, checked) => onChange({ [key]: checked }, inSentence(name))}
               />
             }
           />
@@ -39,10 +40,10 @@ export function MoreLines({ kind, settings, onChange }: Props) {
         {contours && (
           <Box sx={{ pt: 1 }}>
             <FigureField
-              label="Contours of the terrain every"
+              label={t("Contours of the terrain every")}
               unit="m"
               width={190}
-              placeholder="none"
+              placeholder={t("none")}
               value={settings.contours == null ? "" : String(settings.contours / 1000)}
               onCommit={(value) => {
                 const interval = Number(value.replace(",", ".")) * 1000;

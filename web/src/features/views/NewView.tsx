@@ -8,6 +8,7 @@ import type { ViewSpec } from "../../api/client";
 import type { ViewEdits } from "../../sync/views";
 import type { NewViewRequest } from "./DrawOn";
 import { CORNER_CHOICES } from "./kinds";
+import { t } from "../../words/words";
 
 export function NewView({
   edits,
@@ -36,7 +37,7 @@ export function NewView({
   return (
     <>
       <Button variant="contained" aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)}>
-        New view
+        {t("New view")}
       </Button>
       <Menu
         anchorEl={anchor}
@@ -48,24 +49,24 @@ export function NewView({
       >
         {storeys.map((storey) => (
           <MenuItem dense key={`plan ${storey}`} onClick={() => void make({ kind: "plan", storey })}>
-            Plan of {storey}
+            {t("Plan of {storey}", { storey })}
           </MenuItem>
         ))}
         <MenuItem dense onClick={() => void make({ kind: "roof" })}>
-          Roof plan
+          {t("Roof plan")}
         </MenuItem>
         <Divider />
         <MenuItem dense disabled={!hasPlan} onClick={() => request({ kind: "section" })}>
-          Section, by drawing its line on a plan
+          {t("Section, by drawing its line on a plan")}
         </MenuItem>
         <MenuItem dense disabled={!hasPlan} onClick={() => request({ kind: "elevation" })}>
-          Elevation, by drawing along its face on a plan
+          {t("Elevation, by drawing along its face on a plan")}
         </MenuItem>
         <MenuItem dense disabled={!hasPlan} onClick={() => request({ kind: "perspective" })}>
-          Perspective, by placing eye and target on a plan
+          {t("Perspective, by placing eye and target on a plan")}
         </MenuItem>
         <MenuItem dense disabled={!hasPlan} onClick={() => request({ kind: "detail" })}>
-          Detail, by outlining a part of another view
+          {t("Detail, by outlining a part of another view")}
         </MenuItem>
         {CORNER_CHOICES.map(([corner, name]) => (
           <MenuItem
@@ -73,7 +74,7 @@ export function NewView({
             key={corner}
             onClick={() => void make({ kind: "axonometric", corner: corner as ViewSpec["corner"] })}
           >
-            Axonometric from the {name}
+            {t("Axonometric from the {name}", { name })}
           </MenuItem>
         ))}
       </Menu>

@@ -16,6 +16,7 @@ import type { ViewEdits } from "../../sync/views";
 import { KeyDrawing } from "./KeyDrawing";
 import { GROUPS } from "./kinds";
 import { ViewLedge } from "./ViewLedge";
+import { t } from "../../words/words";
 
 interface Props {
   view: View;
@@ -48,7 +49,7 @@ export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, o
     <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
       <Box
         component="nav"
-        aria-label="Views"
+        aria-label={t("Views")}
         sx={{
           width: 204,
           flexShrink: 0,
@@ -58,7 +59,7 @@ export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, o
         }}
       >
         <Button onClick={() => onOpen()} sx={{ m: 1, justifyContent: "flex-start" }}>
-          All views
+          {t("All views")}
         </Button>
         <Box sx={{ flex: 1, overflowY: "auto", pb: 1 }}>
           {GROUPS.map(([name, kinds]) => {
@@ -116,7 +117,7 @@ export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, o
             key={view.id}
             linework={view.linework}
             extents={view.extents}
-            label={`Drawing of ${view.name}`}
+            label={t("Drawing of {name}", { name: view.name })}
             cursor={points && points.length < 2 ? "crosshair" : undefined}
             onPoint={points && points.length < 2 ? (at) => void pick(at) : undefined}
           >
@@ -173,7 +174,7 @@ const apart = ([a = [0, 0], b = [0, 0]]: readonly Point[]) => Math.hypot(b[0] - 
 /** What the drawing says of itself, and whether it is being drawn. */
 function Notes({ view, job, failed }: { view: View; job: Job | undefined; failed: Job | undefined }) {
   const lines = job
-    ? [`Being drawn anew: ${job.stage || "waiting"}`]
+    ? [t("Being drawn anew: {waiting}", { waiting: job.stage || t("waiting") })]
     : failed
       ? [failed.message]
       : view.notes;

@@ -4,6 +4,7 @@ import Tooltip from "@mui/material/Tooltip";
 import { useRef } from "react";
 import type { ReceivedFile } from "../../api/client";
 import { useReceive } from "./useReceive";
+import { t } from "../../words/words";
 
 interface Props {
   project: string;
@@ -20,7 +21,7 @@ export function ReceiveDrawing({ project, name, tip, onReady }: Props) {
       <Tooltip title={tip}>
         <span>
           <Button variant="outlined" disabled={busy} onClick={() => input.current?.click()}>
-            {busy ? "Reading…" : name}
+            {busy ? t("Reading…") : name}
           </Button>
         </span>
       </Tooltip>
@@ -28,7 +29,7 @@ export function ReceiveDrawing({ project, name, tip, onReady }: Props) {
         ref={input}
         type="file"
         hidden
-        aria-label="File of a drawing from others"
+        aria-label={t("File of a drawing from others")}
         accept=".dxf,.svg,.pdf"
         onChange={(event) => {
           const file = event.target.files?.[0];

@@ -13,6 +13,7 @@ import type { Spec } from "./kinds";
 import { withShown } from "./kinds";
 import { ReceiveDrawing } from "./ReceiveDrawing";
 import { UNITS, correctedUnit, scaleOf, withFile } from "./received";
+import { t } from "../../words/words";
 
 interface Props {
   view: View;
@@ -26,19 +27,22 @@ interface Props {
 
 export function ReceivedLedge({ view, file, edits, picked, onPick, onDelete }: Props) {
   const { spec } = view;
-  const set = (to: Spec, what: string) => void edits.change(view, { spec: to }, `${what} of ${view.name}`);
+  const set = (to: Spec, what: string) =>
+    void edits.change(view, { spec: to }, t("{what} of {name}", { what, name: view.name }));
   const mm = String(spec.mm ?? 1);
   const known = UNITS.some(([unit]) => unit === mm);
   const storage = file?.facts;
   return (
-    <Ledge label="Ledge: drawing from others">
-      <Group name="Drawing from others">
+    <Ledge label={t("Ledge: drawing from others")}>
+      <Group name={t("Drawing from others")}>
         <Rows>
           <FigureField
-            label="Name"
+            label={t("Name")}
             width={190}
             value={view.name}
-            onCommit={(name) => name && void edits.change(view, { name }, `rename ${view.name}`)}
+            onCommit={(name) =>
+              name && void edits.change(view, { name }, t("rename {name}", { name: view.name }))
+            }
           />
           <Box sx={{ display: "flex", alignItems: "center", gap: 0.75, minHeight: 30, fontSize: 12.5 }}>
             <StateMark state={view.state} />
@@ -50,11 +54,11 @@ export function ReceivedLedge({ view, file, edits, picked, onPick, onDelete }: P
           </Box>
         </Rows>
       </Group>
-      <Group name={storage?.paper ? "Scale" : "Unit"}>
+      <Group name={storage?.paper ? t("Scale") : t("Unit")}>
         <Rows>
           {file && storage?.paper ? (
             <FigureField
-              label="Drawn at 1 :"
+              label={t("Drawn at 1 :")}
               number
               width={150}
               value={String(Number(scaleOf(spec, file).toPrecision(6)))}
@@ -64,16 +68,16 @@ export function ReceivedLedge({ view, file, edits, picked, onPick, onDelete }: P
             />
           ) : (
             <ChoiceField
-              label={storage?.mm == null ? "Unit of the file (not given)" : "Unit of the file"}
+              label={storage?.mm == null ? t("Unit of the file (not given)") : t("Unit of the file")}
               width={150}
               value={mm}
-              choices={known ? UNITS : [...UNITS, [mm, `${mm} mm`]]}
+              choices={known ? UNITS : [...UNITS, [mm, t("{mm} mm", { mm })]]}
               onChoose={(unit) => set({ ...spec, mm: Number(unit) }, "unit")}
             />
           )}
           {(storage?.pages ?? 1) > 1 && (
             <FigureField
-              label={`Page (of ${storage?.pages ?? 1})`}
+              label={t("Page (of {pages})", { pages: storage?.pages ?? 1 })}
               number
               width={150}
               value={String(spec.page ?? 1)}
@@ -87,15 +91,15 @@ export function ReceivedLedge({ view, file, edits, picked, onPick, onDelete }: P
           )}
         </Rows>
       </Group>
-      <Group name="Checked against two points">
+      <Group name={t("Checked against two points")}>
         {typeof picked === "number" ? (
           <Rows>
             <Box role="status" sx={{ fontSize: 12.5 }}>
-              They are {picked.toFixed(1)} mm apart here.
+              {t("They are {picked} mm apart here.", { picked: picked.toFixed(1) })}
             </Box>
             <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
               <FigureField
-                label="Truly (mm)"
+                label={t("Truly (mm)")}
                 number
                 width={104}
                 value=""
@@ -107,42 +111,42 @@ export function ReceivedLedge({ view, file, edits, picked, onPick, onDelete }: P
                 }}
               />
               <Button variant="outlined" onClick={() => onPick(false)}>
-                It is right
+                {t("It is right")}
               </Button>
             </Box>
           </Rows>
         ) : (
           <Buttons>
-            <Tooltip title="Click two points whose distance you know, and type it">
+            <Tooltip title={t("Click two points whose distance you know, and type it")}>
               <Button
                 variant="outlined"
                 aria-pressed={picked === "picking"}
                 onClick={() => onPick(picked === null)}
               >
-                {picked === "picking" ? "Click two points…" : "Pick two points"}
+                {picked === "picking" ? t("Click two points…") : t("Pick two points")}
               </Button>
             </Tooltip>
           </Buttons>
         )}
       </Group>
-      <Group name="Layers">
+      <Group name={t("Layers")}>
         <Buttons>
           <ShownMenu
             shown={spec.shown ?? {}}
             facts={{ layers: storage?.layers ?? {} }}
-            onChange={(key, names) => set(withShown(spec, { [key]: names }), "what is shown")}
+            onChange={(key, names) => set(withShown(spec, { [key]: names }), t("what is shown"))}
           />
         </Buttons>
       </Group>
       <Box sx={{ ml: "auto", pt: "20px", display: "flex", gap: 0.5 }}>
         <ReceiveDrawing
           project={view.project}
-          name="Newer file…"
-          tip="Its lines take the place of these; unit, place and layers stay"
-          onReady={(newer) => set(withFile(spec, newer), "newer file")}
+          name={t("Newer file…")}
+          tip={t("Its lines take the place of these; unit, place and layers stay")}
+          onReady={(newer) => set(withFile(spec, newer), t("newer file"))}
         />
         <Button variant="outlined" onClick={onDelete}>
-          Delete
+          {t("Delete")}
         </Button>
       </Box>
     </Ledge>

@@ -9,11 +9,12 @@ import { ShownMenu } from "../../components/ShownMenu";
 import type { ViewEdits } from "../../sync/views";
 import { fitting, shownByAll, withNames } from "./kinds";
 import { LineSettingsField } from "./LineSettingsField";
+import { inSentence, t } from "../../words/words";
 
 const SWITCHES = [
-  ["hidden", "Hidden lines"],
-  ["seams", "Joints within one material"],
-  ["overhead", "Overhead lines"],
+  ["hidden", t("Hidden lines")],
+  ["seams", t("Joints within one material")],
+  ["overhead", t("Overhead lines")],
 ] as const;
 
 export function TogetherLedge({
@@ -30,9 +31,18 @@ export function TogetherLedge({
   const onlyPlans = views.every((v) => v.spec.kind === "plan");
   const outOfDate = views.filter((v) => v.state === "out_of_date" || v.state === "undrawn");
   const set = (settings: LineSettings, what: string) =>
-    void edits.changeSettings(views, settings, {}, `${what} of ${views.length} views`);
+    void edits.changeSettings(
+      views,
+      settings,
+      {},
+      t("{what} of {count} views", { what, count: views.length }),
+    );
   const setAll = (to: (spec: ViewSpec) => ViewSpec, what: string) =>
-    void edits.changeAll(views, (v) => to(v.spec), `${what} of ${views.length} views`);
+    void edits.changeAll(
+      views,
+      (v) => to(v.spec),
+      t("{what} of {count} views", { what, count: views.length }),
+    );
   /** What all of them have; blank where they differ. */
   const figure = (key: "cut" | "depth") => {
     const values = new Set(views.map((v) => v.spec[key] ?? ""));
@@ -55,13 +65,18 @@ export function TogetherLedge({
     return values.size > 1 ? "" : only == null ? usual : String(only);
   };
   return (
-    <Ledge label="Ledge: chosen views">
-      <Group name={`${views.length} ${views.length === 1 ? "view" : "views"} chosen`}>
+    <Ledge label={t("Ledge: chosen views")}>
+      <Group
+        name={t("{count} {which} chosen", {
+          count: views.length,
+          which: views.length === 1 ? t("view") : t("views"),
+        })}
+      >
         <Box sx={{ width: 190, fontSize: 12.5, color: "text.secondary", maxHeight: 88, overflow: "hidden" }}>
           {views.map((v) => v.name).join(", ")}
         </Box>
       </Group>
-      <Group name="Lines, for all of them">
+      <Group name={t("Lines, for all of them")}>
         <LineSettingsField
           project={views[0]?.project ?? ""}
           settings={
@@ -69,7 +84,9 @@ export function TogetherLedge({
               ? (views[0]?.spec.line_settings ?? {})
               : undefined
           }
-          onApply={(to, name) => set(fitting(onlyPlans ? "plan" : "roof", to), `line settings “${name}”`)}
+          onApply={(to, name) =>
+            set(fitting(onlyPlans ? "plan" : "roof", to), t("line settings “{name}”", { name }))
+          }
         />
         {SWITCHES.filter(([key]) => key !== "overhead" || onlyPlans).map(([key, name]) => (
           <ChoiceField
@@ -78,45 +95,45 @@ export function TogetherLedge({
             width={key === "seams" ? 148 : 96}
             value={switched(key)}
             choices={[
-              ...(switched(key) === "mixed" ? [["mixed", "Mixed"] as const] : []),
-              ["off", "No"],
-              ["on", "Yes"],
+              ...(switched(key) === "mixed" ? [["mixed", t("Mixed")] as const] : []),
+              ["off", t("No")],
+              ["on", t("Yes")],
             ]}
-            onChoose={(value) => value !== "mixed" && set({ [key]: value === "on" }, name.toLowerCase())}
+            onChoose={(value) => value !== "mixed" && set({ [key]: value === "on" }, inSentence(name))}
           />
         ))}
         <FigureField
           number
-          label="Hide edges flatter than"
+          label={t("Hide edges flatter than")}
           unit="°"
           width={130}
           value={common("crease", "20")}
-          onCommit={(value) => set({ crease: Number(value) }, "hide flat edges")}
+          onCommit={(value) => set({ crease: Number(value) }, t("hide flat edges"))}
         />
         <FigureField
-          label="Lighten beyond"
+          label={t("Lighten beyond")}
           unit="m"
           width={98}
           value={common("far", "") && String(Number(common("far", "")) / 1000)}
           onCommit={(value) =>
-            set({ far: value ? Number(value.replace(",", ".")) * 1000 : null }, "lighten far lines")
+            set({ far: value ? Number(value.replace(",", ".")) * 1000 : null }, t("lighten far lines"))
           }
         />
       </Group>
-      <Group name="Shown, in all of them">
+      <Group name={t("Shown, in all of them")}>
         <Rows>
           <ShownMenu
             shown={shown}
             facts={version?.facts}
             onChange={(key, names) =>
-              setAll((spec) => withNames(spec, key, shown[key] ?? [], names), "what is shown")
+              setAll((spec) => withNames(spec, key, shown[key] ?? [], names), t("what is shown"))
             }
           />
           <Box sx={{ display: "flex", gap: 0.75 }}>
             {onlyPlans && (
               <FigureField
                 number
-                label="Cut above floor"
+                label={t("Cut above floor")}
                 unit="mm"
                 width={112}
                 value={figure("cut")}
@@ -126,7 +143,7 @@ export function TogetherLedge({
             {hasDepth && (
               <FigureField
                 number
-                label="Depth"
+                label={t("Depth")}
                 unit="mm"
                 width={92}
                 value={figure("depth")}
@@ -139,11 +156,11 @@ export function TogetherLedge({
       <Box sx={{ ml: "auto", pt: 2.5, display: "flex", gap: 1 }}>
         {outOfDate.length > 0 && (
           <Button variant="contained" onClick={() => void edits.bringUpToDate(outOfDate)}>
-            Update {outOfDate.length}
+            {t("Update {count}", { count: outOfDate.length })}
           </Button>
         )}
         <Button variant="outlined" onClick={onDone}>
-          Select none
+          {t("Select none")}
         </Button>
       </Box>
     </Ledge>

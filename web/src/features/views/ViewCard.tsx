@@ -8,6 +8,7 @@ import { ViewThumbnail } from "../../components/Thumbnail";
 import { Unseen } from "../../components/Unseen";
 import { colours, ONE_LINE } from "../../theme/theme";
 import { summary } from "./kinds";
+import { t } from "../../words/words";
 
 export function ViewCard(props: {
   view: View;
@@ -80,7 +81,7 @@ export function ViewCard(props: {
                 ...ONE_LINE,
               }}
             >
-              {on.length ? `on ${on.join(", ")}` : "not placed"}
+              {on.length ? t("on {on}", { on: on.join(", ") }) : t("not placed")}
             </Box>
           </Box>
         </Box>
@@ -90,7 +91,7 @@ export function ViewCard(props: {
         size="small"
         checked={chosen}
         onChange={(_, on) => props.onChoose(on)}
-        slotProps={{ input: { "aria-label": `Choose ${view.name}` } }}
+        slotProps={{ input: { "aria-label": t("Choose {name}", { name: view.name }) } }}
         sx={{ position: "absolute", top: 2, left: 2, p: 0.25, bgcolor: "#ffffffc8", borderRadius: 0.5 }}
       />
     </Box>

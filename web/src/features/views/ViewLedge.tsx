@@ -18,6 +18,7 @@ import { LineSettingsField } from "./LineSettingsField";
 import { MoreLines } from "./MoreLines";
 import { pointFrom, pointText } from "./places";
 import { notify } from "../../stores/notices";
+import { inSentence, t } from "../../words/words";
 
 interface Props {
   view: View;
@@ -34,42 +35,42 @@ const FIGURES: Partial<
   Record<Spec["kind"], readonly (readonly [key: keyof Spec, label: string, unit: string])[]>
 > = {
   plan: [
-    ["cut", "Cut above floor", "mm"],
-    ["depth", "Depth", "mm"],
+    ["cut", t("Cut above floor"), "mm"],
+    ["depth", t("Depth"), "mm"],
   ],
-  roof: [["depth", "Depth", "mm"]],
+  roof: [["depth", t("Depth"), "mm"]],
   elevation: [
-    ["bearing", "Bearing", "°"],
-    ["near", "Starts at", "mm"],
-    ["depth", "Depth", "mm"],
+    ["bearing", t("Bearing"), "°"],
+    ["near", t("Starts at"), "mm"],
+    ["depth", t("Depth"), "mm"],
   ],
-  section: [["depth", "Depth", "mm"]],
+  section: [["depth", t("Depth"), "mm"]],
   axonometric: [
-    ["bearing", "Bearing", "°"],
-    ["altitude", "Altitude", "°"],
+    ["bearing", t("Bearing"), "°"],
+    ["altitude", t("Altitude"), "°"],
   ],
-  perspective: [["angle", "Field of view", "°"]],
+  perspective: [["angle", t("Field of view"), "°"]],
 };
 const SIDES = choicesOf<NonNullable<ViewSpec["side"]>>({
-  north: "North",
-  east: "East",
-  south: "South",
-  west: "West",
+  north: t("North"),
+  east: t("East"),
+  south: t("South"),
+  west: t("West"),
 });
 const PLACES = [
-  ["eye", "Eye"],
-  ["target", "Target"],
+  ["eye", t("Eye")],
+  ["target", t("Target")],
 ] as const;
 /** Whether doors, and stairs, have symbols in a plan. */
 const PLAN_SYMBOLS = [
-  ["true true", "Open doors, broken stairs"],
-  ["true false", "Open doors"],
-  ["false true", "Broken stairs"],
-  ["false false", "As modelled"],
+  ["true true", t("Open doors, broken stairs")],
+  ["true false", t("Open doors")],
+  ["false true", t("Broken stairs")],
+  ["false false", t("As modelled")],
 ] as const;
 const OFF_ON = [
-  ["off", "No"],
-  ["on", "Yes"],
+  ["off", t("No")],
+  ["on", t("Yes")],
 ] as const;
 
 const NONE: never[] = [];
@@ -79,7 +80,8 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
   const { spec } = view;
   const { data: subsets = NONE } = useSubsets(view.project);
   const settings = spec.line_settings ?? {};
-  const set = (to: Spec, what: string) => void edits.change(view, { spec: to }, `${what} of ${view.name}`);
+  const set = (to: Spec, what: string) =>
+    void edits.change(view, { spec: to }, t("{what} of {name}", { what, name: view.name }));
   const setLines = (change: Parameters<typeof withLineSettings>[1], what: string) =>
     set(withLineSettings(spec, change), what);
   const figure = (key: keyof Spec) =>
@@ -95,32 +97,36 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
       delete to.corner;
       if (spec.kind === "axonometric") to.altitude ??= 35.3;
     }
-    set(to, label.toLowerCase());
+    set(to, inSentence(label));
   };
 
   return (
-    <Ledge label="Ledge: view">
-      <Group name="View">
+    <Ledge label={t("Ledge: view")}>
+      <Group name={t("View")}>
         <Box sx={{ width: 190 }}>
           <FigureField
-            label="Name"
+            label={t("Name")}
             width={160}
             value={view.name}
-            onCommit={(name) => name && void edits.change(view, { name }, `rename ${view.name}`)}
+            onCommit={(name) =>
+              name && void edits.change(view, { name }, t("rename {name}", { name: view.name }))
+            }
           />
           <Box sx={{ display: "flex", alignItems: "center", gap: 0.5, minHeight: 30 }}>
             <StateMark state={view.state} />
-            {view.state === "held" && <Box sx={{ fontSize: 11.5 }}>at version {view.drawn_from}</Box>}
+            {view.state === "held" && (
+              <Box sx={{ fontSize: 11.5 }}>{t("at version {drawnFrom}", { drawnFrom: view.drawn_from })}</Box>
+            )}
             {(view.state === "out_of_date" || view.state === "undrawn") && !drawing && (
               <Button onClick={() => void edits.bringUpToDate([view])} sx={{ minHeight: 24, px: 0.75 }}>
-                Update
+                {t("Update")}
               </Button>
             )}
             <Tooltip
               title={
                 view.held
-                  ? "Follow the newest model version again"
-                  : "Keep this drawing at its model version when a new one is imported"
+                  ? t("Follow the newest model version again")
+                  : t("Keep this drawing at its model version when a new one is imported")
               }
             >
               <Button
@@ -128,25 +134,27 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
                   void edits.change(
                     view,
                     { held: !view.held },
-                    view.held ? `release ${view.name}` : `hold ${view.name}`,
+                    view.held
+                      ? t("release {name}", { name: view.name })
+                      : t("hold {name}", { name: view.name }),
                   )
                 }
                 sx={{ minHeight: 24, px: 0.75, minWidth: 0 }}
               >
-                {view.held ? "Release" : "Hold"}
+                {view.held ? t("Release") : t("Hold")}
               </Button>
             </Tooltip>
           </Box>
         </Box>
       </Group>
-      <Group name="Direction">
+      <Group name={t("Direction")}>
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.75, alignItems: "flex-end", maxWidth: 212 }}>
           {spec.kind === "elevation" && (
             <ChoiceField
-              label="Side"
+              label={t("Side")}
               width={84}
               value={spec.side || "other"}
-              choices={spec.side ? SIDES : [...SIDES, ["other", "Bearing"]]}
+              choices={spec.side ? SIDES : [...SIDES, ["other", t("Bearing")]]}
               onChoose={(side) =>
                 side !== "other" && set({ ...spec, side: side as Spec["side"], bearing: null }, "side")
               }
@@ -154,13 +162,13 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
           )}
           {spec.kind === "axonometric" && (
             <ChoiceField
-              label="Corner"
+              label={t("Corner")}
               width={104}
               value={spec.corner || "other"}
               choices={
                 spec.corner
                   ? (CORNER_CHOICES as [string, string][])
-                  : [...(CORNER_CHOICES as [string, string][]), ["other", "Bearing"]]
+                  : [...(CORNER_CHOICES as [string, string][]), ["other", t("Bearing")]]
               }
               onChoose={(corner) =>
                 corner !== "other" &&
@@ -183,115 +191,117 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
               <FigureField
                 key={key}
                 label={label}
-                unit="x, y, z in mm"
+                unit={t("x, y, z in mm")}
                 width={176}
                 value={pointText(spec[key])}
                 onCommit={(typed) => {
                   const point = pointFrom(typed);
-                  if (point) set({ ...spec, [key]: point }, label.toLowerCase());
-                  else notify("Give three figures, such as 1200, -450, 1600.", true);
+                  if (point) set({ ...spec, [key]: point }, inSentence(label));
+                  else notify(t("Give three figures, such as 1200, -450, 1600."), true);
                 }}
               />
             ))}
           {spec.kind === "plan" && (
             <ChoiceField
-              label="Doors and stairs"
+              label={t("Doors and stairs")}
               width={198}
               value={`${settings.doors ?? true} ${settings.stairs ?? true}`}
               choices={PLAN_SYMBOLS}
               onChoose={(v) => {
                 const [doors, stairs] = v.split(" ").map((on) => on === "true");
-                setLines({ doors, stairs }, "doors and stairs");
+                setLines({ doors, stairs }, t("doors and stairs"));
               }}
             />
           )}
           {spec.kind === "section" && (
-            <Tooltip title="Camera to the other side of the line">
+            <Tooltip title={t("Camera to the other side of the line")}>
               <Button
                 variant="outlined"
                 onClick={() => set({ ...spec, line: turned(spec.line ?? []) }, "side")}
               >
-                Turn round
+                {t("Turn round")}
               </Button>
             </Tooltip>
           )}
           {spec.kind === "detail" && (
             <Box sx={{ fontSize: 12.5, color: "text.secondary", lineHeight: "30px" }}>
-              A part of another view
+              {t("A part of another view")}
             </Box>
           )}
         </Box>
       </Group>
-      <Group name="Lines">
+      <Group name={t("Lines")}>
         <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5 }}>
           <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
             <LineSettingsField
               project={view.project}
               settings={settings}
               onApply={(to, name) =>
-                set({ ...spec, line_settings: fitting(spec.kind, to) }, `line settings “${name}”`)
+                set({ ...spec, line_settings: fitting(spec.kind, to) }, t("line settings “{name}”", { name }))
               }
             />
             <ChoiceField
-              label="Hidden lines"
+              label={t("Hidden lines")}
               width={92}
               value={settings.hidden ? "on" : "off"}
               choices={OFF_ON}
-              onChoose={(v) => setLines({ hidden: v === "on" }, "hidden lines")}
+              onChoose={(v) => setLines({ hidden: v === "on" }, t("hidden lines"))}
             />
             <MoreLines kind={spec.kind} settings={settings} onChange={setLines} />
           </Box>
           <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
             <ChoiceField
-              label="Joints within one material"
+              label={t("Joints within one material")}
               width={138}
               value={settings.seams ? "on" : "off"}
               choices={OFF_ON}
-              onChoose={(v) => setLines({ seams: v === "on" }, "joints within one material")}
+              onChoose={(v) => setLines({ seams: v === "on" }, t("joints within one material"))}
             />
             <FigureField
               number
-              label="Hide edges flatter than"
+              label={t("Hide edges flatter than")}
               unit="°"
               width={130}
               value={String(settings.crease ?? 20)}
-              onCommit={(v) => setLines({ crease: Number(v) }, "hide flat edges")}
+              onCommit={(v) => setLines({ crease: Number(v) }, t("hide flat edges"))}
             />
             <FigureField
-              label="Lighten beyond"
+              label={t("Lighten beyond")}
               unit="m"
               width={94}
               value={settings.far == null ? "" : String(settings.far / 1000)}
               onCommit={(v) =>
-                setLines({ far: v ? Number(v.replace(",", ".")) * 1000 : null }, "lighten far lines")
+                setLines({ far: v ? Number(v.replace(",", ".")) * 1000 : null }, t("lighten far lines"))
               }
             />
           </Box>
         </Box>
       </Group>
-      <Group name="Shown">
+      <Group name={t("Shown")}>
         <Box>
           {subsets.length > 0 && (
             <ChoiceField
-              label="Subset"
+              label={t("Subset")}
               width={124}
               value={view.subset ?? ""}
-              choices={[["", "All elements"], ...subsets.map((s) => [s.id, s.name] as const)]}
-              onChoose={(id) => void edits.change(view, { subset: id || null }, `subset of ${view.name}`)}
+              choices={[["", t("All elements")], ...subsets.map((s) => [s.id, s.name] as const)]}
+              onChoose={(id) =>
+                void edits.change(view, { subset: id || null }, t("subset of {name}", { name: view.name }))
+              }
             />
           )}
           <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, alignItems: "flex-start", pt: 0.5 }}>
             <ShownMenu
               shown={spec.shown ?? {}}
               facts={version?.facts}
-              onChange={(key, names) => set(withShown(spec, { [key]: names }), "what is shown")}
+              onChange={(key, names) => set(withShown(spec, { [key]: names }), t("what is shown"))}
             />
             {leftOut(spec.shown) > 0 && (
               <Button
-                onClick={() => set({ ...spec, shown: { only: spec.shown?.only ?? [] } }, "what is shown")}
+                onClick={() => set({ ...spec, shown: { only: spec.shown?.only ?? [] } }, t("what is shown"))}
                 sx={{ px: 0.75, minHeight: 26 }}
               >
-                Show all again
+                {t("Show all again")}
               </Button>
             )}
           </Box>
@@ -309,23 +319,23 @@ export function ViewLedge({ view, version, drawing, edits, onOpen, onDelete, onD
         <Button
           variant="outlined"
           onClick={async () => {
-            const made = await edits.make(spec, `${view.name}, copy`, view.subset);
+            const made = await edits.make(spec, t("{name}, copy", { name: view.name }), view.subset);
             if (made) onOpen(made);
           }}
         >
-          Duplicate
+          {t("Duplicate")}
         </Button>
         {spec.kind !== "detail" && spec.kind !== "perspective" && view.linework && (
           <Button onClick={onDetail} sx={{ minHeight: 26 }}>
-            Detail of it
+            {t("Detail of it")}
           </Button>
         )}
         <Box sx={{ display: "flex" }}>
           <Button onClick={() => setHistory(true)} sx={{ minHeight: 26, px: 0.75 }}>
-            History…
+            {t("History…")}
           </Button>
           <Button onClick={onDelete} sx={{ minHeight: 26, px: 0.75 }}>
-            Delete
+            {t("Delete")}
           </Button>
         </Box>
       </Box>

@@ -18,11 +18,12 @@ import { ReceiveDrawing } from "./ReceiveDrawing";
 import { specOf } from "./received";
 import { TogetherLedge } from "./TogetherLedge";
 import { ViewCard } from "./ViewCard";
+import { t } from "../../words/words";
 
 const SORTS = [
-  ["set", "As in the set"],
-  ["name", "By name"],
-  ["state", "By state"],
+  ["set", t("As in the set")],
+  ["name", t("By name")],
+  ["state", t("By state")],
 ] as const;
 type Sort = (typeof SORTS)[number][0];
 const URGENCY = ["out_of_date", "undrawn", "held", "up_to_date"];
@@ -78,18 +79,18 @@ export function ViewsOverview({ views, version, edits, project, onOpen, onReques
         }}
       >
         <Box component="h2" sx={{ m: 0, fontSize: 17, fontWeight: 650, mr: 1.5, lineHeight: "30px" }}>
-          Views
+          {t("Views")}
         </Box>
         <OutlinedInput
           size="small"
-          placeholder="Search"
+          placeholder={t("Search")}
           value={sought}
           onChange={(event) => setSought(event.target.value)}
-          inputProps={{ "aria-label": "Search views", type: "search" }}
+          inputProps={{ "aria-label": t("Search views"), type: "search" }}
           sx={{ width: 180 }}
         />
         <ChoiceField
-          label="Order"
+          label={t("Order")}
           width={128}
           value={sort}
           choices={SORTS}
@@ -97,16 +98,18 @@ export function ViewsOverview({ views, version, edits, project, onOpen, onReques
         />
         <Box sx={{ flex: 1 }} />
         {outOfDate > 0 && (
-          <Tooltip title="Draw every view that is out of date from the newest model version; held views stay">
+          <Tooltip
+            title={t("Draw every view that is out of date from the newest model version; held views stay")}
+          >
             <Button variant="outlined" onClick={() => void edits.bringUpToDate()}>
-              Update {outOfDate}
+              {t("Update {outOfDate}", { outOfDate })}
             </Button>
           </Tooltip>
         )}
         <ReceiveDrawing
           project={project}
-          name="Drawing from others…"
-          tip="A surveyor’s or an engineer’s DXF, SVG or PDF page becomes a view of its own"
+          name={t("Drawing from others…")}
+          tip={t("A surveyor’s or an engineer’s DXF, SVG or PDF page becomes a view of its own")}
           onReady={(file) =>
             void edits
               .make(specOf(file), file.name.replace(/\.\w+$/, ""))
@@ -115,9 +118,9 @@ export function ViewsOverview({ views, version, edits, project, onOpen, onReques
         />
         {version && (
           <>
-            <Tooltip title="Plans, roof plan, four elevations, four axonometrics; existing views stay">
+            <Tooltip title={t("Plans, roof plan, four elevations, four axonometrics; existing views stay")}>
               <Button variant="outlined" onClick={() => void edits.makeStandard()}>
-                Make the standard views
+                {t("Make the standard views")}
               </Button>
             </Tooltip>
             <NewView
@@ -133,7 +136,9 @@ export function ViewsOverview({ views, version, edits, project, onOpen, onReques
       <Box sx={{ flex: 1, overflowY: "auto", px: 3, py: 2 }}>
         {!views.length && <Empty hasModel={version !== undefined} project={project} />}
         {views.length > 0 && !sorted.length && (
-          <Box sx={{ color: "text.secondary" }}>No view is called or shows “{sought}”.</Box>
+          <Box sx={{ color: "text.secondary" }}>
+            {t("No view is called or shows “{sought}”.", { sought })}
+          </Box>
         )}
         {GROUPS.map(([name, kinds]) => {
           const group = sorted.filter((v) => kinds.includes(v.spec.kind));
@@ -155,7 +160,7 @@ export function ViewsOverview({ views, version, edits, project, onOpen, onReques
                   }
                   sx={{ minHeight: 22, px: 0.75, fontSize: 12 }}
                 >
-                  {every ? "Select none" : "Select all"}
+                  {every ? t("Select none") : t("Select all")}
                 </Button>
               </Box>
               <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fill, 196px)", gap: 1.5 }}>
@@ -171,12 +176,12 @@ export function ViewsOverview({ views, version, edits, project, onOpen, onReques
                     onMenu={(event) =>
                       openMenu(event, [
                         [
-                          ["Open", () => onOpen(view.id), "Enter"],
+                          [t("Open"), () => onOpen(view.id), "Enter"],
                           chosen.has(view.id)
-                            ? ["Take out of the selection", () => toggle([view.id], false), "Space"]
-                            : ["Select", () => toggle([view.id], true), "Space"],
+                            ? [t("Take out of the selection"), () => toggle([view.id], false), "Space"]
+                            : [t("Select"), () => toggle([view.id], true), "Space"],
                         ],
-                        [["Delete…", () => onDelete(view), "Delete"]],
+                        [[t("Delete…"), () => onDelete(view), "Delete"]],
                       ])
                     }
                   />
@@ -198,11 +203,11 @@ function Empty({ hasModel, project }: { hasModel: boolean; project: string }) {
   return (
     <Box sx={{ py: 10, textAlign: "center", color: "text.secondary" }}>
       {hasModel ? (
-        "No views yet. Make the standard views, or a new one of your own."
+        t("No views yet. Make the standard views, or a new one of your own.")
       ) : (
         <>
-          There is no building yet. <Link to={`/projects/${project}/model`}>Import a building file</Link>{" "}
-          first.
+          {t("There is no building yet.")}{" "}
+          <Link to={`/projects/${project}/model`}>{t("Import a building file")}</Link> {t("first.")}
         </>
       )}
     </Box>

@@ -1,22 +1,28 @@
 /** Kinds of view: how they are grouped, and what a view's figures say of it in a few words. */
 import { lengthOf } from "../../components/lengths";
 import type { LineSettings, Shown, ViewSpec } from "../../api/client";
+import { t } from "../../words/words";
 
 export type Spec = ViewSpec;
 export type Kind = Spec["kind"];
 
 /** Groups on the wall, in the order of a set. */
 export const GROUPS: readonly (readonly [name: string, kinds: readonly Kind[]])[] = [
-  ["Plans", ["plan", "roof"]],
-  ["Elevations", ["elevation"]],
-  ["Sections", ["section"]],
-  ["Axonometrics", ["axonometric"]],
-  ["Perspectives", ["perspective"]],
-  ["Details", ["detail"]],
-  ["Drawings from others", ["received"]],
+  [t("Plans"), ["plan", "roof"]],
+  [t("Elevations"), ["elevation"]],
+  [t("Sections"), ["section"]],
+  [t("Axonometrics"), ["axonometric"]],
+  [t("Perspectives"), ["perspective"]],
+  [t("Details"), ["detail"]],
+  [t("Drawings from others"), ["received"]],
 ];
 
-const SIDES: Record<string, string> = { north: "North", east: "East", south: "South", west: "West" };
+const SIDES: Record<string, string> = {
+  north: t("North"),
+  east: t("East"),
+  south: t("South"),
+  west: t("West"),
+};
 const CORNERS: Record<string, string> = {
   ne: "north-east",
   se: "south-east",
@@ -29,25 +35,27 @@ export const CORNER_CHOICES = Object.entries(CORNERS);
 export function summary(spec: Spec): string {
   switch (spec.kind) {
     case "plan":
-      return `${spec.storey}, cut at ${lengthOf(spec.cut ?? 1200)}`;
+      return t("{storey}, cut at {cut}", { storey: spec.storey, cut: lengthOf(spec.cut ?? 1200) });
     case "roof":
-      return "from above";
+      return t("from above");
     case "elevation":
       return spec.side
-        ? `${SIDES[spec.side]} side${spec.near == null ? "" : ", limited"}`
-        : `at ${spec.bearing}°`;
+        ? t("{side} side{which}", { side: SIDES[spec.side], which: spec.near == null ? "" : t(", limited") })
+        : t("at {bearing}°", { bearing: spec.bearing });
     case "section":
-      return (spec.line?.length ?? 0) > 2 ? "along a line with jogs" : "along a line";
+      return (spec.line?.length ?? 0) > 2 ? t("along a line with jogs") : t("along a line");
     case "axonometric":
       return spec.corner
-        ? `from the ${CORNERS[spec.corner]}`
-        : `from ${spec.bearing}°, ${spec.altitude}° high`;
+        ? t("from the {corner}", { corner: CORNERS[spec.corner] })
+        : t("from {bearing}°, {altitude}° high", { bearing: spec.bearing, altitude: spec.altitude });
     case "perspective":
-      return `${spec.angle ?? 60}° field of view`;
+      return t("{angle}° field of view", { angle: spec.angle ?? 60 });
     case "detail":
-      return `of a ${spec.of?.kind ?? "view"}`;
+      return t("of a {view}", { view: spec.of?.kind ?? t("view") });
     case "received":
-      return (spec.page ?? 1) > 1 ? `${spec.name ?? ""}, page ${spec.page}` : (spec.name ?? "");
+      return (spec.page ?? 1) > 1
+        ? t("{name}, page {page}", { name: spec.name ?? "", page: spec.page })
+        : (spec.name ?? "");
   }
 }
 
@@ -79,17 +87,17 @@ export function withNames(spec: Spec, key: Names, before: readonly string[], now
 
 /** Switches for lines that only plans have: what a view of another kind is never given. */
 const OF_PLANS = {
-  overhead: "All that is above the cut",
-  outline_above: "Outline of what is above the cut",
-  beams_above: "Beams above the cut",
-  below: "What is below the floor, as hidden lines",
+  overhead: t("All that is above the cut"),
+  outline_above: t("Outline of what is above the cut"),
+  beams_above: t("Beams above the cut"),
+  below: t("What is below the floor, as hidden lines"),
 } as const;
 type Extra = keyof typeof OF_PLANS | "opening_windows";
 
 /** The switches for more lines that a kind of view has, each with its name. */
 export function extraLinesOf(kind: Kind): (readonly [key: Extra, name: string])[] {
   if (kind === "plan") return Object.entries(OF_PLANS) as [Extra, string][];
-  return kind === "elevation" || kind === "section" ? [["opening_windows", "How windows open"]] : [];
+  return kind === "elevation" || kind === "section" ? [["opening_windows", t("How windows open")]] : [];
 }
 
 /** Whether a kind of view can show contours of the terrain. */

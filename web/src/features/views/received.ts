@@ -1,13 +1,14 @@
 /** Units and scales of drawings from others. */
 import type { ReceivedFile, ViewSpec } from "../../api/client";
+import { t } from "../../words/words";
 
 /** Real mm of one unit. */
 export const UNITS: readonly (readonly [mm: string, name: string])[] = [
-  ["1", "Millimetres"],
-  ["10", "Centimetres"],
-  ["1000", "Metres"],
-  ["25.4", "Inches"],
-  ["304.8", "Feet"],
+  ["1", t("Millimetres")],
+  ["10", t("Centimetres")],
+  ["1000", t("Metres")],
+  ["25.4", t("Inches")],
+  ["304.8", t("Feet")],
 ];
 /** At what a drawing on paper is taken to be until somebody says otherwise. */
 const USUAL_SCALE = 100;

@@ -4,6 +4,7 @@ import { api, csrfToken, data, errorOf, type Job, type ReceivedFile } from "../.
 import { useJobs } from "../../api/jobs";
 import { queryClient } from "../../api/queryClient";
 import { notify, notifyError } from "../../stores/notices";
+import { t } from "../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -20,7 +21,7 @@ export function useReceive(project: string, onReady: (file: ReceivedFile) => voi
   useEffect(() => {
     if (!waiting || active || told.current === waiting) return;
     told.current = waiting;
-    if (state === "failed") return notify(job?.message || "The file could not be read.", true);
+    if (state === "failed") return notify(job?.message || t("The file could not be read."), true);
     if (state !== "done") return;
     data(api.GET("/api/received-files/", { params: { query: { project } } }))
       .then((files) => {

@@ -11,6 +11,7 @@ import { ChoiceField } from "../../../components/ChoiceField";
 import { TitledDialog } from "../../../components/TitledDialog";
 import { colours } from "../../../theme/theme";
 import { askForReview, endOf, inDays, type SecretLink } from "./reviewCommands";
+import { t } from "../../../words/words";
 
 interface Props {
   project: string;
@@ -23,13 +24,18 @@ interface Props {
 
 const NOW = "";
 const ABOUT =
-  "Whoever has a link looks at the sheets and comments on them in a browser, without an account. " +
-  "All of them see each other’s comments.";
+  t("Whoever has a link looks at the sheets and comments on them in a browser, without an account. ") +
+  t("All of them see each other’s comments.");
 
 export function AskDialog({ project, number, sheets, issues, onAsked, onClose }: Props) {
   const [issue, setIssue] = useState(NOW);
   const [without, setWithout] = useState<ReadonlySet<string>>(new Set());
-  const [about, setAbout] = useState({ name: `Review ${number}`, message: "", until: inDays(14), word: "" });
+  const [about, setAbout] = useState({
+    name: t("Review {number}", { number }),
+    message: "",
+    until: inDays(14),
+    word: "",
+  });
   const [people, setPeople] = useState("");
   const [anyone, setAnyone] = useState(false);
   const [problem, setProblem] = useState("");
@@ -41,7 +47,7 @@ export function AskDialog({ project, number, sheets, issues, onAsked, onClose }:
     try {
       const made = await askForReview({
         project,
-        name: about.name.trim() || `Review ${number}`,
+        name: about.name.trim() || t("Review {number}", { number }),
         message: about.message,
         word: about.word,
         until: endOf(about.until),
@@ -52,7 +58,9 @@ export function AskDialog({ project, number, sheets, issues, onAsked, onClose }:
       });
       onAsked(made.review.id, made.links);
     } catch (error) {
-      setProblem(error instanceof ApiError ? error.message : "The review could not be asked for. Try again.");
+      setProblem(
+        error instanceof ApiError ? error.message : t("The review could not be asked for. Try again."),
+      );
       setAsking(false);
     }
   };
@@ -67,61 +75,63 @@ export function AskDialog({ project, number, sheets, issues, onAsked, onClose }:
   );
   return (
     <TitledDialog
-      title="Ask for a review"
+      title={t("Ask for a review")}
       text={ABOUT}
       width="md"
       onClose={onClose}
       onSubmit={() => void ask()}
       foot={
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t("Cancel")}</Button>
           <Button type="submit" variant="contained" disabled={asking || !about.until}>
-            Ask for the review
+            {t("Ask for the review")}
           </Button>
         </>
       }
     >
       <Box sx={{ display: "flex", gap: 2.5, pt: 0.5 }}>
         <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column", gap: 1.5 }}>
-          {field("name", "Name", { autoFocus: true })}
-          {field("message", "What they should look at", { multiline: true, minRows: 3, maxRows: 6 })}
+          {field("name", t("Name"), { autoFocus: true })}
+          {field("message", t("What they should look at"), { multiline: true, minRows: 3, maxRows: 6 })}
           <TextField
-            label="People, one in each line"
+            label={t("People, one in each line")}
             size="small"
             multiline
             minRows={3}
             maxRows={6}
             value={people}
-            helperText="Each gets a link of their own, with their name under what they say."
+            helperText={t("Each gets a link of their own, with their name under what they say.")}
             onChange={(event) => setPeople(event.target.value)}
           />
           <FormControlLabel
             control={<Checkbox checked={anyone} onChange={(event) => setAnyone(event.target.checked)} />}
-            label="A link for whoever has it, who then gives a name"
+            label={t("A link for whoever has it, who then gives a name")}
           />
           <Box sx={{ display: "flex", gap: 1.5 }}>
-            {field("until", "Open until", {
+            {field("until", t("Open until"), {
               type: "date",
               sx: { width: 150 },
               slotProps: { inputLabel: { shrink: true }, htmlInput: { min: inDays(0) } },
             })}
-            {field("word", "Word to know (optional)", { sx: { flex: 1 } })}
+            {field("word", t("Word to know (optional)"), { sx: { flex: 1 } })}
           </Box>
         </Box>
         <Box sx={{ width: 300, display: "flex", flexDirection: "column", gap: 1 }}>
           <ChoiceField
-            label="What is reviewed"
+            label={t("What is reviewed")}
             width="100%"
             value={issue}
             choices={[
-              [NOW, "Sheets as they are now"],
-              ...issues.toReversed().map((i) => [i.id, `${i.name}, as it was issued`] as const),
+              [NOW, t("Sheets as they are now")],
+              ...issues
+                .toReversed()
+                .map((i) => [i.id, t("{name}, as it was issued", { name: i.name })] as const),
             ]}
             onChoose={setIssue}
           />
           <Box
             role="group"
-            aria-label="Sheets to be reviewed"
+            aria-label={t("Sheets to be reviewed")}
             sx={{
               flex: 1,
               overflowY: "auto",

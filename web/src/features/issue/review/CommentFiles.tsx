@@ -10,6 +10,7 @@ import { queryClient } from "../../../api/queryClient";
 import { PlotProgress } from "../../../components/PlotProgress";
 import { notifyError } from "../../../stores/notices";
 import { colours } from "../../../theme/theme";
+import { t } from "../../../words/words";
 
 const useCommentFile = (id: string | null) =>
   useQuery({
@@ -48,7 +49,7 @@ export function CommentFiles({ project }: { project: string }) {
   return (
     <Box
       role="group"
-      aria-label="Comments in files"
+      aria-label={t("Comments in files")}
       onDragOver={(event) => {
         event.preventDefault();
         setOver(true);
@@ -70,28 +71,28 @@ export function CommentFiles({ project }: { project: string }) {
       }}
     >
       <Box sx={{ color: "text.secondary" }}>
-        A PDF that was sent, and commented in any reader, or a BCF file: drop it here.
+        {t("A PDF that was sent, and commented in any reader, or a BCF file: drop it here.")}
       </Box>
       <input
         ref={chooser}
         type="file"
         accept=".pdf,.bcf,.bcfzip"
         hidden
-        aria-label="File with comments"
+        aria-label={t("File with comments")}
         onChange={(event) => {
           void send(event.target.files?.[0]);
           event.target.value = "";
         }}
       />
       <Button variant="outlined" onClick={() => chooser.current?.click()}>
-        Read comments from a file…
+        {t("Read comments from a file…")}
       </Button>
       {file && !done && <PlotProgress job={file.job} problem="" cancelled="" />}
       {done && (
         <Alert severity={file.job.state === "done" ? "success" : "error"} onClose={() => setReading(null)}>
           {file.job.state === "done"
             ? [`${file.name}: ${countWord(file.made, file.known)}`, ...file.notes].join(" ")
-            : `${file.name}: ${file.job.message || "It was cancelled."}`}
+            : `${file.name}: ${file.job.message || t("It was cancelled.")}`}
         </Alert>
       )}
       <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap" }}>
@@ -106,7 +107,7 @@ export function CommentFiles({ project }: { project: string }) {
           download
           sx={{ flex: 1, minWidth: 0 }}
         >
-          BCF
+          {t("BCF")}
         </Button>
       </Box>
     </Box>
@@ -114,4 +115,5 @@ export function CommentFiles({ project }: { project: string }) {
 }
 
 const countWord = (made: number, known: number) =>
-  `${made === 1 ? "1 new comment" : `${made} new comments`}${known ? `, ${known} known already` : ""}.`;
+  (made === 1 ? t("1 new comment") : t("{made} new comments", { made })) +
+  `${known ? t(", {known} known already", { known }) : ""}.`;

@@ -5,6 +5,7 @@ import type { Comment } from "../../../api/client";
 import { CommentStateMark } from "../../../components/CommentStateMark";
 import { dayOf } from "../../../components/moments";
 import { colours, ONE_LINE } from "../../../theme/theme";
+import { t } from "../../../words/words";
 
 const CELL = { ...ONE_LINE, textAlign: "left" } as const;
 const COLUMNS = "30px 84px 54px minmax(0, 1fr) 92px 84px";
@@ -18,12 +19,16 @@ interface Props {
 export function CommentTable({ comments, chosen, onChoose }: Props) {
   const today = new Date().toISOString().slice(0, 10);
   return (
-    <Box role="table" aria-label="Comments" sx={{ flex: 1, minHeight: 0, overflow: "auto", fontSize: 13 }}>
+    <Box
+      role="table"
+      aria-label={t("Comments")}
+      sx={{ flex: 1, minHeight: 0, overflow: "auto", fontSize: 13 }}
+    >
       <Box
         role="row"
         sx={{ ...ROW, position: "sticky", top: 0, bgcolor: colours.sandLight, zIndex: 1, fontSize: 11.5 }}
       >
-        {["No.", "State", "Sheet", "Comment", "Assigned to", "Due"].map((name) => (
+        {[t("No."), t("State"), t("Sheet"), t("Comment"), t("Assigned to"), t("Due")].map((name) => (
           <Box key={name} role="columnheader" sx={{ ...CELL, color: "text.secondary" }}>
             {name}
           </Box>
@@ -54,7 +59,7 @@ export function CommentTable({ comments, chosen, onChoose }: Props) {
               {comment.sheet_number || "–"}
             </Box>
             <Box role="cell" sx={CELL}>
-              <Box sx={ONE_LINE}>{comment.text.replace(/\s+/g, " ") || "A mark without words."}</Box>
+              <Box sx={ONE_LINE}>{comment.text.replace(/\s+/g, " ") || t("A mark without words.")}</Box>
               <Box sx={{ ...ONE_LINE, fontSize: 12, color: "text.secondary" }}>
                 {comment.author}, {dayOf(comment.made)}
                 {comment.answers.length > 0 && `, ${answersWord(comment.answers.length)}`}
@@ -77,7 +82,7 @@ export function CommentTable({ comments, chosen, onChoose }: Props) {
   );
 }
 
-const answersWord = (count: number) => (count === 1 ? "1 answer" : `${count} answers`);
+const answersWord = (count: number) => (count === 1 ? "1 answer" : t("{count} answers", { count }));
 
 const ROW = {
   display: "grid",

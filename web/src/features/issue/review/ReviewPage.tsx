@@ -20,6 +20,7 @@ import { CommentTable } from "./CommentTable";
 import { NewLinks } from "./NewLinks";
 import { ALL, filtered, standing, type SecretLink } from "./reviewCommands";
 import { ReviewRecord } from "./ReviewRecord";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -63,9 +64,9 @@ export function ReviewPage({ project, sheets }: { project: Project; sheets: read
   if (!reviews.length && !comments.length && !issues.length)
     return (
       <>
-        <EmptyState text="Nobody was asked to review the sheets yet. They need nothing but a browser.">
+        <EmptyState text={t("Nobody was asked to review the sheets yet. They need nothing but a browser.")}>
           <Button variant="contained" onClick={() => setAsking(true)}>
-            Ask for a review…
+            {t("Ask for a review…")}
           </Button>
         </EmptyState>
         {dialogs}
@@ -75,7 +76,7 @@ export function ReviewPage({ project, sheets }: { project: Project; sheets: read
     <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
       <Box
         component="nav"
-        aria-label="Reviews"
+        aria-label={t("Reviews")}
         sx={{
           width: 212,
           flexShrink: 0,
@@ -87,7 +88,7 @@ export function ReviewPage({ project, sheets }: { project: Project; sheets: read
       >
         <Box sx={{ p: 1.25 }}>
           <Button variant="contained" fullWidth onClick={() => setAsking(true)}>
-            Ask for a review…
+            {t("Ask for a review…")}
           </Button>
         </Box>
         <Box sx={{ flex: 1, minHeight: 0, overflowY: "auto" }}>
@@ -118,12 +119,14 @@ export function ReviewPage({ project, sheets }: { project: Project; sheets: read
             onChoose={(chosen) => setQuery({ comment: chosen }, { replace: true })}
           />
         ) : (
-          <Box sx={{ p: 2, fontSize: 13.5, color: "text.secondary" }}>Nothing was said yet.</Box>
+          <Box sx={{ p: 2, fontSize: 13.5, color: "text.secondary" }}>{t("Nothing was said yet.")}</Box>
         )}
       </Box>
       <Box
         component="aside"
-        aria-label={comment ? `Comment ${comment.number}` : (review?.name ?? "Review")}
+        aria-label={
+          comment ? t("Comment {number}", { number: comment.number }) : (review?.name ?? t("Review"))
+        }
         sx={{
           width: 358,
           flexShrink: 0,
@@ -140,11 +143,11 @@ export function ReviewPage({ project, sheets }: { project: Project; sheets: read
             <Box sx={{ display: "flex", alignItems: "center", mb: 1 }}>
               <Box sx={{ flex: 1, fontSize: 12.5, color: "text.secondary" }}>
                 {comment.sheet_number}
-                {comment.revision && `, as it was in ${comment.revision}`}
+                {comment.revision && t(", as it was in {revision}", { revision: comment.revision })}
               </Box>
               {comment.sheet && (
                 <Button variant="outlined" onClick={() => toSheet(comment)}>
-                  Show on the sheet
+                  {t("Show on the sheet")}
                 </Button>
               )}
             </Box>
@@ -183,7 +186,8 @@ function OneReview({ review, open, chosen, onChoose }: OneProps) {
     >
       <Box sx={{ fontSize: 13, fontWeight: 650 }}>{review.name}</Box>
       <Box sx={{ fontSize: 12, color: "text.secondary" }}>
-        {standing(review)}, {open === 0 ? "nothing waits" : open === 1 ? "1 waits" : `${open} wait`}
+        {standing(review)},{" "}
+        {open === 0 ? t("nothing waits") : open === 1 ? "1 waits" : t("{open} wait", { open })}
       </Box>
     </ButtonBase>
   );
@@ -205,14 +209,14 @@ function Filters({ comments, reviews, wanted, shown, onChange }: FilterProps) {
       label={label}
       width={112}
       value={wanted[key]}
-      choices={[["", "All"], ...choices]}
+      choices={[["", t("All")], ...choices]}
       onChoose={(value) => onChange({ ...wanted, [key]: value })}
     />
   );
   return (
     <Box
       role="search"
-      aria-label="Which comments"
+      aria-label={t("Which comments")}
       sx={{
         display: "flex",
         gap: 0.75,
@@ -225,25 +229,25 @@ function Filters({ comments, reviews, wanted, shown, onChange }: FilterProps) {
       }}
     >
       <Box sx={{ flex: "1 1 120px" }}>
-        <Box sx={{ fontSize: 11, lineHeight: "15px", color: "text.secondary" }}>Find</Box>
+        <Box sx={{ fontSize: 11, lineHeight: "15px", color: "text.secondary" }}>{t("Find")}</Box>
         <OutlinedInput
           size="small"
           fullWidth
           value={wanted.text}
           onChange={(event) => onChange({ ...wanted, text: event.target.value })}
-          inputProps={{ "aria-label": "Find", type: "search" }}
+          inputProps={{ "aria-label": t("Find"), type: "search" }}
         />
       </Box>
-      {choice("state", "State", Object.entries(COMMENT_STATES))}
-      {choice("sheet", "Sheet", among(comments.map((c) => c.sheet_number)))}
+      {choice("state", t("State"), Object.entries(COMMENT_STATES))}
+      {choice("sheet", t("Sheet"), among(comments.map((c) => c.sheet_number)))}
       {choice(
         "review",
-        "Review",
+        t("Review"),
         reviews.map((r) => [r.id, r.name] as const),
       )}
-      {choice("assigned", "Assigned to", among(comments.map((c) => c.assigned)))}
+      {choice("assigned", t("Assigned to"), among(comments.map((c) => c.assigned)))}
       <Box role="status" sx={{ fontSize: 12, color: "text.secondary", pb: 0.75, whiteSpace: "nowrap" }}>
-        {shown} of {comments.length}
+        {t("{shown} of {count}", { shown, count: comments.length })}
       </Box>
     </Box>
   );

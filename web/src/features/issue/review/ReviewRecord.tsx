@@ -12,13 +12,14 @@ import { notifyError } from "../../../stores/notices";
 import { colours } from "../../../theme/theme";
 import { addLink, deleteLink, endOf, extend, inDays, renewLink, standing, withdraw } from "./reviewCommands";
 import type { SecretLink } from "./reviewCommands";
+import { t } from "../../../words/words";
 
 const USES: Record<string, string> = {
-  opened: "opened it",
-  refused: "gave a wrong word",
+  opened: t("opened it"),
+  refused: t("gave a wrong word"),
   commented: "commented",
   answered: "answered",
-  fetched: "saved the PDF",
+  fetched: t("saved the PDF"),
 };
 /** As many of the latest uses are shown at once. */
 const FEW = 12;
@@ -44,21 +45,25 @@ export function ReviewRecord({ review, onLinks }: Props) {
         {review.name}
       </Box>
       <Box sx={{ color: "text.secondary", fontSize: 12.5, mb: 1 }}>
-        {state}. Asked by {review.asked_by} on {dayOf(review.asked)}
-        {state === "Open" && `, open until ${dayOf(review.until)}`}
-        {review.has_word && ", with a word to know"}.
+        {t("{state}. Asked by {askedBy} on {asked}{until}{know}.", {
+          state,
+          askedBy: review.asked_by,
+          asked: dayOf(review.asked),
+          until: state === "Open" && t(", open until {until}", { until: dayOf(review.until) }),
+          know: review.has_word && t(", with a word to know"),
+        })}
       </Box>
       {review.job && (isActive(review.job) || review.job.state === "failed") && (
-        <PlotProgress job={review.job} problem="" cancelled="It was cancelled. Ask for it again." />
+        <PlotProgress job={review.job} problem="" cancelled={t("It was cancelled. Ask for it again.")} />
       )}
       {review.ready && (
         <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", mb: 1 }}>
           <Button variant="outlined" href={`/api/reviews/${review.id}/pdf/`} download>
-            Save as PDF
+            {t("Save as PDF")}
           </Button>
           {state === "Open" ? (
             <Button variant="outlined" onClick={() => void withdraw(review).catch(notifyError)}>
-              Withdraw
+              {t("Withdraw")}
             </Button>
           ) : (
             <>
@@ -67,7 +72,7 @@ export function ReviewRecord({ review, onLinks }: Props) {
                 size="small"
                 value={until}
                 onChange={(event) => setUntil(event.target.value)}
-                inputProps={{ "aria-label": "Open again until", min: inDays(0) }}
+                inputProps={{ "aria-label": t("Open again until"), min: inDays(0) }}
                 sx={{ width: 128 }}
               />
               <Button
@@ -75,13 +80,13 @@ export function ReviewRecord({ review, onLinks }: Props) {
                 disabled={!until}
                 onClick={() => void extend(review, endOf(until)).catch(notifyError)}
               >
-                Open again
+                {t("Open again")}
               </Button>
             </>
           )}
         </Box>
       )}
-      <Heading>Links</Heading>
+      <Heading>{t("Links")}</Heading>
       {review.links.map((link) => (
         <Box
           key={link.id}
@@ -94,27 +99,29 @@ export function ReviewRecord({ review, onLinks }: Props) {
           }}
         >
           <Box sx={{ flex: 1, minWidth: 0 }}>
-            <Box sx={{ fontWeight: 600 }}>{link.name || "Whoever has it"}</Box>
+            <Box sx={{ fontWeight: 600 }}>{link.name || t("Whoever has it")}</Box>
             <Box sx={{ fontSize: 12, color: "text.secondary" }}>
               {link.opened
-                ? `Opened ${link.opened === 1 ? "once" : `${link.opened} times`}`
-                : "Not opened yet"}
-              {link.last_used && `, last used ${momentOf(link.last_used)}`}
+                ? t("Opened {which}", {
+                    which: link.opened === 1 ? t("once") : t("{opened} times", { opened: link.opened }),
+                  })
+                : t("Not opened yet")}
+              {link.last_used && t(", last used {lastUsed}", { lastUsed: momentOf(link.last_used) })}
             </Box>
           </Box>
           <Button
-            aria-label={`Make anew the link for ${link.name || "whoever has it"}`}
+            aria-label={t("Make anew the link for {it}", { it: link.name || t("whoever has it") })}
             onClick={() => told(renewLink(review, link.id))}
             sx={{ minWidth: 0, px: 1 }}
           >
-            Make anew
+            {t("Make anew")}
           </Button>
           <Button
-            aria-label={`Delete the link for ${link.name || "whoever has it"}`}
+            aria-label={t("Delete the link for {it}", { it: link.name || t("whoever has it") })}
             onClick={() => void deleteLink(review, link.id).catch(notifyError)}
             sx={{ minWidth: 0, px: 1 }}
           >
-            Delete
+            {t("Delete")}
           </Button>
         </Box>
       ))}
@@ -129,17 +136,17 @@ export function ReviewRecord({ review, onLinks }: Props) {
       >
         <OutlinedInput
           size="small"
-          placeholder="Another name"
+          placeholder={t("Another name")}
           value={name}
           onChange={(event) => setName(event.target.value)}
-          inputProps={{ "aria-label": "Name for another link", maxLength: 80 }}
+          inputProps={{ "aria-label": t("Name for another link"), maxLength: 80 }}
           sx={{ flex: 1 }}
         />
         <Button type="submit" variant="outlined" disabled={!name.trim()}>
-          Add a link
+          {t("Add a link")}
         </Button>
       </Box>
-      <Heading>Sheets</Heading>
+      <Heading>{t("Sheets")}</Heading>
       {review.sheets.map((sheet) => (
         <Box key={sheet.id} sx={{ py: 0.15 }}>
           <b>{sheet.number}</b> {sheet.title}
@@ -148,17 +155,19 @@ export function ReviewRecord({ review, onLinks }: Props) {
       ))}
       {uses && uses.length > 0 && (
         <>
-          <Heading>Uses</Heading>
+          <Heading>{t("Uses")}</Heading>
           {uses.slice(0, FEW).map((use, k) => (
             <Box key={k} sx={{ fontSize: 12.5 }}>
-              {momentOf(use.at)} {use.name || nameOf(use.link) || "Somebody"} {USES[use.kind]}
+              {momentOf(use.at)} {use.name || nameOf(use.link) || t("Somebody")} {USES[use.kind]}
               <Box component="span" sx={{ color: "text.secondary" }}>
-                {use.address && `, from ${use.address}`}
+                {use.address && t(", from {address}", { address: use.address })}
               </Box>
             </Box>
           ))}
           {uses.length > FEW && (
-            <Box sx={{ fontSize: 12, color: "text.secondary" }}>and {uses.length - FEW} before these</Box>
+            <Box sx={{ fontSize: 12, color: "text.secondary" }}>
+              {t("and {few} before these", { few: uses.length - FEW })}
+            </Box>
           )}
         </>
       )}

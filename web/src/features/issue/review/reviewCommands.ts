@@ -2,6 +2,7 @@
 import { api, data, type Comment, type Review } from "../../../api/client";
 import { queryClient } from "../../../api/queryClient";
 import { isoDay } from "../../../components/moments";
+import { t } from "../../../words/words";
 
 /** A link with its secret, which is told this once. */
 export interface SecretLink {
@@ -73,11 +74,11 @@ export function inDays(days: number, from = new Date()): string {
 
 /** How a review stands, in words. */
 export function standing(review: Review, now = new Date()): string {
-  if (review.job?.state === "failed") return "Could not be made ready";
-  if (review.job?.state === "cancelled") return "Cancelled";
-  if (!review.ready) return "Being made ready";
-  if (review.withdrawn) return "Withdrawn";
-  return new Date(review.until) > now ? "Open" : "Ended";
+  if (review.job?.state === "failed") return t("Could not be made ready");
+  if (review.job?.state === "cancelled") return t("Cancelled");
+  if (!review.ready) return t("Being made ready");
+  if (review.withdrawn) return t("Withdrawn");
+  return new Date(review.until) > now ? t("Open") : t("Ended");
 }
 
 /** Which comments are listed. */

@@ -9,10 +9,11 @@ import { ON_SHEET } from "./pieces";
 import { OPTIONS, type Asked } from "./ToolOptions";
 import { TOOL_NAMES, hint, pointsOf } from "./tools";
 import type { Annotate } from "./useAnnotate";
+import { t } from "../../../words/words";
 
 const HOMES = choicesOf<"sheet" | "view">({
-  sheet: "On this sheet only",
-  view: "In the view, on every sheet",
+  sheet: t("On this sheet only"),
+  view: t("In the view, on every sheet"),
 });
 
 interface Props {
@@ -29,8 +30,8 @@ export function AnnotateLedge({ project, commands, onAsk }: Props) {
   const making = !attaching && !pointsFor;
   const goesOn = tool === "shape" && points.length >= pointsOf("shape", now.shape.form)[0];
   return (
-    <Ledge label="Ledge: annotate">
-      <Group name={pointsFor ? "Points" : attaching ? "Attach again" : TOOL_NAMES[tool]}>
+    <Ledge label={t("Ledge: annotate")}>
+      <Group name={pointsFor ? t("Points") : attaching ? t("Attach again") : TOOL_NAMES[tool]}>
         <Box role="status" sx={{ width: 262, pt: "4px", fontSize: 13, lineHeight: 1.4 }}>
           {hint({
             tool,
@@ -43,14 +44,14 @@ export function AnnotateLedge({ project, commands, onAsk }: Props) {
             pointsFor: pointsFor?.what ?? null,
           })}
           <Box sx={{ color: "text.secondary", fontSize: 12, mt: 0.5 }}>
-            Alt clicks without snapping. Escape begins again; twice, it puts the tool away.
+            {t("Alt clicks without snapping. Escape begins again; twice, it puts the tool away.")}
           </Box>
         </Box>
       </Group>
       {making && !ON_SHEET.includes(tool) && (
-        <Group name="Where it belongs">
+        <Group name={t("Where it belongs")}>
           <ChoiceField
-            label="Belongs to"
+            label={t("Belongs to")}
             width={164}
             value={now.home}
             choices={HOMES}
@@ -62,11 +63,15 @@ export function AnnotateLedge({ project, commands, onAsk }: Props) {
       <Box sx={{ ml: "auto", pt: "20px", display: "flex", gap: 0.5 }}>
         {(points.length > 0 || extending) && (
           <Button variant="outlined" onClick={extending || goesOn ? commands.done : commands.back}>
-            {extending ? "Next dimension (Enter)" : goesOn ? "End it (Enter)" : "Remove the last point"}
+            {extending
+              ? t("Next dimension (Enter)")
+              : goesOn
+                ? t("End it (Enter)")
+                : t("Remove the last point")}
           </Button>
         )}
         <Button variant="contained" onClick={() => annotate(null)}>
-          Done
+          {t("Done")}
         </Button>
       </Box>
     </Ledge>

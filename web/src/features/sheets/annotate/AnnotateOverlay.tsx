@@ -16,6 +16,7 @@ import type { Snap } from "../../../canvas/snapPoints";
 import { useAnnotating } from "../../../stores/annotating";
 import { colours } from "../../../theme/theme";
 import type { Annotate } from "./useAnnotate";
+import { t } from "../../../words/words";
 
 interface Props {
   camera: Camera;
@@ -32,7 +33,7 @@ export function AnnotateOverlay({ camera, on, commands }: Props) {
   };
   return (
     <Box
-      aria-label="Choose points"
+      aria-label={t("Choose points")}
       role="group"
       onPointerMove={(event) => void commands.hover(place(event), event.altKey)}
       onPointerDown={(event) => {
@@ -154,7 +155,7 @@ const KINDS: Record<Snap["kind"], string> = {
   centre: "centre",
   crossing: "crossing",
   middle: "middle",
-  edge: "on the edge",
+  edge: t("on the edge"),
   annotation: "annotation",
   free: "",
 };

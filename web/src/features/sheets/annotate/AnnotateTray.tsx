@@ -7,20 +7,21 @@ import { colours } from "../../../theme/theme";
 import type { AnnotationEdits } from "./annotationCommands";
 import type { SheetSet } from "../useSet";
 import { WrongPieces } from "./WrongPieces";
+import { t } from "../../../words/words";
 
 const TOOLS: readonly (readonly [Tool, string, string])[] = [
-  ["dimension", "Dimension", "True lengths between points of a drawing (D)"],
-  ["measure", "Measure", "An angle, radius, diameter, arc, slope or area (M)"],
-  ["note", "Note", "Words, with a leader to what they speak of (T)"],
-  ["numbered", "Number", "A note of the project’s list, shown as its number (N)"],
-  ["level", "Level", "The height of a point in an elevation or a section (L)"],
-  ["tag", "Tag", "The number, the size or another value of an element (G)"],
-  ["schedule", "Schedule", "A table of what there is, kept by itself (S)"],
-  ["table", "Table", "A table whose cells are typed or come from a file (B)"],
-  ["shape", "Shape", "Lines, arcs, rectangles, circles, curves (F)"],
-  ["cloud", "Cloud", "A ring about what has changed, with the revision (C)"],
-  ["symbol", "Symbol", "A symbol of the library (Y)"],
-  ["image", "Picture", "A photograph or a drawing as a picture (U)"],
+  ["dimension", t("Dimension"), t("True lengths between points of a drawing (D)")],
+  ["measure", t("Measure"), t("An angle, radius, diameter, arc, slope or area (M)")],
+  ["note", t("Note"), t("Words, with a leader to what they speak of (T)")],
+  ["numbered", t("Number"), t("A note of the project’s list, shown as its number (N)")],
+  ["level", t("Level"), t("The height of a point in an elevation or a section (L)")],
+  ["tag", t("Tag"), t("The number, the size or another value of an element (G)")],
+  ["schedule", t("Schedule"), t("A table of what there is, kept by itself (S)")],
+  ["table", t("Table"), t("A table whose cells are typed or come from a file (B)")],
+  ["shape", t("Shape"), t("Lines, arcs, rectangles, circles, curves (F)")],
+  ["cloud", t("Cloud"), t("A ring about what has changed, with the revision (C)")],
+  ["symbol", t("Symbol"), t("A symbol of the library (Y)")],
+  ["image", t("Picture"), t("A photograph or a drawing as a picture (U)")],
 ];
 
 interface Props {
@@ -34,7 +35,7 @@ export function AnnotateTray({ set, display, edits }: Props) {
   return (
     <Box
       role="group"
-      aria-label="Annotate"
+      aria-label={t("Annotate")}
       onPointerDown={(event) => event.stopPropagation()}
       sx={{
         position: "absolute",

@@ -7,6 +7,7 @@ import { Buttons, Group, Rows } from "../../../components/Ledge";
 import { ToggleButton } from "../../../components/ToggleButton";
 import { ARRANGEMENTS, MEASURES, SLOPES, STYLES } from "./pieceChoices";
 import { useNamed, type Of } from "./pieceProps";
+import { t } from "../../../words/words";
 
 /** The unit of figures, or a named style. */
 function Figures<S extends DimensionSpec | MeasureSpec>({ piece, edits }: Of<S>) {
@@ -14,7 +15,7 @@ function Figures<S extends DimensionSpec | MeasureSpec>({ piece, edits }: Of<S>)
   const named = useNamed(piece.project, "dimension");
   return (
     <ChoiceField
-      label="Figures in"
+      label={t("Figures in")}
       width={136}
       value={named.some(([id]) => id === spec.named) ? spec.named : spec.style}
       choices={[...STYLES, ...named]}
@@ -25,7 +26,7 @@ function Figures<S extends DimensionSpec | MeasureSpec>({ piece, edits }: Of<S>)
         void edits.change(
           [piece],
           () => ({ spec: { ...spec, ...style } as AnnotationSpec }),
-          "style of a dimension",
+          t("style of a dimension"),
         );
       }}
     />
@@ -38,15 +39,15 @@ export function DimensionFields({ piece, edits }: Of<DimensionSpec>) {
   const single = spec.points.length === 2;
   const byHand = spec.shifts.some(([x, y]) => x || y);
   return (
-    <Group name="Dimension">
+    <Group name={t("Dimension")}>
       <Rows>
         <ChoiceField
-          label="Measures"
+          label={t("Measures")}
           width={136}
           value={spec.measures}
           choices={MEASURES}
           onChoose={(to) =>
-            change({ measures: to as DimensionSpec["measures"] }, "what a dimension measures")
+            change({ measures: to as DimensionSpec["measures"] }, t("what a dimension measures"))
           }
         />
         <Figures piece={piece} edits={edits} />
@@ -54,52 +55,52 @@ export function DimensionFields({ piece, edits }: Of<DimensionSpec>) {
       <Rows>
         <Box sx={{ display: "flex", gap: 0.75 }}>
           <FigureField
-            label="From first point"
+            label={t("From first point")}
             unit="mm"
             number
             width={136}
             value={String(spec.offset)}
-            onCommit={(to) => change({ offset: Number(to) }, "move a dimension")}
+            onCommit={(to) => change({ offset: Number(to) }, t("move a dimension"))}
           />
           {byHand && (
             <Buttons>
               <ToggleButton
                 on={false}
-                name="Figures back"
-                tip="Figures that were moved by hand return to where they stand by themselves"
-                onToggle={() => change({ shifts: [] }, "figures back to their places")}
+                name={t("Figures back")}
+                tip={t("Figures that were moved by hand return to where they stand by themselves")}
+                onToggle={() => change({ shifts: [] }, t("figures back to their places"))}
               />
             </Buttons>
           )}
         </Box>
         {single && (
           <FigureField
-            label="Typed over the figure"
+            label={t("Typed over the figure")}
             width={136}
             value={spec.overrides[0] ?? ""}
-            placeholder="true figure"
-            onCommit={(text) => change({ overrides: text ? [text] : [] }, "text of a dimension")}
+            placeholder={t("true figure")}
+            onCommit={(text) => change({ overrides: text ? [text] : [] }, t("text of a dimension"))}
           />
         )}
         {!single && spec.arrangement !== "base" && (
           <Buttons>
             <ToggleButton
               on={spec.together}
-              name="Equal lengths as one"
-              tip="Such as 4 × 600 = 2400"
-              onToggle={() => change({ together: !spec.together }, "equal lengths as one or not")}
+              name={t("Equal lengths as one")}
+              tip={t("Such as 4 × 600 = 2400")}
+              onToggle={() => change({ together: !spec.together }, t("equal lengths as one or not"))}
             />
           </Buttons>
         )}
       </Rows>
       {!single && (
         <ChoiceField
-          label="Lengths"
+          label={t("Lengths")}
           width={168}
           value={spec.arrangement}
           choices={ARRANGEMENTS}
           onChoose={(to) =>
-            change({ arrangement: to as DimensionSpec["arrangement"] }, "how lengths are arranged")
+            change({ arrangement: to as DimensionSpec["arrangement"] }, t("how lengths are arranged"))
           }
         />
       )}
@@ -115,53 +116,53 @@ export function MeasureFields({ piece, edits }: Of<MeasureSpec>) {
       <Rows>
         {spec.of === "slope" ? (
           <ChoiceField
-            label="Given"
+            label={t("Given")}
             width={136}
             value={spec.slope_in}
             choices={SLOPES}
-            onChoose={(to) => change({ slope_in: to as MeasureSpec["slope_in"] }, "how a slope is given")}
+            onChoose={(to) => change({ slope_in: to as MeasureSpec["slope_in"] }, t("how a slope is given"))}
           />
         ) : (
           spec.of !== "angle" && <Figures piece={piece} edits={edits} />
         )}
         <FigureField
-          label="Typed over the figure"
+          label={t("Typed over the figure")}
           width={136}
           value={spec.override}
-          placeholder="true figure"
-          onCommit={(override) => change({ override }, "text of a measure")}
+          placeholder={t("true figure")}
+          onCommit={(override) => change({ override }, t("text of a measure"))}
         />
       </Rows>
     </Group>
   );
 }
 const MEASURE_NAMES: Record<MeasureSpec["of"], string> = {
-  angle: "Angle",
-  radius: "Radius",
-  diameter: "Diameter",
-  arc: "Arc",
-  slope: "Slope",
-  area: "Area",
+  angle: t("Angle"),
+  radius: t("Radius"),
+  diameter: t("Diameter"),
+  arc: t("Arc"),
+  slope: t("Slope"),
+  area: t("Area"),
 };
 
 export function LevelFields({ piece, edits }: Of<SpotLevelSpec>) {
   const { spec } = piece;
   const change = (to: Partial<SpotLevelSpec>, what: string) => void edits.changeSpec(piece, to, what);
   return (
-    <Group name="Spot level">
+    <Group name={t("Spot level")}>
       <Rows>
         <FigureField
-          label="Typed over the figure"
+          label={t("Typed over the figure")}
           width={136}
           value={spec.override}
-          placeholder="true figure"
-          onCommit={(override) => change({ override }, "text of a level")}
+          placeholder={t("true figure")}
+          onCommit={(override) => change({ override }, t("text of a level"))}
         />
         <ToggleButton
           on={spec.feet}
-          name="Feet and inches"
-          tip="In feet and inches, and not in metres"
-          onToggle={() => change({ feet: !spec.feet }, "unit of a level")}
+          name={t("Feet and inches")}
+          tip={t("In feet and inches, and not in metres")}
+          onToggle={() => change({ feet: !spec.feet }, t("unit of a level"))}
         />
       </Rows>
     </Group>

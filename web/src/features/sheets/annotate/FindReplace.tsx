@@ -12,6 +12,7 @@ import { colours } from "../../../theme/theme";
 import type { SheetSet } from "../useSet";
 import type { AnnotationEdits } from "./annotationCommands";
 import { KIND_NAMES, replacedIn, wordsOf } from "./pieces";
+import { t } from "../../../words/words";
 
 const MOST = 200;
 
@@ -34,7 +35,9 @@ export function FindReplace({ set, edits, onGo, onClose }: Props) {
     : [];
   const where = (piece: Annotation) => {
     const sheet = set.sheets.find((s) => s.id === piece.sheet);
-    return sheet ? `Sheet ${sheet.number}` : `View ${set.viewOf(piece.view ?? undefined)?.name ?? ""}`;
+    return sheet
+      ? t("Sheet {number}", { number: sheet.number })
+      : t("View {name}", { name: set.viewOf(piece.view ?? undefined)?.name ?? "" });
   };
   const replace = async () => {
     const count = await edits.replaceWords(
@@ -43,25 +46,29 @@ export function FindReplace({ set, edits, onGo, onClose }: Props) {
       by,
       capitals,
     );
-    notify(count === 1 ? "Replaced in one place." : `Replaced in ${count} places. Undo takes it back.`);
+    notify(
+      count === 1
+        ? t("Replaced in one place.")
+        : t("Replaced in {count} places. Undo takes it back.", { count }),
+    );
   };
   return (
     <TitledDialog
-      title="Find and replace in all annotation"
+      title={t("Find and replace in all annotation")}
       onClose={onClose}
       onSubmit={() => undefined}
       foot={
         <>
-          <Button onClick={onClose}>Close</Button>
+          <Button onClick={onClose}>{t("Close")}</Button>
           <Button variant="contained" disabled={!found.length} onClick={() => void replace()}>
-            Replace all
+            {t("Replace all")}
           </Button>
         </>
       }
     >
       <Box sx={{ display: "flex", gap: 1 }}>
         <TextField
-          label="Find"
+          label={t("Find")}
           autoFocus
           fullWidth
           value={wanted}
@@ -69,7 +76,7 @@ export function FindReplace({ set, edits, onGo, onClose }: Props) {
           slotProps={{ htmlInput: { maxLength: 200 } }}
         />
         <TextField
-          label="Replace by"
+          label={t("Replace by")}
           fullWidth
           value={by}
           onChange={(event) => setBy(event.target.value)}
@@ -77,15 +84,15 @@ export function FindReplace({ set, edits, onGo, onClose }: Props) {
         />
       </Box>
       <FormControlLabel
-        label="Capitals count"
+        label={t("Capitals count")}
         control={<Checkbox size="small" checked={capitals} onChange={(_, on) => setCapitals(on)} />}
       />
       <Box role="status" sx={{ fontSize: 13, color: "text.secondary" }}>
         {!wanted
-          ? "Notes, typed figures, headings, tables and words of symbols, on all sheets and in all views."
+          ? t("Notes, typed figures, headings, tables and words of symbols, on all sheets and in all views.")
           : found.length === 1
-            ? "In one piece"
-            : `In ${found.length} pieces`}
+            ? t("In one piece")
+            : t("In {count} pieces", { count: found.length })}
       </Box>
       <Box sx={{ maxHeight: 260, overflowY: "auto" }}>
         {found.slice(0, MOST).map(({ piece, words }) => (

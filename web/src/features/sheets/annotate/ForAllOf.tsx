@@ -7,6 +7,7 @@ import { ChoiceField } from "../../../components/ChoiceField";
 import { notifyError } from "../../../stores/notices";
 import { HOMES } from "./pieceChoices";
 import { Question } from "../Question";
+import { t } from "../../../words/words";
 
 interface Props<Part extends string, How extends string> {
   title: string;
@@ -65,7 +66,7 @@ export function ForAllOf<Part extends string, How extends string>(props: Props<P
           onChoose={(to) => setValue(to as How)}
         />
         <ChoiceField
-          label="Belongs to"
+          label={t("Belongs to")}
           width="50%"
           value={home}
           choices={HOMES}

@@ -12,6 +12,7 @@ import { NO_POINTS, useAnnotating } from "../../../stores/annotating";
 import { NoteText } from "./NoteText";
 import { ALIGNS, LEADERS, MARKS, SIZES } from "./pieceChoices";
 import { useNamed, type Of } from "./pieceProps";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -22,66 +23,66 @@ export function NoteFields({ piece, edits }: Of<NoteSpec>) {
   const change = (to: Partial<NoteSpec>, what: string) => void edits.changeSpec(piece, to, what);
   return (
     <>
-      <Group name="Note" grow>
-        <NoteText text={spec.text} onCommit={(text) => change({ text }, "text of a note")} />
+      <Group name={t("Note")} grow>
+        <NoteText text={spec.text} onCommit={(text) => change({ text }, t("text of a note"))} />
       </Group>
-      <Group name="Lettering">
+      <Group name={t("Lettering")}>
         <Rows>
           <Box sx={{ display: "flex", gap: 0.5 }}>
             <ChoiceField
-              label="Style"
+              label={t("Style")}
               width={92}
               value={style}
-              choices={[["", "Custom"], ...named]}
-              onChoose={(to) => change({ named: to }, "style of a note")}
+              choices={[["", t("Custom")], ...named]}
+              onChoose={(to) => change({ named: to }, t("style of a note"))}
             />
             {style ? (
               <Box sx={{ width: 84 }} />
             ) : (
               <ChoiceField
-                label="Height"
+                label={t("Height")}
                 width={84}
                 value={String(spec.size)}
                 choices={SIZES}
-                onChoose={(size) => change({ size: Number(size) }, "height of lettering")}
+                onChoose={(size) => change({ size: Number(size) }, t("height of lettering"))}
               />
             )}
           </Box>
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
             <FigureField
-              label="Width"
+              label={t("Width")}
               unit="mm"
               number
               width={92}
               value={String(spec.width)}
-              onCommit={(width) => change({ width: Number(width) }, "width of a note")}
+              onCommit={(width) => change({ width: Number(width) }, t("width of a note"))}
             />
             {!style && (
               <ToggleButton
                 on={spec.bold}
-                name="Bold"
-                tip="All of its words"
-                onToggle={() => change({ bold: !spec.bold }, "bold or not")}
+                name={t("Bold")}
+                tip={t("All of its words")}
+                onToggle={() => change({ bold: !spec.bold }, t("bold or not"))}
               />
             )}
           </Box>
         </Rows>
       </Group>
-      <Group name="Set">
+      <Group name={t("Set")}>
         <Rows>
           <ChoiceField
-            label="Leader"
+            label={t("Leader")}
             width={118}
             value={spec.leader}
             choices={LEADERS}
-            onChoose={(leader) => change({ leader: leader as NoteSpec["leader"] }, "leader of a note")}
+            onChoose={(leader) => change({ leader: leader as NoteSpec["leader"] }, t("leader of a note"))}
           />
           <ChoiceField
-            label="Aligned"
+            label={t("Aligned")}
             width={118}
             value={spec.align}
             choices={ALIGNS}
-            onChoose={(align) => change({ align: align as NoteSpec["align"] }, "alignment of a note")}
+            onChoose={(align) => change({ align: align as NoteSpec["align"] }, t("alignment of a note"))}
           />
         </Rows>
         <Buttons>
@@ -95,7 +96,7 @@ export function NoteFields({ piece, edits }: Of<NoteSpec>) {
 /** What else a note speaks of: a further leader to it. */
 function AddLeader({ piece }: { piece: Annotation }) {
   return (
-    <Tooltip title="Then click what else it speaks of">
+    <Tooltip title={t("Then click what else it speaks of")}>
       <Button
         variant="outlined"
         onClick={() =>
@@ -106,7 +107,7 @@ function AddLeader({ piece }: { piece: Annotation }) {
           })
         }
       >
-        Add a leader
+        {t("Add a leader")}
       </Button>
     </Tooltip>
   );
@@ -118,33 +119,33 @@ export function NumberedFields({ piece, edits }: Of<NumberedNoteSpec>) {
   const change = (to: Partial<NumberedNoteSpec>, what: string) => void edits.changeSpec(piece, to, what);
   const known = notes.some((n) => n.id === spec.note);
   return (
-    <Group name="Numbered note">
+    <Group name={t("Numbered note")}>
       <Rows>
         <ChoiceField
-          label="Note of the list"
+          label={t("Note of the list")}
           width={300}
           value={known ? spec.note : ""}
           choices={[
-            ...(known ? [] : [["", "no longer in the list"] as const]),
+            ...(known ? [] : [["", t("no longer in the list")] as const]),
             ...notes.map((n) => [n.id, `${n.number}  ${n.text}`] as const),
           ]}
-          onChoose={(note) => note && change({ note }, "which note it is")}
+          onChoose={(note) => note && change({ note }, t("which note it is"))}
         />
         <Box sx={{ display: "flex", gap: 0.75 }}>
           <ChoiceField
-            label="Mark"
+            label={t("Mark")}
             width={146}
             value={spec.mark}
             choices={MARKS}
-            onChoose={(mark) => change({ mark: mark as NumberedNoteSpec["mark"] }, "mark of a note")}
+            onChoose={(mark) => change({ mark: mark as NumberedNoteSpec["mark"] }, t("mark of a note"))}
           />
           <ChoiceField
-            label="Leader"
+            label={t("Leader")}
             width={146}
             value={spec.leader}
             choices={LEADERS}
             onChoose={(leader) =>
-              change({ leader: leader as NumberedNoteSpec["leader"] }, "leader of a note")
+              change({ leader: leader as NumberedNoteSpec["leader"] }, t("leader of a note"))
             }
           />
         </Box>

@@ -9,6 +9,7 @@ import { TitledDialog } from "../../../components/TitledDialog";
 import { useAnnotating } from "../../../stores/annotating";
 import { commit } from "../../../sync/commands";
 import { changing, deleting, making, newId } from "../../../sync/rows";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -27,7 +28,7 @@ export function NoteList({ project, onClose }: { project: string; onClose: () =>
   const ordered = notes.toSorted((a, b) => a.number.localeCompare(b.number, undefined, { numeric: true }));
   const next = numberAfter(notes.map((n) => n.number));
   const change = (note: ListedNote, to: Partial<ListedNote>) =>
-    void commit(project, `note ${note.number}`, [changing("listed_notes", note, to)]);
+    void commit(project, t("note {number}", { number: note.number }), [changing("listed_notes", note, to)]);
   const add = (text: string) => {
     if (!text) return;
     const made = { id: newId(), project, number: number || next, text };
@@ -35,23 +36,27 @@ export function NoteList({ project, onClose }: { project: string; onClose: () =>
     const { note: before } = useAnnotating.getState();
     // Chosen at once: by the time the server has it, another may have been chosen.
     useAnnotating.setState({ note: made.id });
-    void commit(project, `add note ${made.number}`, [making("listed_notes", made)]).then((done) => {
+    void commit(project, t("add note {number}", { number: made.number }), [
+      making("listed_notes", made),
+    ]).then((done) => {
       if (!done && useAnnotating.getState().note === made.id) useAnnotating.setState({ note: before });
     });
   };
   return (
     <TitledDialog
-      title="Numbered notes"
+      title={t("Numbered notes")}
       text={
         <>
-          The project’s list. On drawings they stand as their numbers; a schedule of “Numbered notes here”
-          says what those on its sheet mean. Changed here, they change everywhere.
+          {t(
+            "The project’s list. On drawings they stand as their numbers; a schedule of “Numbered " +
+              "notes here” says what those on its sheet mean. Changed here, they change everywhere.",
+          )}
         </>
       }
       onClose={onClose}
       foot={
         <Button variant="contained" onClick={onClose}>
-          Done
+          {t("Done")}
         </Button>
       }
     >
@@ -60,40 +65,42 @@ export function NoteList({ project, onClose }: { project: string; onClose: () =>
           <Box key={note.id} sx={{ display: "flex", gap: 0.75, alignItems: "center" }}>
             <FigureField
               bare
-              label={`Number of note ${note.number}`}
+              label={t("Number of note {number}", { number: note.number })}
               width={70}
               value={note.number}
               onCommit={(to) => to && change(note, { number: to })}
             />
             <FigureField
               bare
-              label={`Words of note ${note.number}`}
+              label={t("Words of note {number}", { number: note.number })}
               width="100%"
               value={note.text}
               onCommit={(text) => change(note, { text })}
             />
             <Button
-              aria-label={`Delete note ${note.number}`}
+              aria-label={t("Delete note {number}", { number: note.number })}
               onClick={() =>
-                void commit(project, `delete note ${note.number}`, [deleting("listed_notes", note)])
+                void commit(project, t("delete note {number}", { number: note.number }), [
+                  deleting("listed_notes", note),
+                ])
               }
               sx={{ minWidth: 0, px: 0.75 }}
             >
-              Delete
+              {t("Delete")}
             </Button>
           </Box>
         ))}
         {!ordered.length && (
           <Box sx={{ fontSize: 13, color: "text.secondary", py: 1 }}>
-            There is no note yet. Write the first.
+            {t("There is no note yet. Write the first.")}
           </Box>
         )}
       </Box>
       <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
-        <FigureField label="Number" width={70} value={number} placeholder={next} onCommit={setNumber} />
+        <FigureField label={t("Number")} width={70} value={number} placeholder={next} onCommit={setNumber} />
         <FigureField
           key={notes.length}
-          label="Words of a new note (Enter adds it)"
+          label={t("Words of a new note (Enter adds it)")}
           width="100%"
           value=""
           onCommit={add}

@@ -1,8 +1,9 @@
 /** The words of a note, in several lines; written when they are left. */
 import OutlinedInput from "@mui/material/OutlinedInput";
 import { useEffect, useRef, useState } from "react";
+import { t } from "../../../words/words";
 
-const NEW = "Note";
+const NEW = t("Note");
 
 export function NoteText({ text, onCommit }: { text: string; onCommit: (text: string) => void }) {
   const [typed, setTyped] = useState<string | null>(null);
@@ -22,7 +23,7 @@ export function NoteText({ text, onCommit }: { text: string; onCommit: (text: st
       rows={4}
       fullWidth
       value={typed ?? text}
-      inputProps={{ "aria-label": "Words of the note", spellCheck: true }}
+      inputProps={{ "aria-label": t("Words of the note"), spellCheck: true }}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={() => {
         if (typed !== null && typed.trim() && typed !== text) onCommit(typed);

@@ -10,6 +10,7 @@ import type { AnnotationEdits } from "./annotationCommands";
 import { PieceHandles } from "./PieceHandles";
 import { KIND_NAMES, movedBy } from "./pieces";
 import type { Annotate } from "./useAnnotate";
+import { t } from "../../../words/words";
 
 /** What is taken hold of is not smaller than this; pixels. */
 const LEAST = 14;
@@ -46,7 +47,9 @@ export const PieceFrames = memo(function PieceFrames(props: Props) {
         const own = p.id === piece.id ? box : (boxes.find((b) => b.piece === p.id) ?? box);
         return { spec: movedBy(p.spec, own, viewports.get(own.viewport), by) };
       },
-      moved.length > 1 ? `move ${moved.length} pieces` : `move a ${KIND_NAMES[piece.spec.kind]}`,
+      moved.length > 1
+        ? t("move {count} pieces", { count: moved.length })
+        : t("move a {kind}", { kind: KIND_NAMES[piece.spec.kind] }),
     );
   };
   return (

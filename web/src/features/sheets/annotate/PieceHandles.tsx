@@ -21,6 +21,7 @@ import type { AnnotationEdits } from "./annotationCommands";
 import { KIND_NAMES, anchorAt, anchorsOf, withAnchors } from "./pieces";
 import { pointsOf } from "./tools";
 import type { Annotate } from "./useAnnotate";
+import { t } from "../../../words/words";
 
 interface Props {
   box: PieceBox;
@@ -54,19 +55,23 @@ export function PieceHandles({ box, piece, viewport, camera, annotating, edits }
       old.element ? old : anchorAt({ at: box.at[n] ?? old.at, element: "" }),
     );
     const to = further ? anchors.toSpliced(k + 1, 0, anchor) : anchors.with(k, anchor);
-    const what = further ? "add a point" : "move a point";
+    const what = further ? t("add a point") : t("move a point");
     await edits.change(
       [piece],
       () => ({ spec: withAnchors(spec, to) }),
-      `${what} of a ${KIND_NAMES[spec.kind]}`,
+      t("{what} of a {kind}", { what, kind: KIND_NAMES[spec.kind] }),
     );
   }
 
   function remove(k: number) {
     const anchors = anchorsOf(spec);
-    if (anchors.length <= least) return notify("It has no more points than it needs.", true);
+    if (anchors.length <= least) return notify(t("It has no more points than it needs."), true);
     const to = withAnchors(spec, anchors.toSpliced(k, 1));
-    void edits.change([piece], () => ({ spec: to }), `remove a point of a ${KIND_NAMES[spec.kind]}`);
+    void edits.change(
+      [piece],
+      () => ({ spec: to }),
+      t("remove a point of a {kind}", { kind: KIND_NAMES[spec.kind] }),
+    );
   }
 
   const press = (event: PointerEvent, k: number, further: boolean) => {
@@ -100,11 +105,13 @@ export function PieceHandles({ box, piece, viewport, camera, annotating, edits }
           <Box
             key={number}
             role="button"
-            aria-label={further ? `Add a point after point ${k + 1}` : `Point ${k + 1}`}
+            aria-label={
+              further ? t("Add a point after point {k}", { k: k + 1 }) : t("Point {k}", { k: k + 1 })
+            }
             title={
               further
-                ? "Drag to add a point here"
-                : "Drag to attach it elsewhere" +
+                ? t("Drag to add a point here")
+                : t("Drag to attach it elsewhere") +
                   (anchorsOf(spec).length > least ? "; Shift and click removes it" : "")
             }
             onPointerDown={(event) => press(event, k, further)}
@@ -170,7 +177,7 @@ function Figures({
           { length: Math.max(spec.shifts.length, k + 1) },
           (_, n): [number, number] => (n === k ? [tenth(now[0]), tenth(now[1])] : (spec.shifts[n] ?? [0, 0])),
         );
-        void edits.changeSpec(piece, { shifts }, "move a figure");
+        void edits.changeSpec(piece, { shifts }, t("move a figure"));
       },
       onEnd: () => setDragged(null),
     });
@@ -185,8 +192,8 @@ function Figures({
       <Box
         key={k}
         role="button"
-        aria-label={`Figure ${k + 1}`}
-        title="Drag to where it reads better"
+        aria-label={t("Figure {k}", { k: k + 1 })}
+        title={t("Drag to where it reads better")}
         onPointerDown={(event) => press(event, length)}
         sx={{
           position: "absolute",

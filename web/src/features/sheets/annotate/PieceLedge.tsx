@@ -21,6 +21,7 @@ import { TableFields } from "./TableFields";
 import { CloudFields, TagFields } from "./TagFields";
 import type { Edits } from "../sheetCommands";
 import type { SheetSet } from "../useSet";
+import { t } from "../../../words/words";
 
 interface Props {
   piece: Annotation;
@@ -34,7 +35,7 @@ interface Props {
 export function PieceLedge({ piece, box, set, edits, onOutline }: Props) {
   const { spec } = piece;
   return (
-    <Ledge label={`Ledge: ${KIND_NAMES[spec.kind]}`}>
+    <Ledge label={t("Ledge: {kind}", { kind: KIND_NAMES[spec.kind] })}>
       <Fields key={piece.id} piece={piece} set={set} edits={edits} onOutline={onOutline} />
       {!ON_SHEET.includes(spec.kind) && <BelongsTo piece={piece} box={box} set={set} edits={edits} />}
       <Stands piece={piece} box={box} edits={edits} />
@@ -84,17 +85,20 @@ interface SeveralProps {
 }
 
 const ALIGNMENTS: readonly (readonly [Alignment, string])[] = [
-  ["left", "Left sides"],
-  ["centre", "Centres, left to right"],
-  ["right", "Right sides"],
-  ["top", "Tops"],
-  ["middle", "Centres, up and down"],
-  ["bottom", "Bottoms"],
+  ["left", t("Left sides")],
+  ["centre", t("Centres, left to right")],
+  ["right", t("Right sides")],
+  ["top", t("Tops")],
+  ["middle", t("Centres, up and down")],
+  ["bottom", t("Bottoms")],
 ];
 
 /** Several pieces, or some beside viewports: what can be done to all of them. */
 export function PiecesLedge({ pieces, viewports, set, edits, annotation, onToSheets }: SeveralProps) {
-  const count = `${pieces.length} ${pieces.length === 1 ? "piece" : "pieces"} of annotation`;
+  const count = t("{count} {which} of annotation", {
+    count: pieces.length,
+    which: pieces.length === 1 ? t("piece") : t("pieces"),
+  });
   const also = viewports.length
     ? `, ${viewports.length} ${viewports.length === 1 ? "viewport" : "viewports"}`
     : "";
@@ -104,63 +108,65 @@ export function PiecesLedge({ pieces, viewports, set, edits, annotation, onToShe
   const outline = shapes.length === 1 && shapes[0] ? outlineOnSheet(shapes[0]) : null;
   const viewport = viewports.length === 1 ? viewports[0] : undefined;
   return (
-    <Ledge label="Ledge: annotation">
+    <Ledge label={t("Ledge: annotation")}>
       <Group name={count + also}>
         <Buttons>
           <ChoiceField
-            label="Align by"
+            label={t("Align by")}
             width={176}
             value=""
-            choices={[["", "Choose"], ...ALIGNMENTS]}
+            choices={[["", t("Choose")], ...ALIGNMENTS]}
             onChoose={(to) => to && annotation.align(pieces, boxes, set.on, to as Alignment)}
           />
         </Buttons>
       </Group>
-      <Group name="Together">
+      <Group name={t("Together")}>
         <Buttons>
-          <Tooltip title={grouped ? "Each is chosen by itself again" : "They are chosen and moved together"}>
+          <Tooltip
+            title={grouped ? t("Each is chosen by itself again") : t("They are chosen and moved together")}
+          >
             <Button
               variant="outlined"
               disabled={pieces.length < 2}
               onClick={() => void annotation.group(pieces, !grouped)}
             >
-              {grouped ? "Ungroup" : "Group"}
+              {grouped ? t("Ungroup") : t("Group")}
             </Button>
           </Tooltip>
           <Look pieces={pieces} edits={annotation} />
         </Buttons>
       </Group>
       {shapes.length === pieces.length && (
-        <Group name="Shapes">
+        <Group name={t("Shapes")}>
           <Buttons>
             <ShapeCommands pieces={shapes} edits={annotation} />
             {outline && viewport && (
-              <Tooltip title="The viewport shows what lies within the shape">
+              <Tooltip title={t("The viewport shows what lies within the shape")}>
                 <Button
                   variant="outlined"
                   onClick={() =>
                     void edits.reshape(
                       new Map([[viewport.id, outlined(geometryOf(viewport), outline)]]),
-                      "draw the outline of a viewport",
+                      t("draw the outline of a viewport"),
                     )
                   }
                 >
-                  Use as outline
+                  {t("Use as outline")}
                 </Button>
               </Tooltip>
             )}
           </Buttons>
         </Group>
       )}
-      <Group name="All">
+      <Group name={t("All")}>
         <Buttons>
           <Order pieces={pieces} edits={annotation} />
-          <Tooltip title="Copies of what stands beside drawings, in the same places on other sheets">
+          <Tooltip title={t("Copies of what stands beside drawings, in the same places on other sheets")}>
             <Button variant="outlined" onClick={onToSheets}>
-              Copy to sheets…
+              {t("Copy to sheets…")}
             </Button>
           </Tooltip>
-          <Tooltip title="Delete all that is selected (Delete)">
+          <Tooltip title={t("Delete all that is selected (Delete)")}>
             <Button
               variant="outlined"
               onClick={() => {
@@ -168,7 +174,7 @@ export function PiecesLedge({ pieces, viewports, set, edits, annotation, onToShe
                 if (viewports.length) void edits.remove(viewports);
               }}
             >
-              Delete
+              {t("Delete")}
             </Button>
           </Tooltip>
         </Buttons>
@@ -183,23 +189,23 @@ function Look({ pieces, edits }: { pieces: readonly Annotation[]; edits: Annotat
   const [first] = pieces;
   return (
     <>
-      <Tooltip title="Keep how this looks, to give it to others">
+      <Tooltip title={t("Keep how this looks, to give it to others")}>
         <Button
           variant="outlined"
           disabled={pieces.length !== 1}
           onClick={() => {
             if (!first) return;
             useClipboard.setState({ look: lookOf(first.spec) });
-            notify("Its style is kept. Select others, and apply it.");
+            notify(t("Its style is kept. Select others, and apply it."));
           }}
         >
-          Copy style
+          {t("Copy style")}
         </Button>
       </Tooltip>
       {look && (
-        <Tooltip title="Give these the style that was copied">
+        <Tooltip title={t("Give these the style that was copied")}>
           <Button variant="outlined" onClick={() => void edits.match(pieces, look)}>
-            Apply style
+            {t("Apply style")}
           </Button>
         </Tooltip>
       )}
@@ -210,14 +216,14 @@ function Look({ pieces, edits }: { pieces: readonly Annotation[]; edits: Annotat
 function Order({ pieces, edits }: { pieces: readonly Annotation[]; edits: AnnotationEdits }) {
   return (
     <>
-      <Tooltip title="Above all other annotation (Home)">
+      <Tooltip title={t("Above all other annotation (Home)")}>
         <Button variant="outlined" onClick={() => void edits.order(pieces, true)}>
-          Front
+          {t("Front")}
         </Button>
       </Tooltip>
-      <Tooltip title="Below all other annotation (End)">
+      <Tooltip title={t("Below all other annotation (End)")}>
         <Button variant="outlined" onClick={() => void edits.order(pieces, false)}>
-          Back
+          {t("Back")}
         </Button>
       </Tooltip>
     </>
@@ -230,19 +236,19 @@ function BelongsTo({ piece, box, set, edits }: Omit<Props, "onOutline">) {
   const view = set.viewOf(piece.view ?? viewport?.view);
   if (!viewport || !view)
     return (
-      <Group name="Where it belongs">
-        <Box sx={{ fontSize: 12.5, width: 150, pt: 1.5, color: "text.secondary" }}>On this sheet</Box>
+      <Group name={t("Where it belongs")}>
+        <Box sx={{ fontSize: 12.5, width: 150, pt: 1.5, color: "text.secondary" }}>{t("On this sheet")}</Box>
       </Group>
     );
   return (
-    <Group name="Where it belongs">
+    <Group name={t("Where it belongs")}>
       <ChoiceField
-        label="Belongs to"
+        label={t("Belongs to")}
         width={178}
         value={piece.view ? "view" : "sheet"}
         choices={[
-          ["sheet", "This viewport only"],
-          ["view", `The view ${view.name}`],
+          ["sheet", t("This viewport only")],
+          ["view", t("The view {name}", { name: view.name })],
         ]}
         onChoose={(to) =>
           void edits.change(
@@ -251,7 +257,7 @@ function BelongsTo({ piece, box, set, edits }: Omit<Props, "onOutline">) {
               to === "view"
                 ? { view: view.id, sheet: null, viewport: null }
                 : { view: null, sheet: viewport.sheet, viewport: viewport.id },
-            to === "view" ? "move into the view" : "move onto the sheet",
+            to === "view" ? t("move into the view") : t("move onto the sheet"),
           )
         }
       />
@@ -276,24 +282,26 @@ function Stands({ piece, box, edits }: Pick<Props, "piece" | "box" | "edits">) {
     >
       <Box sx={{ display: "flex", gap: 0.5 }}>
         {wrong?.standing === "changed" && (
-          <Tooltip title="The new figures are right: mark it no longer">
+          <Tooltip title={t("The new figures are right: mark it no longer")}>
             <Button variant="contained" onClick={() => void edits.accept(piece, wrong)}>
-              Accept
+              {t("Accept")}
             </Button>
           </Tooltip>
         )}
         {!["schedule", "table", "image", "symbol"].includes(piece.spec.kind) && (
           <Tooltip
-            title={piece.spec.kind === "cloud" ? "Choose its two corners anew" : "Choose its points anew"}
+            title={
+              piece.spec.kind === "cloud" ? t("Choose its two corners anew") : t("Choose its points anew")
+            }
           >
             <Button variant="outlined" onClick={again}>
-              {piece.spec.kind === "cloud" ? "Draw again" : "Attach again"}
+              {piece.spec.kind === "cloud" ? t("Draw again") : t("Attach again")}
             </Button>
           </Tooltip>
         )}
-        <Tooltip title="Delete it (Delete)">
+        <Tooltip title={t("Delete it (Delete)")}>
           <Button variant="outlined" onClick={() => edits.remove([piece])}>
-            Delete
+            {t("Delete")}
           </Button>
         </Tooltip>
       </Box>
@@ -306,7 +314,7 @@ function Stands({ piece, box, edits }: Pick<Props, "piece" | "box" | "edits">) {
           role="status"
           sx={{ fontSize: 12, maxWidth: 280, textAlign: "right", color: colours.rust, lineHeight: 1.35 }}
         >
-          {wrong.standing === "changed" ? "Changed" : "Lost"}: {wrong.words}.
+          {wrong.standing === "changed" ? t("Changed") : t("Lost")}: {wrong.words}.
         </Box>
       )}
     </Box>

@@ -12,17 +12,18 @@ import { TitledDialog } from "../../../components/TitledDialog";
 import { colours } from "../../../theme/theme";
 import { classWords, usualColumns } from "./pieceChoices";
 import { ValueChoice } from "./ValueChoice";
+import { t } from "../../../words/words";
 
 type Column = ScheduleSpec["columns"][number];
 type Condition = ScheduleSpec["where"][number];
 
 const TESTS = choicesOf<Condition["test"]>({
   is: "is",
-  "is not": "is not",
+  "is not": t("is not"),
   contains: "contains",
-  over: "is over",
-  under: "is under",
-  given: "is given",
+  over: t("is over"),
+  under: t("is under"),
+  given: t("is given"),
 });
 interface Props {
   spec: ScheduleSpec;
@@ -52,21 +53,21 @@ export function ScheduleDialog({ spec, sources, classes, onClose, onDone }: Prop
     setWhere(where.map((c, n) => (n === k ? { ...c, ...to } : c)));
   return (
     <TitledDialog
-      title="Columns and rows"
+      title={t("Columns and rows")}
       width="md"
       onClose={onClose}
       foot={
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t("Cancel")}</Button>
           <Button variant="contained" onClick={() => onDone({ columns, where, ...rest })}>
-            Save
+            {t("Save")}
           </Button>
         </>
       }
     >
       <Box sx={{ overflowY: "auto", maxHeight: "68vh", display: "flex", flexDirection: "column", gap: 1.5 }}>
         {spec.of === "elements" && (
-          <Section name="Classes">
+          <Section name={t("Classes")}>
             <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.5 }}>
               {classes.map((name) => {
                 const on = rest.classes.includes(name);
@@ -88,44 +89,44 @@ export function ScheduleDialog({ spec, sources, classes, onClose, onDone }: Prop
                 );
               })}
             </Box>
-            {!rest.classes.length && <Hint>All classes, while none is chosen.</Hint>}
+            {!rest.classes.length && <Hint>{t("All classes, while none is chosen.")}</Hint>}
           </Section>
         )}
-        <Section name="Columns">
+        <Section name={t("Columns")}>
           {columns.map((c, k) => (
             <Box key={k} sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
               <ValueChoice
                 key={c.source}
-                label="Value"
+                label={t("Value")}
                 width={260}
                 value={c.source}
                 sources={sources}
                 onChoose={(source) => column(k, { source })}
               />
               <FigureField
-                label="Caption"
+                label={t("Caption")}
                 width={150}
                 value={c.caption}
                 placeholder={c.source.split(".").at(-1)}
                 onCommit={(caption) => column(k, { caption })}
               />
               <FigureField
-                label="Width (mm)"
+                label={t("Width (mm)")}
                 number
                 width={78}
                 value={c.width ? String(c.width) : ""}
-                placeholder="fits"
+                placeholder={t("fits")}
                 onCommit={(width) => column(k, { width: Number(width) })}
               />
               <FormControlLabel
-                label="Total"
+                label={t("Total")}
                 control={
                   <Checkbox size="small" checked={c.total} onChange={(_, total) => column(k, { total })} />
                 }
                 sx={{ mr: 0 }}
               />
               <Button
-                aria-label={`Column ${k + 1} to the left`}
+                aria-label={t("Column {k} to the left", { k: k + 1 })}
                 disabled={k === 0}
                 onClick={() => setColumns(columns.toSpliced(k, 1).toSpliced(k - 1, 0, c))}
                 sx={{ minWidth: 0, px: 0.75 }}
@@ -137,28 +138,28 @@ export function ScheduleDialog({ spec, sources, classes, onClose, onDone }: Prop
                 onClick={() => setColumns(columns.toSpliced(k, 1))}
                 sx={{ minWidth: 0, px: 0.75 }}
               >
-                Remove
+                {t("Remove")}
               </Button>
             </Box>
           ))}
           <Add
-            name="Add a column"
-            onAdd={() => setColumns([...columns, { source: "Name", caption: "", total: false, width: 0 }])}
+            name={t("Add a column")}
+            onAdd={() => setColumns([...columns, { source: t("Name"), caption: "", total: false, width: 0 }])}
           />
         </Section>
-        <Section name="Rows that">
+        <Section name={t("Rows that")}>
           {where.map((c, k) => (
             <Box key={k} sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
               <ValueChoice
                 key={c.source}
-                label="Value"
+                label={t("Value")}
                 width={260}
                 value={c.source}
                 sources={sources}
                 onChoose={(source) => condition(k, { source })}
               />
               <ChoiceField
-                label="Test"
+                label={t("Test")}
                 width={110}
                 value={c.test}
                 choices={TESTS}
@@ -166,28 +167,28 @@ export function ScheduleDialog({ spec, sources, classes, onClose, onDone }: Prop
               />
               {c.test !== "given" && (
                 <FigureField
-                  label="Compared with"
+                  label={t("Compared with")}
                   width={150}
                   value={c.value}
                   onCommit={(value) => condition(k, { value })}
                 />
               )}
               <Button onClick={() => setWhere(where.toSpliced(k, 1))} sx={{ minWidth: 0, px: 0.75 }}>
-                Remove
+                {t("Remove")}
               </Button>
             </Box>
           ))}
-          {!where.length && <Hint>All rows, while there is no condition.</Hint>}
+          {!where.length && <Hint>{t("All rows, while there is no condition.")}</Hint>}
           <Add
-            name="Add a condition"
-            onAdd={() => setWhere([...where, { source: "Name", test: "contains", value: "" }])}
+            name={t("Add a condition")}
+            onAdd={() => setWhere([...where, { source: t("Name"), test: "contains", value: "" }])}
           />
         </Section>
-        <Section name="Order">
+        <Section name={t("Order")}>
           <Box sx={{ display: "flex", gap: 1, alignItems: "flex-end", flexWrap: "wrap" }}>
             <ValueChoice
               key={`sort ${rest.sort.join()}`}
-              label="Sorted by (blank for the usual order)"
+              label={t("Sorted by (blank for the usual order)")}
               width={230}
               value={rest.sort[0] ?? ""}
               sources={sources}
@@ -195,12 +196,12 @@ export function ScheduleDialog({ spec, sources, classes, onClose, onDone }: Prop
             />
             {rest.sort.length > 0 && (
               <Button onClick={() => setRest({ ...rest, sort: [] })} sx={{ px: 0.75 }}>
-                Usual order
+                {t("Usual order")}
               </Button>
             )}
             <ValueChoice
               key={`group ${rest.group}`}
-              label="Grouped by (blank for not)"
+              label={t("Grouped by (blank for not)")}
               width={230}
               value={rest.group}
               sources={sources}
@@ -208,13 +209,13 @@ export function ScheduleDialog({ spec, sources, classes, onClose, onDone }: Prop
             />
             {rest.group && (
               <Button onClick={() => setRest({ ...rest, group: "" })} sx={{ px: 0.75 }}>
-                Not grouped
+                {t("Not grouped")}
               </Button>
             )}
           </Box>
           <Box sx={{ display: "flex", gap: 1, alignItems: "flex-end" }}>
             <FormControlLabel
-              label="Rows that are alike as one, with their count"
+              label={t("Rows that are alike as one, with their count")}
               control={
                 <Checkbox
                   size="small"
@@ -224,18 +225,18 @@ export function ScheduleDialog({ spec, sources, classes, onClose, onDone }: Prop
               }
             />
             <FigureField
-              label="From row"
+              label={t("From row")}
               number
               width={72}
               value={String(rest.first)}
               onCommit={(first) => setRest({ ...rest, first: Math.max(1, Math.round(Number(first))) })}
             />
             <FigureField
-              label="Rows at most"
+              label={t("Rows at most")}
               number
               width={84}
               value={rest.most ? String(rest.most) : ""}
-              placeholder="all"
+              placeholder={t("all")}
               onCommit={(most) => setRest({ ...rest, most: Math.max(0, Math.round(Number(most))) })}
             />
           </Box>

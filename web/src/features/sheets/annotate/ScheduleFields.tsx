@@ -13,6 +13,7 @@ import type { AnnotationEdits } from "./annotationCommands";
 import { LISTED } from "./pieceChoices";
 import { ScheduleDialog } from "./ScheduleDialog";
 import { TextStyleField } from "./TextStyleField";
+import { t } from "../../../words/words";
 
 interface Props {
   piece: Annotation & { spec: ScheduleSpec };
@@ -33,74 +34,76 @@ export function ScheduleFields({ piece, version, edits }: Props) {
   const ofBuilding = spec.of !== "notes" && spec.of !== "symbols";
   return (
     <>
-      <Group name="Schedule">
+      <Group name={t("Schedule")}>
         <Rows>
           <ChoiceField
-            label="Lists"
+            label={t("Lists")}
             width={160}
             value={spec.of}
             choices={LISTED}
-            onChoose={(of) => change({ ...AS_USUAL, of: of as ScheduleSpec["of"] }, "what a schedule lists")}
+            onChoose={(of) =>
+              change({ ...AS_USUAL, of: of as ScheduleSpec["of"] }, t("what a schedule lists"))
+            }
           />
           <ChoiceField
-            label="Of the storey"
+            label={t("Of the storey")}
             width={160}
             value={ofBuilding && storeys.some(([key]) => key === spec.storey) ? spec.storey : ""}
-            choices={ofBuilding ? [["", "All storeys"], ...storeys] : [["", "–"]]}
-            onChoose={(storey) => change({ storey }, "storey of a schedule")}
+            choices={ofBuilding ? [["", t("All storeys")], ...storeys] : [["", "–"]]}
+            onChoose={(storey) => change({ storey }, t("storey of a schedule"))}
           />
         </Rows>
         <Rows>
           <Box sx={{ display: "flex", gap: 0.75 }}>
             <FigureField
-              label="Heading"
+              label={t("Heading")}
               width={168}
               value={spec.title}
-              placeholder="what it lists"
-              onCommit={(title) => change({ title }, "heading of a schedule")}
+              placeholder={t("what it lists")}
+              onCommit={(title) => change({ title }, t("heading of a schedule"))}
             />
             <FigureField
-              label="Rows in a column"
+              label={t("Rows in a column")}
               number
               width={104}
               value={spec.split ? String(spec.split) : ""}
-              placeholder="all"
+              placeholder={t("all")}
               onCommit={(rows) =>
-                change({ split: Math.max(0, Math.round(Number(rows))) }, "split a schedule")
+                change({ split: Math.max(0, Math.round(Number(rows))) }, t("split a schedule"))
               }
             />
             <TextStyleField
               project={piece.project}
               named={spec.named}
-              onChoose={(named) => change({ named }, "text style of a schedule")}
+              onChoose={(named) => change({ named }, t("text style of a schedule"))}
             />
           </Box>
           <Buttons>
             <Button variant="contained" onClick={() => setAsking(true)}>
-              Columns and rows…
+              {t("Columns and rows…")}
             </Button>
             {(spec.of === "doors" || spec.of === "windows") && (
               <ToggleButton
                 on={spec.pictures}
-                name="Pictures"
-                tip="Each with its own elevation at 1:100"
-                onToggle={() => change({ pictures: !spec.pictures }, "pictures in a schedule")}
+                name={t("Pictures")}
+                tip={t("Each with its own elevation at 1:100")}
+                onToggle={() => change({ pictures: !spec.pictures }, t("pictures in a schedule"))}
               />
             )}
             <ToggleButton
               on={spec.feet}
-              name="Feet"
-              tip="Sizes in feet and inches, and not in millimetres"
-              onToggle={() => change({ feet: !spec.feet }, "unit of a schedule")}
+              name={t("Feet")}
+              tip={t("Sizes in feet and inches, and not in millimetres")}
+              onToggle={() => change({ feet: !spec.feet }, t("unit of a schedule"))}
             />
-            <Tooltip title="What it lists, for a spreadsheet">
+            <Tooltip title={t("What it lists, for a spreadsheet")}>
               <Button variant="outlined" component="a" href={`/api/annotations/${piece.id}/csv/`} download>
-                CSV
+                {t("CSV")}
               </Button>
             </Tooltip>
-            <Tooltip title="The same as a workbook">
+            <Tooltip title={t("The same as a workbook")}>
               <Button variant="outlined" component="a" href={`/api/annotations/${piece.id}/xlsx/`} download>
-                XLSX
+                {t("XLSX")}
               </Button>
             </Tooltip>
           </Buttons>
@@ -114,7 +117,7 @@ export function ScheduleFields({ piece, version, edits }: Props) {
           onClose={() => setAsking(false)}
           onDone={(to) => {
             setAsking(false);
-            change(to, "columns and rows of a schedule");
+            change(to, t("columns and rows of a schedule"));
           }}
         />
       )}

@@ -15,6 +15,7 @@ import { notify, notifyError } from "../../../stores/notices";
 import type { AnnotationEdits, ShapeEdit } from "./annotationCommands";
 import { FILLS, HATCHES, PATTERNS, WIDTHS } from "./pieceChoices";
 import type { Of } from "./pieceProps";
+import { t } from "../../../words/words";
 
 export type ShapePiece = Annotation & { spec: ShapeSpec };
 
@@ -24,67 +25,67 @@ export function ShapeFields({ piece, edits, onOutline }: Of<ShapeSpec> & Pick<Co
   const area = spec.closed || ["rectangle", "circle", "ellipse"].includes(spec.form);
   const fills = FILLS.some(([colour]) => colour === spec.fill)
     ? FILLS
-    : [...FILLS, [spec.fill, "Another"] as const];
+    : [...FILLS, [spec.fill, t("Another")] as const];
   return (
     <>
-      <Group name="Line">
+      <Group name={t("Line")}>
         <Rows>
           <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
             <ChoiceField
-              label="Width"
+              label={t("Width")}
               width={88}
               value={String(spec.width)}
               choices={WIDTHS}
-              onChoose={(width) => change({ width: Number(width) }, "width of a line")}
+              onChoose={(width) => change({ width: Number(width) }, t("width of a line"))}
             />
             <ColourField
-              label="Colour"
+              label={t("Colour")}
               value={spec.colour}
-              onChange={(colour) => change({ colour }, "colour of a line")}
+              onChange={(colour) => change({ colour }, t("colour of a line"))}
             />
           </Box>
           <ChoiceField
-            label="Pattern"
+            label={t("Pattern")}
             width={128}
             value={spec.pattern}
             choices={PATTERNS}
-            onChoose={(to) => change({ pattern: to as ShapeSpec["pattern"] }, "pattern of a line")}
+            onChoose={(to) => change({ pattern: to as ShapeSpec["pattern"] }, t("pattern of a line"))}
           />
         </Rows>
       </Group>
       {area ? (
-        <Group name="Area" about="Area of a shape">
+        <Group name={t("Area")} about={t("Area of a shape")}>
           <Rows>
             <ChoiceField
-              label="Fill"
+              label={t("Fill")}
               width={150}
               value={spec.fill}
               choices={fills}
-              onChoose={(fill) => change({ fill: fill as ShapeSpec["fill"] }, "fill of a shape")}
+              onChoose={(fill) => change({ fill: fill as ShapeSpec["fill"] }, t("fill of a shape"))}
             />
             <ChoiceField
-              label="Hatch"
+              label={t("Hatch")}
               width={150}
               value={spec.hatch}
               choices={HATCHES}
-              onChoose={(to) => change({ hatch: to as ShapeSpec["hatch"] }, "hatch of a shape")}
+              onChoose={(to) => change({ hatch: to as ShapeSpec["hatch"] }, t("hatch of a shape"))}
             />
           </Rows>
           <Rows>
             <FigureField
-              label="Opacity (%)"
+              label={t("Opacity (%)")}
               number
               width={76}
               value={String(spec.opacity)}
-              onCommit={(opacity) => change({ opacity: Number(opacity) }, "opacity of a fill")}
+              onCommit={(opacity) => change({ opacity: Number(opacity) }, t("opacity of a fill"))}
             />
             {spec.hatch && (
               <FigureField
-                label="Apart (mm)"
+                label={t("Apart (mm)")}
                 number
                 width={76}
                 value={String(spec.spacing)}
-                onCommit={(spacing) => change({ spacing: Number(spacing) }, "spacing of a hatch")}
+                onCommit={(spacing) => change({ spacing: Number(spacing) }, t("spacing of a hatch"))}
               />
             )}
           </Rows>
@@ -92,16 +93,16 @@ export function ShapeFields({ piece, edits, onOutline }: Of<ShapeSpec> & Pick<Co
       ) : (
         (spec.form === "line" || spec.form === "curve") &&
         spec.points.length > 2 && (
-          <Group name="Area" about="Area of a shape">
+          <Group name={t("Area")} about={t("Area of a shape")}>
             <Buttons>
-              <Button variant="outlined" onClick={() => change({ closed: true }, "close a line")}>
-                Close
+              <Button variant="outlined" onClick={() => change({ closed: true }, t("close a line"))}>
+                {t("Close")}
               </Button>
             </Buttons>
           </Group>
         )
       )}
-      <Group name="Change">
+      <Group name={t("Change")}>
         <Buttons>
           <ShapeCommands pieces={[piece]} edits={edits} onOutline={onOutline} />
         </Buttons>
@@ -133,7 +134,7 @@ export function ShapeCommands({ pieces, edits, onOutline }: CommandProps) {
   const [turn, setTurn] = useState<string | null>(null);
   const run = (how: ShapeEdit) => void edits.editShapes(pieces, how).catch(notifyError);
   const [first] = pieces;
-  const measure = (first?.view ?? first?.viewport) ? "real mm" : "mm of paper";
+  const measure = (first?.view ?? first?.viewport) ? t("real mm") : t("mm of paper");
   const points = (what: PointsFor["what"]) =>
     useAnnotating.setState({
       ...NO_POINTS,
@@ -145,57 +146,57 @@ export function ShapeCommands({ pieces, edits, onOutline }: CommandProps) {
     <>
       <More
         commands={[
-          ["Offset…", () => setOffset("")],
-          ["Turn…", () => setTurn("")],
-          ["Mirror in a line", () => points("mirror")],
-          ["Repeat", () => points("array")],
-          ...(pieces.length === 1 ? [["Break at a point", () => points("break")] as const] : []),
+          [t("Offset…"), () => setOffset("")],
+          [t("Turn…"), () => setTurn("")],
+          [t("Mirror in a line"), () => points("mirror")],
+          [t("Repeat"), () => points("array")],
+          ...(pieces.length === 1 ? [[t("Break at a point"), () => points("break")] as const] : []),
           ...(pieces.length > 1
             ? [
-                ["Join touching ends", () => run({ edit: "join" })] as const,
-                ["Trim at the others", () => points("trim")] as const,
+                [t("Join touching ends"), () => run({ edit: "join" })] as const,
+                [t("Trim at the others"), () => points("trim")] as const,
               ]
             : []),
-          ["Make a symbol…", () => setSymbol("")] as const,
-          ...(outlines && onOutline ? [["Make it a viewport…", () => onOutline(outlines)] as const] : []),
+          [t("Make a symbol…"), () => setSymbol("")] as const,
+          ...(outlines && onOutline ? [[t("Make it a viewport…"), () => onOutline(outlines)] as const] : []),
           ...(pieces.length === 2
-            ? [["Let the two lines meet", () => run({ edit: "extend" })] as const]
+            ? [[t("Let the two lines meet"), () => run({ edit: "extend" })] as const]
             : []),
         ]}
       />
       <NameDialog
-        label={`How far beside, in ${measure} (minus: to the other side)`}
-        action="Offset"
+        label={t("How far beside, in {measure} (minus: to the other side)", { measure })}
+        action={t("Offset")}
         name={offset}
         onName={setOffset}
         onDone={(text) => {
           const by = Number(text.replace(",", "."));
-          if (!Number.isFinite(by) || by === 0) return notify("Give a length in millimetres.", true);
+          if (!Number.isFinite(by) || by === 0) return notify(t("Give a length in millimetres."), true);
           setOffset(null);
           run({ edit: "offset", by });
         }}
       />
       <NameDialog
-        label="Name of the symbol"
-        action="Make it"
+        label={t("Name of the symbol")}
+        action={t("Make it")}
         name={symbol}
         onName={setSymbol}
         onDone={(name) => {
           setSymbol(null);
           void edits
             .makeSymbol(pieces, name)
-            .then(() => notify(`“${name}” is in the library.`))
+            .then(() => notify(t("“{name}” is in the library.", { name })))
             .catch(notifyError);
         }}
       />
       <NameDialog
-        label="Degrees, anticlockwise, about its first point"
-        action="Turn"
+        label={t("Degrees, anticlockwise, about its first point")}
+        action={t("Turn")}
         name={turn}
         onName={setTurn}
         onDone={(text) => {
           const by = Number(text.replace(",", "."));
-          if (!Number.isFinite(by)) return notify("Give an angle in degrees.", true);
+          if (!Number.isFinite(by)) return notify(t("Give an angle in degrees."), true);
           setTurn(null);
           run({ edit: "turn", by, at: first?.spec.points[0]?.at });
         }}

@@ -12,6 +12,7 @@ import { commit } from "../../../sync/commands";
 import { changing, deleting, making, newId } from "../../../sync/rows";
 import { colours } from "../../../theme/theme";
 import { SIZES, STYLES, TERMINATORS, TEXT_PLACES } from "./pieceChoices";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 const NEW_TEXT: TextStyleSpec = { of: "text", size: 2.5, bold: false, colour: "#1b1f24" };
@@ -34,33 +35,37 @@ export function StylesDialog({ project, onClose }: { project: string; onClose: (
     const names = styles.map((style) => style.name);
     let name = wanted;
     for (let k = 2; names.includes(name); k++) name = `${wanted} ${k}`;
-    void commit(project, `add the style “${name}”`, [
+    void commit(project, t("add the style “{name}”", { name }), [
       making("annotation_styles", { id: newId(), project, name, spec }),
     ]);
   };
   const change = (style: AnnotationStyle, to: Partial<AnnotationStyle>) =>
-    void commit(project, `the style “${style.name}”`, [changing("annotation_styles", style, to)]);
+    void commit(project, t("the style “{name}”", { name: style.name }), [
+      changing("annotation_styles", style, to),
+    ]);
   return (
     <TitledDialog
-      title="Styles of words and dimensions"
+      title={t("Styles of words and dimensions")}
       text={
         <>
-          Whatever has a style follows it. A style that is deleted leaves its pieces as they are by
-          themselves.
+          {t(
+            "Whatever has a style follows it. A style that is deleted leaves its pieces as they are " +
+              "by themselves.",
+          )}
         </>
       }
       width="md"
       onClose={onClose}
       foot={
         <>
-          <Button variant="outlined" onClick={() => add(NEW_TEXT, "Text")}>
-            New style of words
+          <Button variant="outlined" onClick={() => add(NEW_TEXT, t("Text"))}>
+            {t("New style of words")}
           </Button>
-          <Button variant="outlined" onClick={() => add(NEW_DIMENSION, "Dimensions")}>
-            New style of dimensions
+          <Button variant="outlined" onClick={() => add(NEW_DIMENSION, t("Dimensions"))}>
+            {t("New style of dimensions")}
           </Button>
           <Button variant="contained" onClick={onClose} sx={{ ml: "auto" }}>
-            Done
+            {t("Done")}
           </Button>
         </>
       }
@@ -70,7 +75,7 @@ export function StylesDialog({ project, onClose }: { project: string; onClose: (
           <Box
             key={style.id}
             role="group"
-            aria-label={`Style ${style.name}`}
+            aria-label={t("Style {name}", { name: style.name })}
             sx={{
               display: "flex",
               flexWrap: "wrap",
@@ -81,7 +86,7 @@ export function StylesDialog({ project, onClose }: { project: string; onClose: (
             }}
           >
             <FigureField
-              label={style.spec.of === "text" ? "Words" : "Dimensions"}
+              label={style.spec.of === "text" ? t("Words") : t("Dimensions")}
               width={150}
               value={style.name}
               onCommit={(name) => name && change(style, { name })}
@@ -93,18 +98,18 @@ export function StylesDialog({ project, onClose }: { project: string; onClose: (
             )}
             <Button
               onClick={() =>
-                void commit(project, `delete the style “${style.name}”`, [
+                void commit(project, t("delete the style “{name}”", { name: style.name }), [
                   deleting("annotation_styles", style),
                 ])
               }
               sx={{ px: 0.75, ml: "auto" }}
             >
-              Delete
+              {t("Delete")}
             </Button>
           </Box>
         ))}
         {!styles.length && (
-          <Box sx={{ fontSize: 13, color: "text.secondary", py: 1 }}>There is no named style yet.</Box>
+          <Box sx={{ fontSize: 13, color: "text.secondary", py: 1 }}>{t("There is no named style yet.")}</Box>
         )}
       </Box>
     </TitledDialog>
@@ -115,23 +120,27 @@ function OfText({ spec, onChange }: { spec: TextStyleSpec; onChange: (spec: Text
   return (
     <>
       <ChoiceField
-        label="Height"
+        label={t("Height")}
         width={90}
         value={String(spec.size)}
         choices={
           SIZES.some(([size]) => size === String(spec.size))
             ? SIZES
-            : [...SIZES, [String(spec.size), `${spec.size} mm`]]
+            : [...SIZES, [String(spec.size), t("{size} mm", { size: spec.size })]]
         }
         onChoose={(size) => onChange({ ...spec, size: Number(size) })}
       />
       <ToggleButton
         on={spec.bold}
-        name="Bold"
-        tip="All words"
+        name={t("Bold")}
+        tip={t("All words")}
         onToggle={() => onChange({ ...spec, bold: !spec.bold })}
       />
-      <ColourField label="Colour" value={spec.colour} onChange={(colour) => onChange({ ...spec, colour })} />
+      <ColourField
+        label={t("Colour")}
+        value={spec.colour}
+        onChange={(colour) => onChange({ ...spec, colour })}
+      />
     </>
   );
 }
@@ -156,14 +165,14 @@ function OfDimensions({
   return (
     <>
       <ChoiceField
-        label="Unit"
+        label={t("Unit")}
         width={124}
         value={spec.unit}
         choices={STYLES}
         onChoose={(unit) => set({ unit: unit as DimensionStyleSpec["unit"] })}
       />
       <ChoiceField
-        label={spec.unit === "feet" ? "To parts of an inch" : "Decimals"}
+        label={spec.unit === "feet" ? t("To parts of an inch") : t("Decimals")}
         width={104}
         value={String(spec.decimals)}
         choices={[0, 1, 2, 3, 4, 5].map(
@@ -173,28 +182,28 @@ function OfDimensions({
       />
       <ToggleButton
         on={spec.fixed}
-        name="End zeros"
-        tip="Zeros at the end are written, such as 4.20"
+        name={t("End zeros")}
+        tip={t("Zeros at the end are written, such as 4.20")}
         onToggle={() => set({ fixed: !spec.fixed })}
       />
       <ChoiceField
-        label="Ends"
+        label={t("Ends")}
         width={92}
         value={spec.terminator}
         choices={TERMINATORS}
         onChoose={(to) => set({ terminator: to as DimensionStyleSpec["terminator"] })}
       />
       <ChoiceField
-        label="Figures"
+        label={t("Figures")}
         width={116}
         value={spec.place}
         choices={TEXT_PLACES}
         onChoose={(to) => set({ place: to as DimensionStyleSpec["place"] })}
       />
-      {figure("Height (mm)", "text")}
-      {figure("Gap (mm)", "gap")}
-      {figure("Plus (mm)", "plus", 70)}
-      {figure("Minus (mm)", "minus", 70)}
+      {figure(t("Height (mm)"), "text")}
+      {figure(t("Gap (mm)"), "gap")}
+      {figure(t("Plus (mm)"), "plus", 70)}
+      {figure(t("Minus (mm)"), "minus", 70)}
     </>
   );
 }

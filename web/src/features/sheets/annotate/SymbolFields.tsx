@@ -9,6 +9,7 @@ import { Group, Rows } from "../../../components/Ledge";
 import { ToggleButton } from "../../../components/ToggleButton";
 import { PictureField } from "../PictureField";
 import type { Of } from "./pieceProps";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -18,38 +19,38 @@ export function SymbolFields({ piece, edits }: Of<SymbolPieceSpec>) {
   const own = symbols.find((s) => s.id === spec.symbol);
   const change = (to: Partial<SymbolPieceSpec>, what: string) => void edits.changeSpec(piece, to, what);
   return (
-    <Group name="Symbol">
+    <Group name={t("Symbol")}>
       <Rows>
         <ChoiceField
-          label="From the library"
+          label={t("From the library")}
           width={210}
           value={own?.id ?? ""}
           choices={[
-            ...(own ? [] : [["", "no longer there"] as const]),
+            ...(own ? [] : [["", t("no longer there")] as const]),
             ...symbols.map((s) => [s.id, s.name] as const),
           ]}
-          onChoose={(symbol) => symbol && change({ symbol }, "which symbol it is")}
+          onChoose={(symbol) => symbol && change({ symbol }, t("which symbol it is"))}
         />
         <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
           <FigureField
-            label="Turned (°)"
+            label={t("Turned (°)")}
             number
             width={66}
             value={String(spec.turn)}
-            onCommit={(turn) => change({ turn: ((Number(turn) % 360) + 360) % 360 }, "turn a symbol")}
+            onCommit={(turn) => change({ turn: ((Number(turn) % 360) + 360) % 360 }, t("turn a symbol"))}
           />
           <FigureField
-            label="Size (×)"
+            label={t("Size (×)")}
             number
             width={60}
             value={String(spec.size)}
-            onCommit={(size) => change({ size: Number(size) }, "size of a symbol")}
+            onCommit={(size) => change({ size: Number(size) }, t("size of a symbol"))}
           />
           <ToggleButton
             on={spec.mirrored}
-            name="Mirrored"
-            tip="Left and right are exchanged"
-            onToggle={() => change({ mirrored: !spec.mirrored }, "mirror a symbol")}
+            name={t("Mirrored")}
+            tip={t("Left and right are exchanged")}
+            onToggle={() => change({ mirrored: !spec.mirrored }, t("mirror a symbol"))}
           />
         </Box>
       </Rows>
@@ -58,13 +59,13 @@ export function SymbolFields({ piece, edits }: Of<SymbolPieceSpec>) {
           {own?.spec.words.slice(0, 2).map((place, k) => (
             <FigureField
               key={k}
-              label={own.spec.words.length > 1 ? `Words ${k + 1}` : "Words"}
+              label={own.spec.words.length > 1 ? t("Words {k}", { k: k + 1 }) : t("Words")}
               width={120}
               value={spec.words[k] ?? ""}
               placeholder={place.text}
               onCommit={(text) => {
                 const words = own.spec.words.map((_, n) => (n === k ? text : (spec.words[n] ?? "")));
-                change({ words }, "words of a symbol");
+                change({ words }, t("words of a symbol"));
               }}
             />
           ))}
@@ -80,32 +81,32 @@ export function ImageFields({ piece, edits }: Of<ImageSpec>) {
   const change = (to: Partial<ImageSpec>, what: string) => void edits.changeSpec(piece, to, what);
   const crop = (k: number, percent: string) => {
     const to = spec.crop.map((share, n) => (n === k ? Number(percent) / 100 : share));
-    change({ crop: to as ImageSpec["crop"] }, "crop a picture");
+    change({ crop: to as ImageSpec["crop"] }, t("crop a picture"));
   };
   return (
     <>
-      <Group name="Picture">
+      <Group name={t("Picture")}>
         <Rows>
           <PictureField
             project={piece.project}
             pictures={pictures}
-            label="Shows"
-            first={["", "no longer there"]}
+            label={t("Shows")}
+            first={["", t("no longer there")]}
             value={pictures.some((p) => p.id === spec.picture) ? spec.picture : ""}
             width={196}
-            onChoose={(picture) => picture && change({ picture }, "which picture it is")}
+            onChoose={(picture) => picture && change({ picture }, t("which picture it is"))}
           />
           <FigureField
-            label="Width of all of it"
+            label={t("Width of all of it")}
             unit="mm"
             number
             width={136}
             value={String(spec.width)}
-            onCommit={(width) => change({ width: Number(width) }, "size of a picture")}
+            onCommit={(width) => change({ width: Number(width) }, t("size of a picture"))}
           />
         </Rows>
       </Group>
-      <Group name="Cut off (%)">
+      <Group name={t("Cut off (%)")}>
         {[[0, 2] as const, [3, 1] as const].map((pair) => (
           <Rows key={pair[0]}>
             {pair.map((k) => (
@@ -124,4 +125,4 @@ export function ImageFields({ piece, edits }: Of<ImageSpec>) {
     </>
   );
 }
-const CROPS = { 0: "Left", 1: "Foot", 2: "Right", 3: "Top" } as const;
+const CROPS = { 0: t("Left"), 1: t("Foot"), 2: t("Right"), 3: t("Top") } as const;

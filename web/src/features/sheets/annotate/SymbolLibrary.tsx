@@ -12,6 +12,7 @@ import { notify, notifyError } from "../../../stores/notices";
 import { commit } from "../../../sync/commands";
 import { changing, deleting, making, newId } from "../../../sync/rows";
 import { colours } from "../../../theme/theme";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 const SIZE = 84;
@@ -39,7 +40,9 @@ export function SymbolLibrary({ project, onClose }: { project: string; onClose: 
   const add = (found: readonly Read[]) => {
     const rows = found.map(({ name, spec }) => ({ id: newId(), project, name, spec }));
     const what =
-      rows.length === 1 && rows[0] ? `add the symbol “${rows[0].name}”` : `add ${rows.length} symbols`;
+      rows.length === 1 && rows[0]
+        ? t("add the symbol “{name}”", { name: rows[0].name })
+        : t("add {count} symbols", { count: rows.length });
     void commit(
       project,
       what,
@@ -48,22 +51,22 @@ export function SymbolLibrary({ project, onClose }: { project: string; onClose: 
     setChosen(rows[0]?.id ?? "");
   };
   const change = (to: Partial<LibrarySymbol>) =>
-    own && void commit(project, `the symbol “${own.name}”`, [changing("symbols", own, to)]);
+    own && void commit(project, t("the symbol “{name}”", { name: own.name }), [changing("symbols", own, to)]);
   return (
     <TitledDialog
-      title="Library of symbols"
+      title={t("Library of symbols")}
       width="md"
       onClose={onClose}
       foot={
         <>
           <Button variant="outlined" onClick={() => input.current?.click()}>
-            From an SVG or DXF…
+            {t("From an SVG or DXF…")}
           </Button>
           <input
             ref={input}
             type="file"
             hidden
-            aria-label="File of symbols"
+            aria-label={t("File of symbols")}
             accept=".svg,.dxf"
             onChange={(event) => {
               const file = event.target.files?.[0];
@@ -73,14 +76,16 @@ export function SymbolLibrary({ project, onClose }: { project: string; onClose: 
                   .then((found) => {
                     add(found);
                     notify(
-                      found.length === 1 ? "A symbol was added." : `${found.length} symbols were added.`,
+                      found.length === 1
+                        ? t("A symbol was added.")
+                        : t("{count} symbols were added.", { count: found.length }),
                     );
                   })
                   .catch(notifyError);
             }}
           />
           <Button onClick={onClose} sx={{ ml: "auto" }}>
-            Close
+            {t("Close")}
           </Button>
           <Button
             variant="contained"
@@ -90,14 +95,14 @@ export function SymbolLibrary({ project, onClose }: { project: string; onClose: 
               onClose();
             }}
           >
-            Use this one
+            {t("Use this one")}
           </Button>
         </>
       }
     >
       <Box
         role="listbox"
-        aria-label="Symbols"
+        aria-label={t("Symbols")}
         sx={{
           display: "grid",
           gridTemplateColumns: "repeat(auto-fill, minmax(116px, 1fr))",
@@ -134,32 +139,37 @@ export function SymbolLibrary({ project, onClose }: { project: string; onClose: 
       {own && !own.built_in && (
         <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
           <FigureField
-            label="Name"
+            label={t("Name")}
             width={220}
             value={own.name}
             onCommit={(name) => name && change({ name })}
           />
           <ToggleButton
             on={own.spec.real}
-            name="Of real size"
-            tip="As large as the scale makes it; else it has its size on paper, whatever the scale"
+            name={t("Of real size")}
+            tip={t("As large as the scale makes it; else it has its size on paper, whatever the scale")}
             onToggle={() => change({ spec: { ...own.spec, real: !own.spec.real } })}
           />
           <Button
             onClick={() => {
               setChosen("");
-              void commit(project, `delete the symbol “${own.name}”`, [deleting("symbols", own)]);
+              void commit(project, t("delete the symbol “{name}”", { name: own.name }), [
+                deleting("symbols", own),
+              ]);
             }}
           >
-            Delete
+            {t("Delete")}
           </Button>
         </Box>
       )}
       {own?.built_in && (
         <Box sx={{ display: "flex", gap: 1, alignItems: "center", fontSize: 13, color: "text.secondary" }}>
-          Built in, cannot be changed.
-          <Button variant="outlined" onClick={() => add([{ name: `${own.name}, copy`, spec: own.spec }])}>
-            Copy and edit
+          {t("Built in, cannot be changed.")}
+          <Button
+            variant="outlined"
+            onClick={() => add([{ name: t("{name}, copy", { name: own.name }), spec: own.spec }])}
+          >
+            {t("Copy and edit")}
           </Button>
         </Box>
       )}

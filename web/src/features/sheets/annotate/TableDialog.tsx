@@ -6,6 +6,7 @@ import type { TableSpec } from "../../../api/client";
 import { TitledDialog } from "../../../components/TitledDialog";
 import { colours } from "../../../theme/theme";
 import { pasted, withColumn, withMerged, withRow, withoutColumn, withoutRow, type Grid } from "./tableCells";
+import { t } from "../../../words/words";
 
 interface Props {
   spec: TableSpec;
@@ -33,11 +34,13 @@ export function TableDialog({ spec, onClose, onDone }: Props) {
     setGrid((g) => ({ ...g, cells: g.cells.map((line, n) => (n === r ? line.with(c, text) : line)) }));
   return (
     <TitledDialog
-      title="Cells of the table"
+      title={t("Cells of the table")}
       text={
         <>
-          Paste from a spreadsheet into any cell. “=sum” gives the sum of the figures above it. Shift and
-          click choose several to be merged.
+          {t(
+            "Paste from a spreadsheet into any cell. “=sum” gives the sum of the figures above it. " +
+              "Shift and click choose several to be merged.",
+          )}
         </>
       }
       width="lg"
@@ -45,36 +48,36 @@ export function TableDialog({ spec, onClose, onDone }: Props) {
       onClose={onClose}
       foot={
         <>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t("Cancel")}</Button>
           <Button variant="contained" onClick={() => onDone(grid)}>
-            Save
+            {t("Save")}
           </Button>
         </>
       }
     >
       <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap" }}>
         <Button variant="outlined" onClick={() => setGrid(withRow(grid, row + 1))}>
-          Row below
+          {t("Row below")}
         </Button>
         <Button variant="outlined" onClick={() => setGrid(withColumn(grid, column + 1))}>
-          Column right
+          {t("Column right")}
         </Button>
         <Button
           variant="outlined"
           disabled={grid.cells.length < 2}
           onClick={() => setGrid(withoutRow(grid, row))}
         >
-          Delete row
+          {t("Delete row")}
         </Button>
         <Button
           variant="outlined"
           disabled={(grid.cells[0]?.length ?? 0) < 2}
           onClick={() => setGrid(withoutColumn(grid, column))}
         >
-          Delete column
+          {t("Delete column")}
         </Button>
         <Button variant="outlined" onClick={() => setGrid(withMerged(grid, at, to))}>
-          Merge or divide
+          {t("Merge or divide")}
         </Button>
       </Box>
       <Box sx={{ overflow: "auto", maxHeight: "56vh", border: `1px solid ${colours.sandDeep}` }}>
@@ -94,7 +97,7 @@ export function TableDialog({ spec, onClose, onDone }: Props) {
                   >
                     <Box
                       component="input"
-                      aria-label={`Row ${r + 1}, column ${c + 1}`}
+                      aria-label={t("Row {r}, column {c}", { r: r + 1, c: c + 1 })}
                       value={cell}
                       disabled={hidden(r, c)}
                       maxLength={500}

@@ -15,6 +15,7 @@ import { BORDERS } from "./pieceChoices";
 import type { Of } from "./pieceProps";
 import { TableDialog } from "./TableDialog";
 import { TextStyleField } from "./TextStyleField";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -43,76 +44,78 @@ export function TableFields({ piece, edits }: Of<TableSpec>) {
     if (!chosen) return;
     try {
       const { id, cells, hash } = await bringIn(piece.project, chosen);
-      change({ cells, file: id, file_hash: hash, merged: [], widths: [] }, "take a table from a file");
+      change({ cells, file: id, file_hash: hash, merged: [], widths: [] }, t("take a table from a file"));
     } catch (error) {
       notifyError(error);
     }
   };
   return (
     <>
-      <Group name="Table">
+      <Group name={t("Table")}>
         <Rows>
           <FigureField
-            label="Heading"
+            label={t("Heading")}
             width={170}
             value={spec.title}
-            placeholder="none"
-            onCommit={(title) => change({ title }, "heading of a table")}
+            placeholder={t("none")}
+            onCommit={(title) => change({ title }, t("heading of a table"))}
           />
           <Buttons>
             <Button variant="contained" onClick={() => setEditing(true)}>
-              Cells…
+              {t("Cells…")}
             </Button>
             <ToggleButton
               on={spec.header}
-              name="Captions"
-              tip="The first row holds the captions of the columns"
-              onToggle={() => change({ header: !spec.header }, "captions or not")}
+              name={t("Captions")}
+              tip={t("The first row holds the captions of the columns")}
+              onToggle={() => change({ header: !spec.header }, t("captions or not"))}
             />
           </Buttons>
         </Rows>
         <Rows>
           <ChoiceField
-            label="Lines"
+            label={t("Lines")}
             width={150}
             value={spec.borders}
             choices={BORDERS}
-            onChoose={(to) => change({ borders: to as TableSpec["borders"] }, "lines of a table")}
+            onChoose={(to) => change({ borders: to as TableSpec["borders"] }, t("lines of a table"))}
           />
           <FigureField
-            label="Rows in one column"
+            label={t("Rows in one column")}
             number
             width={150}
             value={spec.split ? String(spec.split) : ""}
-            placeholder="all"
-            onCommit={(rows) => change({ split: Math.max(0, Math.round(Number(rows))) }, "split a table")}
+            placeholder={t("all")}
+            onCommit={(rows) => change({ split: Math.max(0, Math.round(Number(rows))) }, t("split a table"))}
           />
         </Rows>
       </Group>
-      <Group name="Lettering">
+      <Group name={t("Lettering")}>
         <TextStyleField
           project={piece.project}
           named={spec.named}
-          onChoose={(named) => change({ named }, "text style of a table")}
+          onChoose={(named) => change({ named }, t("text style of a table"))}
         />
       </Group>
-      <Group name="From a file">
+      <Group name={t("From a file")}>
         <Rows>
           <Box sx={{ fontSize: 12.5, width: 168, pt: 0.5, color: "text.secondary", lineHeight: 1.35 }}>
-            {file ? file.name : spec.file ? "Its file is no longer here." : "Its cells are typed."}
+            {file ? file.name : spec.file ? t("Its file is no longer here.") : t("Its cells are typed.")}
           </Box>
           <Box sx={{ display: "flex", gap: 0.5 }}>
-            <Tooltip title="A CSV, or the first sheet of a workbook; brought in again, it is told as newer">
+            <Tooltip
+              title={t("A CSV, or the first sheet of a workbook; brought in again, it is told as newer")}
+            >
               <Button variant="outlined" onClick={() => input.current?.click()}>
-                {file ? "Newer file…" : "CSV or XLSX…"}
+                {file ? t("Newer file…") : t("CSV or XLSX…")}
               </Button>
             </Tooltip>
             {spec.file && (
               <Button
                 variant="outlined"
-                onClick={() => change({ file: "", file_hash: "" }, "a table without its file")}
+                onClick={() => change({ file: "", file_hash: "" }, t("a table without its file"))}
               >
-                Release
+                {t("Release")}
               </Button>
             )}
           </Box>
@@ -120,7 +123,7 @@ export function TableFields({ piece, edits }: Of<TableSpec>) {
             ref={input}
             type="file"
             hidden
-            aria-label="File of the table"
+            aria-label={t("File of the table")}
             accept=".csv,.xlsx,.txt"
             onChange={(event) => {
               void take(event.target.files?.[0]);
@@ -129,13 +132,13 @@ export function TableFields({ piece, edits }: Of<TableSpec>) {
           />
         </Rows>
       </Group>
-      <Group name="Out">
+      <Group name={t("Out")}>
         <Buttons>
           <Button variant="outlined" component="a" href={`/api/annotations/${piece.id}/csv/`} download>
-            CSV
+            {t("CSV")}
           </Button>
           <Button variant="outlined" component="a" href={`/api/annotations/${piece.id}/xlsx/`} download>
-            XLSX
+            {t("XLSX")}
           </Button>
         </Buttons>
       </Group>
@@ -145,7 +148,7 @@ export function TableFields({ piece, edits }: Of<TableSpec>) {
           onClose={() => setEditing(false)}
           onDone={(to) => {
             setEditing(false);
-            change(to, "cells of a table");
+            change(to, t("cells of a table"));
           }}
         />
       )}

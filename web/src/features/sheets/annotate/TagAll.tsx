@@ -8,6 +8,7 @@ import type { AnnotationEdits } from "./annotationCommands";
 import { ForAllOf } from "./ForAllOf";
 import { classWords, TAG_WORDS } from "./pieceChoices";
 import { ValueChoice } from "./ValueChoice";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 /** What is tagged in most plans. */
@@ -28,22 +29,28 @@ export function TagAll({ project, viewport, edits, onClose }: Props) {
       (await data(api.GET("/api/annotations/classes/", { params: { query: { viewport: viewport.id } } })))
         .names,
   });
-  const [value, setValue] = useState("Material");
+  const [value, setValue] = useState(t("Material"));
   if (!classes) return null;
   const parts = classes.map((name) => [name, classWords(name)] as const);
   const usual = classes.filter((name) => USUAL.includes(name));
   return (
     <ForAllOf<string, TagSpec["shows"]>
-      title="Tag elements"
-      text="Each beside its own, clear of each other. Done again, new ones are added and the rest stay."
-      verb="Tag"
+      title={t("Tag elements")}
+      text={t("Each beside its own, clear of each other. Done again, new ones are added and the rest stay.")}
+      verb={t("Tag")}
       parts={parts}
       ticked={usual}
-      how={{ label: "Shows", choices: TAG_WORDS, value: usual.length ? "number" : "value" }}
+      how={{ label: t("Shows"), choices: TAG_WORDS, value: usual.length ? "number" : "value" }}
       more={(shows) =>
         shows === "value" && (
           <Box>
-            <ValueChoice label="Value" width="100%" value={value} sources={sources} onChoose={setValue} />
+            <ValueChoice
+              label={t("Value")}
+              width="100%"
+              value={value}
+              sources={sources}
+              onChoose={setValue}
+            />
           </Box>
         )
       }

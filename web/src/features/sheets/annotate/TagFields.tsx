@@ -9,6 +9,7 @@ import { ToggleButton } from "../../../components/ToggleButton";
 import { TAG_WORDS } from "./pieceChoices";
 import type { Of } from "./pieceProps";
 import { ValueChoice } from "./ValueChoice";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -17,32 +18,32 @@ export function TagFields({ piece, edits }: Of<TagSpec>) {
   const { data: sources = NOTHING } = useElementSources(piece.project);
   const change = (to: Partial<TagSpec>, what: string) => void edits.changeSpec(piece, to, what);
   return (
-    <Group name="Tag">
+    <Group name={t("Tag")}>
       <Rows>
         <Box sx={{ display: "flex", gap: 0.75 }}>
           <ChoiceField
-            label="Shows"
+            label={t("Shows")}
             width={136}
             value={spec.shows}
             choices={TAG_WORDS}
-            onChoose={(shows) => change({ shows: shows as TagSpec["shows"] }, "what a tag shows")}
+            onChoose={(shows) => change({ shows: shows as TagSpec["shows"] }, t("what a tag shows"))}
           />
           {spec.shows === "value" && (
             <ValueChoice
               key={spec.source}
-              label="Value"
+              label={t("Value")}
               value={spec.source}
               sources={sources}
-              onChoose={(source) => source !== spec.source && change({ source }, "what a tag shows")}
+              onChoose={(source) => source !== spec.source && change({ source }, t("what a tag shows"))}
             />
           )}
         </Box>
         <FigureField
-          label="Typed over"
+          label={t("Typed over")}
           width={136}
           value={spec.override}
-          placeholder="its own words"
-          onCommit={(override) => change({ override }, "text of a tag")}
+          placeholder={t("its own words")}
+          onCommit={(override) => change({ override }, t("text of a tag"))}
         />
       </Rows>
     </Group>
@@ -53,18 +54,18 @@ export function CloudFields({ piece, edits }: Of<CloudSpec>) {
   const { spec } = piece;
   const change = (to: Partial<CloudSpec>, what: string) => void edits.changeSpec(piece, to, what);
   return (
-    <Group name="Cloud">
+    <Group name={t("Cloud")}>
       <FigureField
-        label="Revision"
+        label={t("Revision")}
         width={92}
         value={spec.revision}
-        onCommit={(revision) => change({ revision }, "revision of a cloud")}
+        onCommit={(revision) => change({ revision }, t("revision of a cloud"))}
       />
       <ToggleButton
         on={spec.kept}
-        name="Keep it"
-        tip="It stays when the sheet has its next revision"
-        onToggle={() => change({ kept: !spec.kept }, "keep a cloud or not")}
+        name={t("Keep it")}
+        tip={t("It stays when the sheet has its next revision")}
+        onToggle={() => change({ kept: !spec.kept }, t("keep a cloud or not"))}
       />
     </Group>
   );

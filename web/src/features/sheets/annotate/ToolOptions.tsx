@@ -26,13 +26,14 @@ import {
 } from "./pieceChoices";
 import { useNamed } from "./pieceProps";
 import { ValueChoice } from "./ValueChoice";
+import { t } from "../../../words/words";
 
 type Options = ReturnType<typeof useAnnotating.getState>;
 
 const WANTED = choicesOf<Options["measures"]>({
-  pointer: "By the pointer",
+  pointer: t("By the pointer"),
   ...(Object.fromEntries(MEASURES) as Record<"horizontal" | "vertical" | "aligned", string>),
-  along: "All along a line",
+  along: t("All along a line"),
 });
 const NOTHING: never[] = [];
 const set = (to: Partial<Options>) => useAnnotating.setState(to);
@@ -64,7 +65,7 @@ function Figures({ project, onAsk }: Given) {
   return (
     <>
       <ChoiceField
-        label="Figures in"
+        label={t("Figures in")}
         width={128}
         value={known ? dimensionStyle : style}
         choices={[...STYLES, ...named]}
@@ -76,7 +77,7 @@ function Figures({ project, onAsk }: Given) {
       />
       <Buttons>
         <Button variant="outlined" onClick={() => onAsk("styles")}>
-          Styles…
+          {t("Styles…")}
         </Button>
       </Buttons>
     </>
@@ -86,16 +87,16 @@ function Figures({ project, onAsk }: Given) {
 function OfDimension(given: Given) {
   const { measures, arrangement } = useAnnotating();
   return (
-    <Group name="How">
+    <Group name={t("How")}>
       <ChoiceField
-        label="Measures"
+        label={t("Measures")}
         width={128}
         value={measures}
         choices={WANTED}
         onChoose={(to) => set({ measures: to as Options["measures"], points: [] })}
       />
       <ChoiceField
-        label="Lengths"
+        label={t("Lengths")}
         width={156}
         value={arrangement}
         choices={ARRANGEMENTS}
@@ -109,9 +110,9 @@ function OfDimension(given: Given) {
 function OfMeasure(given: Given) {
   const measure = useAnnotating((s) => s.measure);
   return (
-    <Group name="How">
+    <Group name={t("How")}>
       <ChoiceField
-        label="Measures"
+        label={t("Measures")}
         width={112}
         value={measure}
         choices={MEASURED}
@@ -126,24 +127,24 @@ function OfNote({ project, onAsk }: Given) {
   const { leader, textStyle } = useAnnotating();
   const named = useNamed(project, "text");
   return (
-    <Group name="How">
+    <Group name={t("How")}>
       <ChoiceField
-        label="Leader"
+        label={t("Leader")}
         width={124}
         value={leader}
         choices={LEADERS}
         onChoose={(to) => set({ leader: to as Options["leader"] })}
       />
       <ChoiceField
-        label="Style"
+        label={t("Style")}
         width={118}
         value={named.some(([id]) => id === textStyle) ? textStyle : ""}
-        choices={[["", "Custom"], ...named]}
+        choices={[["", t("Custom")], ...named]}
         onChoose={(to) => set({ textStyle: to })}
       />
       <Buttons>
         <Button variant="outlined" onClick={() => onAsk("styles")}>
-          Styles…
+          {t("Styles…")}
         </Button>
       </Buttons>
     </Group>
@@ -154,23 +155,23 @@ function OfNumbered({ project, onAsk }: Given) {
   const { note, mark, leader } = useAnnotating();
   const { data: notes = NOTHING } = useListedNotes(project);
   return (
-    <Group name="How">
+    <Group name={t("How")}>
       <ChoiceField
-        label="Note of the list"
+        label={t("Note of the list")}
         width={190}
         value={notes.some((n) => n.id === note) ? note : ""}
-        choices={[["", "Choose one"], ...notes.map((n) => [n.id, `${n.number}  ${n.text}`] as const)]}
+        choices={[["", t("Choose one")], ...notes.map((n) => [n.id, `${n.number}  ${n.text}`] as const)]}
         onChoose={(to) => set({ note: to })}
       />
       <ChoiceField
-        label="Mark"
+        label={t("Mark")}
         width={88}
         value={mark}
         choices={MARKS}
         onChoose={(to) => set({ mark: to as Options["mark"] })}
       />
       <ChoiceField
-        label="Leader"
+        label={t("Leader")}
         width={124}
         value={leader}
         choices={LEADERS}
@@ -178,7 +179,7 @@ function OfNumbered({ project, onAsk }: Given) {
       />
       <Buttons>
         <Button variant="outlined" onClick={() => onAsk("notes")}>
-          List…
+          {t("List…")}
         </Button>
       </Buttons>
     </Group>
@@ -189,9 +190,9 @@ function OfTag({ project }: Given) {
   const tag = useAnnotating((s) => s.tag);
   const { data: sources = NOTHING } = useElementSources(project);
   return (
-    <Group name="How">
+    <Group name={t("How")}>
       <ChoiceField
-        label="Shows"
+        label={t("Shows")}
         width={136}
         value={tag.shows}
         choices={TAG_WORDS}
@@ -199,7 +200,7 @@ function OfTag({ project }: Given) {
       />
       {tag.shows === "value" && (
         <ValueChoice
-          label="Value"
+          label={t("Value")}
           value={tag.source}
           sources={sources}
           onChoose={(source) => set({ tag: { ...tag, source } })}
@@ -213,10 +214,10 @@ function OfShape() {
   const shape = useAnnotating((s) => s.shape);
   const change = (to: Partial<typeof shape>) => set({ shape: { ...shape, ...to } });
   return (
-    <Group name="How">
+    <Group name={t("How")}>
       <Rows>
         <ChoiceField
-          label="Form"
+          label={t("Form")}
           width={118}
           value={shape.form}
           choices={FORMS}
@@ -226,7 +227,7 @@ function OfShape() {
           }}
         />
         <ChoiceField
-          label="Fill"
+          label={t("Fill")}
           width={118}
           value={shape.fill}
           choices={FILLS}
@@ -236,14 +237,14 @@ function OfShape() {
       <Rows>
         <Box sx={{ display: "flex", gap: 0.75 }}>
           <ChoiceField
-            label="Line"
+            label={t("Line")}
             width={92}
             value={String(shape.width)}
             choices={WIDTHS}
             onChoose={(width) => change({ width: Number(width) })}
           />
           <ChoiceField
-            label="Pattern"
+            label={t("Pattern")}
             width={112}
             value={shape.pattern}
             choices={PATTERNS}
@@ -251,7 +252,7 @@ function OfShape() {
           />
         </Box>
         <ChoiceField
-          label="Hatch"
+          label={t("Hatch")}
           width={112}
           value={shape.hatch}
           choices={HATCHES}
@@ -266,17 +267,17 @@ function OfSymbol({ project, onAsk }: Given) {
   const symbol = useAnnotating((s) => s.symbol);
   const { data: symbols = NOTHING } = useSymbols(project);
   return (
-    <Group name="How">
+    <Group name={t("How")}>
       <ChoiceField
-        label="Symbol"
+        label={t("Symbol")}
         width={220}
         value={symbols.some((s) => s.id === symbol) ? symbol : ""}
-        choices={[["", "Choose one"], ...symbols.map((s) => [s.id, s.name] as const)]}
+        choices={[["", t("Choose one")], ...symbols.map((s) => [s.id, s.name] as const)]}
         onChoose={(to) => set({ symbol: to })}
       />
       <Buttons>
         <Button variant="outlined" onClick={() => onAsk("symbols")}>
-          Library…
+          {t("Library…")}
         </Button>
       </Buttons>
     </Group>
@@ -287,11 +288,11 @@ function OfImage({ project }: Given) {
   const picture = useAnnotating((s) => s.picture);
   const { data: pictures = NOTHING } = usePictures(project);
   return (
-    <Group name="How">
+    <Group name={t("How")}>
       <PictureField
         project={project}
         pictures={pictures}
-        first={["", "Choose one"]}
+        first={["", t("Choose one")]}
         value={pictures.some((p) => p.id === picture) ? picture : ""}
         width={220}
         onChoose={(to) => set({ picture: to })}

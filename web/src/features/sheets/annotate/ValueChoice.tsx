@@ -5,9 +5,19 @@ import TextField from "@mui/material/TextField";
 
 /** Values that every element has, as the core knows them. */
 export const COMMON = [
-  "Number", "Name", "Storey", "Class", "Layer", "Material", "Room", "Length", "Width", "Thickness", "Height",
+  "Number",
+  "Name",
+  "Storey",
+  "Class",
+  "Layer",
+  "Material",
+  "Room",
+  "Length",
+  "Width",
+  "Thickness",
+  "Height",
   "Area",
-] as const; // prettier-ignore
+] as const;
 
 interface Props {
   label: string;

@@ -7,6 +7,7 @@ import { fitTo } from "../../../stores/board";
 import { select } from "../../../stores/selection";
 import type { AnnotationEdits } from "./annotationCommands";
 import { KIND_NAMES } from "./pieces";
+import { t } from "../../../words/words";
 
 /** What is looked at is shown with so much about it, paper mm. */
 const ABOUT = 40;
@@ -31,7 +32,7 @@ export function WrongPieces({ display, pieces, edits }: Props) {
   const show = ({ x, y, width, height }: PieceBox["box"]) =>
     fitTo({ x: x - ABOUT, y: y - ABOUT, width: width + 2 * ABOUT, height: height + 2 * ABOUT });
   return (
-    <PopUp button={`${wrong.length} to put right`} name="Annotation to put right">
+    <PopUp button={t("{count} to put right", { count: wrong.length })} name={t("Annotation to put right")}>
       <Box sx={{ p: 1.5, width: 430, maxHeight: 420, overflowY: "auto" }}>
         {wrong.map(({ box, piece }) => (
           <Box key={box.piece} sx={{ display: "flex", gap: 1, alignItems: "center", py: 0.5 }}>
@@ -48,11 +49,11 @@ export function WrongPieces({ display, pieces, edits }: Props) {
                 show(box.box);
               }}
             >
-              Show
+              {t("Show")}
             </Button>
             {box.standing === "changed" && (
               <Button variant="outlined" onClick={() => void edits.accept(piece, box)}>
-                Accept
+                {t("Accept")}
               </Button>
             )}
           </Box>
@@ -65,7 +66,7 @@ export function WrongPieces({ display, pieces, edits }: Props) {
               for (const { box, piece } of changed) void edits.accept(piece, box);
             }}
           >
-            Accept all {changed.length} that have changed
+            {t("Accept all {count} that have changed", { count: changed.length })}
           </Button>
         )}
       </Box>

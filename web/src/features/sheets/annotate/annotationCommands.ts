@@ -31,6 +31,7 @@ import {
   type Home,
 } from "./pieces";
 import { offeredPieces } from "./offeredPieces";
+import { t } from "../../../words/words";
 
 /** What is done to shapes. */
 export interface ShapeEdit {
@@ -44,7 +45,9 @@ export interface ShapeEdit {
 export type Alignment = "left" | "centre" | "right" | "top" | "middle" | "bottom";
 
 const several = (pieces: readonly Annotation[]) =>
-  pieces.length === 1 && pieces[0] ? `a ${KIND_NAMES[pieces[0].spec.kind]}` : `${pieces.length} pieces`;
+  pieces.length === 1 && pieces[0]
+    ? `a ${KIND_NAMES[pieces[0].spec.kind]}`
+    : t("{count} pieces", { count: pieces.length });
 
 export function useAnnotationEdits(project: string) {
   return useMemo(() => {
@@ -55,7 +58,9 @@ export function useAnnotationEdits(project: string) {
     /** A new piece; its id, or null where it was refused. */
     async function add(home: Home, spec: AnnotationSpec): Promise<string | null> {
       const step = rowOf(home, spec);
-      return (await commit(project, `add a ${KIND_NAMES[spec.kind]}`, [step])) ? step.id : null;
+      return (await commit(project, t("add a {kind}", { kind: KIND_NAMES[spec.kind] }), [step]))
+        ? step.id
+        : null;
     }
 
     const change = (
@@ -80,7 +85,7 @@ export function useAnnotationEdits(project: string) {
       select(null);
       void commit(
         project,
-        `delete ${several(pieces)}`,
+        t("delete {pieces}", { pieces: several(pieces) }),
         pieces.map((p) => deleting("annotations", p)),
       );
     }
@@ -97,7 +102,7 @@ export function useAnnotationEdits(project: string) {
             anchorsOf(spec).map(({ at, element }, k) => anchorAt({ at: box.at[k] ?? at, element })),
           ),
         }),
-        "accept what has changed",
+        t("accept what has changed"),
       );
     }
 
@@ -107,9 +112,9 @@ export function useAnnotationEdits(project: string) {
       if (spec.kind !== "table") return;
       const files = queryClient.getQueryData<TableFile[]>(["table-files", project]) ?? [];
       const file = files.find((f) => f.id === spec.file);
-      if (!file) return notify("The file that this table came from is not here. Bring it in again.", true);
+      if (!file) return notify(t("The file that this table came from is not here. Bring it in again."), true);
       const to = { ...spec, cells: file.cells, file_hash: file.hash, merged: [] };
-      await change([piece], () => ({ spec: to }), "take a table's file anew");
+      await change([piece], () => ({ spec: to }), t("take a table's file anew"));
     }
 
     /** Move the words and lines of pieces by a distance, paper mm. */
@@ -120,7 +125,7 @@ export function useAnnotationEdits(project: string) {
           const viewport = rows("viewports", project).find((v) => v.id === p.viewport);
           return { spec: nudged(p.spec, viewport, [dx, dy]) };
         },
-        "nudge annotation",
+        t("nudge annotation"),
       );
 
     /** Copies of what stands on a bare sheet, on others in the same places; the rest is left as it is. */
@@ -138,8 +143,8 @@ export function useAnnotationEdits(project: string) {
         notify("What stands on a drawing is seen wherever that is; only what stands beside it is copied.");
         return;
       }
-      const where = sheets.length > 1 ? ` on ${sheets.length} sheets` : "";
-      void commit(project, `paste ${several(bare)}${where}`, steps);
+      const where = sheets.length > 1 ? t(" on {count} sheets", { count: sheets.length }) : "";
+      void commit(project, t("paste {bare}{where}", { bare: several(bare), where }), steps);
       if (sheets.length === 1) select(steps.map((s) => s.id));
     }
 
@@ -156,7 +161,7 @@ export function useAnnotationEdits(project: string) {
       if (front) {
         const top = next();
         const at = new Map(ordered.map((p, k) => [p.id, top + k]));
-        return change(ordered, (p) => ({ position: at.get(p.id) ?? 0 }), "to the front");
+        return change(ordered, (p) => ({ position: at.get(p.id) ?? 0 }), t("to the front"));
       }
       // Positions are not negative: where there is no room below, the rest moves up.
       const low = Math.min(...all);
@@ -166,7 +171,7 @@ export function useAnnotationEdits(project: string) {
       return change(
         [...ordered, ...rest],
         (p) => ({ position: at.get(p.id) ?? p.position + up }),
-        "to the back",
+        t("to the back"),
       );
     }
 
@@ -198,13 +203,13 @@ export function useAnnotationEdits(project: string) {
           const viewport = viewports.find((v) => v.id === box?.viewport);
           return box ? { spec: movedBy(p.spec, box, viewport, across ? [away, 0] : [0, away]) } : {};
         },
-        "align annotation",
+        t("align annotation"),
       );
     }
 
     /** Give pieces the look of another. */
     const match = (pieces: readonly Annotation[], look: Readonly<Record<string, unknown>>) =>
-      change(pieces, (p) => ({ spec: inLook(p.spec, look) }), "match the style");
+      change(pieces, (p) => ({ spec: inLook(p.spec, look) }), t("match the style"));
 
     /** Replace words wherever they stand in some pieces; how many pieces had them. */
     async function replaceWords(
@@ -216,7 +221,11 @@ export function useAnnotationEdits(project: string) {
       const to = (words: string) => replacedIn(words, wanted, by, capitals);
       const found = pieces.filter((p) => wordsOf(p.spec).some((words) => to(words) !== words));
       if (found.length)
-        await change(found, (p) => ({ spec: reworded(p.spec, to) }), `replace “${wanted}” by “${by}”`);
+        await change(
+          found,
+          (p) => ({ spec: reworded(p.spec, to) }),
+          t("replace “{wanted}” by “{by}”", { wanted, by }),
+        );
       return found.length;
     }
 
@@ -266,7 +275,7 @@ export function useAnnotationEdits(project: string) {
       const body = { name, shapes: pieces.map((p) => p.spec), real };
       const made = await data(api.POST("/api/symbols/from-shapes/", { body }));
       const spec = made.spec as unknown as SymbolDrawing;
-      await commit(project, `make the symbol “${name}”`, [
+      await commit(project, t("make the symbol “{name}”", { name }), [
         making("symbols", { id: newId(), project, name, spec }),
       ]);
     }

@@ -10,20 +10,21 @@ import { rows } from "../../../sync/rows";
 import type { AnnotationEdits } from "./annotationCommands";
 import { ON_SHEET, anchorAt, type Home } from "./pieces";
 import { FIGURE_AT, pointsOf } from "./tools";
+import { t } from "../../../words/words";
 
 /** A note's first words, to be typed over, and its place from what it points at; paper mm. */
-const NEW_NOTE = "Note";
+const NEW_NOTE = t("Note");
 const LEVEL_AT = 6;
 const TAG_AT = 6;
 const NOTE_WIDTH = 50;
 const IMAGE_WIDTH = 80;
 const NEW_TABLE = [
-  ["Item", "Number"],
+  [t("Item"), t("Number")],
   ["", ""],
   ["", ""],
 ];
 
-const NEEDS_DRAWING = "A dimension or a level measures a drawing: begin it on a viewport.";
+const NEEDS_DRAWING = t("A dimension or a level measures a drawing: begin it on a viewport.");
 
 /** A click: where it was on paper, what it snapped to, through which viewport, and whether points go on. */
 interface Click {
@@ -81,7 +82,11 @@ export function pieceMakers({ project, sheet, on, edits }: Given) {
     const piece = rows("annotations", project).find((p) => p.id === id);
     if (piece?.spec.kind !== "dimension") return;
     const points = [...piece.spec.points, anchorAt(snap)];
-    await edits.changeSpec(piece as Annotation & { spec: DimensionSpec }, { points }, "add to a dimension");
+    await edits.changeSpec(
+      piece as Annotation & { spec: DimensionSpec },
+      { points },
+      t("add to a dimension"),
+    );
   }
 
   const feet = () => on.some((v) => v.scale.includes("="));
@@ -129,7 +134,7 @@ export function pieceMakers({ project, sheet, on, edits }: Given) {
       })),
     numbered: (click) => {
       const { note, mark } = useAnnotating.getState();
-      if (!note) return notify("Choose a note of the list first, on the ledge.", true);
+      if (!note) return notify(t("Choose a note of the list first, on the ledge."), true);
       return withLeader(click, (at, offset, leader) => ({
         kind: "numbered",
         at: anchorAt(at),
@@ -197,7 +202,7 @@ export function pieceMakers({ project, sheet, on, edits }: Given) {
             feet: viewport.scale.includes("="),
             override: "",
           })
-        : notify("A tag is the label of an element. Click one.", true),
+        : notify(t("A tag is the label of an element. Click one."), true),
     level: ({ snap, viewport }) =>
       viewport
         ? finish(viewport, {
@@ -242,7 +247,7 @@ export function pieceMakers({ project, sheet, on, edits }: Given) {
     },
     symbol: ({ snap, viewport }) => {
       const { symbol } = useAnnotating.getState();
-      if (!symbol) return notify("Choose a symbol first, on the ledge.", true);
+      if (!symbol) return notify(t("Choose a symbol first, on the ledge."), true);
       return finish(viewport, {
         kind: "symbol",
         at: anchorAt(snap),
@@ -255,7 +260,7 @@ export function pieceMakers({ project, sheet, on, edits }: Given) {
     },
     image: ({ snap, viewport }) => {
       const { picture } = useAnnotating.getState();
-      if (!picture) return notify("Choose a picture first, on the ledge.", true);
+      if (!picture) return notify(t("Choose a picture first, on the ledge."), true);
       return finish(viewport, {
         kind: "image",
         at: anchorAt(snap),

@@ -13,6 +13,7 @@ import { notify } from "../../../stores/notices";
 import { commit } from "../../../sync/commands";
 import { afterWrites, changing, deleting, rows, type Step } from "../../../sync/rows";
 import type { Home } from "./pieces";
+import { t } from "../../../words/words";
 
 /** A side of a plan, as it is drawn. */
 export type Side = "bottom" | "left" | "top" | "right";
@@ -79,7 +80,7 @@ export function offeredPieces({ project, next, rowOf, add }: Given) {
     const chains = (await afterWrites(() =>
       data(api.POST("/api/annotations/outer-chains/", { body })),
     )) as unknown as DimensionSpec[];
-    await renew("dimension the outer walls", homeOf(viewport, where), sides, chains, (before, now) => ({
+    await renew(t("dimension the outer walls"), homeOf(viewport, where), sides, chains, (before, now) => ({
       ...before,
       points: now.points,
     }));
@@ -96,7 +97,7 @@ export function offeredPieces({ project, next, rowOf, add }: Given) {
     const levels = (await afterWrites(() =>
       data(api.POST("/api/annotations/levels/", { body })),
     )) as unknown as SpotLevelSpec[];
-    await renew("set levels", homeOf(viewport, where), [side], levels, (before, now) => ({
+    await renew(t("set levels"), homeOf(viewport, where), [side], levels, (before, now) => ({
       ...before,
       at: now.at,
       offset: now.offset,
@@ -140,8 +141,9 @@ export function offeredPieces({ project, next, rowOf, add }: Given) {
     const steps = tags
       .filter((tag) => !tagged.has(`${tag.at.element} ${tag.shows} ${tag.source}`))
       .map((tag, k) => rowOf(home, tag, first + k));
-    if (!steps.length) notify("All of these have a tag here already.");
-    else await commit(project, `tag ${steps.length === 1 ? "one" : steps.length}`, steps);
+    if (!steps.length) notify(t("All of these have a tag here already."));
+    else
+      await commit(project, t("tag {which}", { which: steps.length === 1 ? t("one") : steps.length }), steps);
   }
 
   return { tagAll, dimensionOutside, setLevels, dimensionAlong };

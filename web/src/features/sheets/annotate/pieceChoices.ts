@@ -11,130 +11,135 @@ import type {
   TagSpec,
 } from "../../../api/client";
 import { choicesOf } from "../../../components/choices";
+import { t } from "../../../words/words";
 
 export const MEASURES = choicesOf<DimensionSpec["measures"]>({
-  horizontal: "Horizontally",
-  vertical: "Vertically",
-  aligned: "Along the points",
+  horizontal: t("Horizontally"),
+  vertical: t("Vertically"),
+  aligned: t("Along the points"),
 });
 export const ARRANGEMENTS = choicesOf<DimensionSpec["arrangement"]>({
-  chain: "One after another",
-  base: "From the first point",
-  overall: "With the overall length",
+  chain: t("One after another"),
+  base: t("From the first point"),
+  overall: t("With the overall length"),
 });
 export const STYLES = choicesOf<DimensionSpec["style"]>({
-  millimetres: "Millimetres",
-  centimetres: "Centimetres",
-  metres: "Metres",
-  feet: "Feet and inches",
+  millimetres: t("Millimetres"),
+  centimetres: t("Centimetres"),
+  metres: t("Metres"),
+  feet: t("Feet and inches"),
 });
 export const LEADERS = choicesOf<NoteSpec["leader"]>({
-  arrow: "With an arrow",
-  dot: "With a dot",
-  plain: "Plain",
-  none: "None",
+  arrow: t("With an arrow"),
+  dot: t("With a dot"),
+  plain: t("Plain"),
+  none: t("None"),
 });
-export const ALIGNS = choicesOf<NoteSpec["align"]>({ left: "Left", middle: "Middle", right: "Right" });
+export const ALIGNS = choicesOf<NoteSpec["align"]>({
+  left: t("Left"),
+  middle: t("Middle"),
+  right: t("Right"),
+});
 export const MARKS = choicesOf<NumberedNoteSpec["mark"]>({
-  circle: "Circle",
-  hexagon: "Hexagon",
-  box: "Box",
+  circle: t("Circle"),
+  hexagon: t("Hexagon"),
+  box: t("Box"),
 });
 export const TAG_WORDS = choicesOf<TagSpec["shows"]>({
-  number: "Number",
-  size: "Size",
-  both: "Number and size",
-  value: "Another value",
+  number: t("Number"),
+  size: t("Size"),
+  both: t("Number and size"),
+  value: t("Another value"),
 });
 /** Where pieces that are made for a whole drawing belong. */
 export const HOMES = choicesOf<"sheet" | "view">({
-  sheet: "This viewport only",
-  view: "Its view, on every sheet",
+  sheet: t("This viewport only"),
+  view: t("Its view, on every sheet"),
 });
 export const LISTED = choicesOf<ScheduleSpec["of"]>({
-  rooms: "Rooms",
-  doors: "Doors",
+  rooms: t("Rooms"),
+  doors: t("Doors"),
   windows: "Windows",
-  elements: "Elements by class",
-  notes: "Numbered notes here",
-  symbols: "Symbols of the set",
+  elements: t("Elements by class"),
+  notes: t("Numbered notes here"),
+  symbols: t("Symbols of the set"),
 });
 export const MEASURED = choicesOf<MeasureSpec["of"]>({
-  angle: "An angle",
-  radius: "A radius",
-  diameter: "A diameter",
-  arc: "An arc",
-  slope: "A slope",
-  area: "An area",
+  angle: t("An angle"),
+  radius: t("A radius"),
+  diameter: t("A diameter"),
+  arc: t("An arc"),
+  slope: t("A slope"),
+  area: t("An area"),
 });
 export const SLOPES = choicesOf<MeasureSpec["slope_in"]>({
-  percent: "Per cent",
-  ratio: "As a ratio",
-  degrees: "Degrees",
+  percent: t("Per cent"),
+  ratio: t("As a ratio"),
+  degrees: t("Degrees"),
 });
 export const FORMS = choicesOf<ShapeSpec["form"]>({
-  line: "Line",
-  rectangle: "Rectangle",
-  circle: "Circle",
-  arc: "Arc",
-  ellipse: "Ellipse",
-  curve: "Smooth curve",
+  line: t("Line"),
+  rectangle: t("Rectangle"),
+  circle: t("Circle"),
+  arc: t("Arc"),
+  ellipse: t("Ellipse"),
+  curve: t("Smooth curve"),
 });
 export const PATTERNS = choicesOf<ShapeSpec["pattern"]>({
-  solid: "Solid",
-  dashed: "Dashed",
-  "short dashes": "Short dashes",
-  dotted: "Dotted",
-  chain: "Chain",
-  "double chain": "Double chain",
+  solid: t("Solid"),
+  dashed: t("Dashed"),
+  "short dashes": t("Short dashes"),
+  dotted: t("Dotted"),
+  chain: t("Chain"),
+  "double chain": t("Double chain"),
 });
 export const HATCHES = choicesOf<ShapeSpec["hatch"]>({
-  "": "None",
-  diagonal: "Diagonal",
-  pairs: "Pairs",
-  crossed: "Crossed",
-  grain: "Grain",
-  stipple: "Stipple",
-  loops: "Loops",
-  earth: "Earth",
+  "": t("None"),
+  diagonal: t("Diagonal"),
+  pairs: t("Pairs"),
+  crossed: t("Crossed"),
+  grain: t("Grain"),
+  stipple: t("Stipple"),
+  loops: t("Loops"),
+  earth: t("Earth"),
 });
 export const WIDTHS = ["0", "0.13", "0.18", "0.25", "0.35", "0.5", "0.7", "1"].map(
-  (width) => [width, width === "0" ? "No line" : `${width} mm`] as const,
+  (width) => [width, width === "0" ? t("No line") : t("{width} mm", { width })] as const,
 );
 export const FILLS = [
-  ["", "No fill"],
-  ["#ffffff", "Paper: hides what is below"],
-  ["#1b1f24", "Ink"],
-  ["#6b7378", "Grey"],
-  ["#a9afb3", "Pale grey"],
-  ["#e8e4da", "Sand"],
-  ["#9c3f24", "Rust"],
-  ["#2d5c66", "Sea"],
+  ["", t("No fill")],
+  ["#ffffff", t("Paper: hides what is below")],
+  ["#1b1f24", t("Ink")],
+  ["#6b7378", t("Grey")],
+  ["#a9afb3", t("Pale grey")],
+  ["#e8e4da", t("Sand")],
+  ["#9c3f24", t("Rust")],
+  ["#2d5c66", t("Sea")],
 ] as const;
 export const BORDERS = choicesOf<TableSpec["borders"]>({
-  all: "Around every cell",
-  rows: "Between rows",
-  none: "None",
+  all: t("Around every cell"),
+  rows: t("Between rows"),
+  none: t("None"),
 });
 export const TERMINATORS = choicesOf<DimensionStyleSpec["terminator"]>({
-  stroke: "Strokes",
-  arrow: "Arrows",
-  dot: "Dots",
+  stroke: t("Strokes"),
+  arrow: t("Arrows"),
+  dot: t("Dots"),
 });
 export const TEXT_PLACES = choicesOf<DimensionStyleSpec["place"]>({
-  above: "Above the line",
-  inside: "In the line",
+  above: t("Above the line"),
+  inside: t("In the line"),
 });
-export const SIZES = ["1.8", "2.5", "3.5", "5", "7"].map((size) => [size, `${size} mm`] as const);
+export const SIZES = ["1.8", "2.5", "3.5", "5", "7"].map((size) => [size, t("{size} mm", { size })] as const);
 
 /** The columns of a schedule that names none, as the core has them. */
 const USUAL: Record<ScheduleSpec["of"], readonly string[]> = {
-  rooms: ["Number", "Name", "Storey", "Area"],
-  doors: ["Number", "Storey", "Width", "Height"],
-  windows: ["Number", "Storey", "Width", "Height"],
-  elements: ["Class", "Name", "Storey", "Material"],
-  notes: ["Number", "Text"],
-  symbols: ["Name", "Count"],
+  rooms: [t("Number"), t("Name"), t("Storey"), t("Area")],
+  doors: [t("Number"), t("Storey"), t("Width"), t("Height")],
+  windows: [t("Number"), t("Storey"), t("Width"), t("Height")],
+  elements: [t("Class"), t("Name"), t("Storey"), t("Material")],
+  notes: [t("Number"), t("Text")],
+  symbols: [t("Name"), t("Count")],
 };
 /** How wide the words of a note stand in a schedule, paper mm. */
 const NOTE_WIDTH = 90;

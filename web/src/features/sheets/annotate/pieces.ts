@@ -4,6 +4,7 @@ import type { Anchor, Annotation, AnnotationSpec, PieceBox, Viewport } from "../
 import { offsetFor, wayOf } from "../../../canvas/dimensions";
 import { geometryOf, inView, onPaper, turned, type Point } from "../../../canvas/geometry";
 import type { Snap } from "../../../canvas/snapPoints";
+import { t } from "../../../words/words";
 
 export type Kind = AnnotationSpec["kind"];
 
@@ -13,10 +14,10 @@ export type Home = Pick<Annotation, "view" | "sheet" | "viewport">;
 /** What the kinds of annotation are called in a sentence. */
 export const KIND_NAMES: Record<Kind, string> = {
   note: "note",
-  numbered: "numbered note",
+  numbered: t("numbered note"),
   dimension: "dimension",
   measure: "measure",
-  level: "spot level",
+  level: t("spot level"),
   schedule: "schedule",
   table: "table",
   cloud: "cloud",

@@ -13,6 +13,7 @@ import type { AnnotationEdits } from "./annotationCommands";
 import { anchorAt } from "./pieces";
 import { isThere } from "./snapping";
 import { POINTS_FOR } from "./tools";
+import { t } from "../../../words/words";
 
 interface Given {
   project: string;
@@ -27,7 +28,7 @@ export function doneWithPoints({ project, on, edits, onLinedUp }: Given) {
     const seen = on.find((v) => v.id === through);
     const elsewhere = piece.view ? seen?.view !== piece.view : piece.viewport !== through;
     if (elsewhere)
-      notify("It belongs to another drawing. Click where that is seen, or make a new one here.", true);
+      notify(t("It belongs to another drawing. Click where that is seen, or make a new one here."), true);
     return elsewhere;
   }
 
@@ -68,7 +69,7 @@ export function doneWithPoints({ project, on, edits, onLinedUp }: Given) {
     if (!piece || !("arms" in piece.spec) || isElsewhere(piece, through)) return;
     const leader = piece.spec.leader === "none" ? "arrow" : piece.spec.leader;
     const spec = { ...piece.spec, leader, arms: [...piece.spec.arms, anchorAt(snap)] };
-    await edits.change([piece], () => ({ spec }), "add a leader");
+    await edits.change([piece], () => ({ spec }), t("add a leader"));
     select(piece.id);
   }
 
@@ -78,12 +79,13 @@ export function doneWithPoints({ project, on, edits, onLinedUp }: Given) {
     if (!viewport || !a || !b || !c || !d) return;
     const own = Math.hypot(c[0] - a[0], c[1] - a[1]) * viewport.ratio;
     const there = Math.hypot(d[0] - b[0], d[1] - b[1]);
-    if (own < 1 || there < 1) return notify("The two points lie too near to each other.", true);
+    if (own < 1 || there < 1) return notify(t("The two points lie too near to each other."), true);
     const differs = Math.abs(own / there - 1);
     if (differs > 0.005)
       notify(
-        `The two points are ${(differs * 100).toFixed(1)} % further apart in one: look at its unit, ` +
-          "and whether both viewports have one scale.",
+        t("The two points are {differs} % further apart in one: look at its unit, ", {
+          differs: (differs * 100).toFixed(1),
+        }) + t("and whether both viewports have one scale."),
         true,
       );
     onLinedUp(viewport, linedUp(geometryOf(viewport), [a, c], [b, d]));

@@ -3,20 +3,21 @@ import type { MeasureSpec, ShapeSpec } from "../../../api/client";
 import type { Point } from "../../../canvas/geometry";
 import { circleThrough } from "../../../canvas/roundLines";
 import type { PointsFor, Tool } from "../../../stores/annotating";
+import { t } from "../../../words/words";
 
 export const TOOL_NAMES: Record<Tool, string> = {
-  dimension: "Dimension",
-  measure: "Measure",
-  note: "Note",
-  numbered: "Numbered note",
-  level: "Spot level",
-  tag: "Tag",
-  schedule: "Schedule",
-  table: "Table",
-  shape: "Shape",
-  cloud: "Cloud",
-  symbol: "Symbol",
-  image: "Image",
+  dimension: t("Dimension"),
+  measure: t("Measure"),
+  note: t("Note"),
+  numbered: t("Numbered note"),
+  level: t("Spot level"),
+  tag: t("Tag"),
+  schedule: t("Schedule"),
+  table: t("Table"),
+  shape: t("Shape"),
+  cloud: t("Cloud"),
+  symbol: t("Symbol"),
+  image: t("Image"),
 };
 
 const MEASURE_POINTS: Record<MeasureSpec["of"], [number, number]> = {
@@ -66,23 +67,27 @@ export const FIGURE_AT: Record<MeasureSpec["of"], (points: readonly Point[]) => 
 
 const MEASURE_HINTS: Record<MeasureSpec["of"], readonly string[]> = {
   angle: [
-    "Click the corner of the angle.",
-    "Click a point on its first side.",
-    "Click a point on its other side.",
+    t("Click the corner of the angle."),
+    t("Click a point on its first side."),
+    t("Click a point on its other side."),
   ],
-  radius: ["Click a point of the curve.", "Click a second point of it.", "Click a third."],
-  diameter: ["Click a point of the curve.", "Click a second point of it.", "Click a third."],
-  arc: ["Click where the arc begins.", "Click a point on it.", "Click where it ends."],
-  slope: ["Click a point of the slope.", "Click a second point of it."],
-  area: ["Click a corner of the area.", "Click the next corner.", "Click the next corner."],
+  radius: [t("Click a point of the curve."), t("Click a second point of it."), t("Click a third.")],
+  diameter: [t("Click a point of the curve."), t("Click a second point of it."), t("Click a third.")],
+  arc: [t("Click where the arc begins."), t("Click a point on it."), t("Click where it ends.")],
+  slope: [t("Click a point of the slope."), t("Click a second point of it.")],
+  area: [t("Click a corner of the area."), t("Click the next corner."), t("Click the next corner.")],
 };
 const SHAPE_HINTS: Record<ShapeSpec["form"], readonly string[]> = {
-  line: ["Click where the line begins.", "Click the next point."],
-  curve: ["Click where the curve begins.", "Click the next point.", "Click the next point."],
-  rectangle: ["Click a corner.", "Click the opposite corner."],
-  circle: ["Click the centre.", "Click a point of the circle."],
-  arc: ["Click where the arc begins.", "Click a point on it.", "Click where it ends."],
-  ellipse: ["Click the centre.", "Click the end of one axis.", "Click how far out the other axis reaches."],
+  line: [t("Click where the line begins."), t("Click the next point.")],
+  curve: [t("Click where the curve begins."), t("Click the next point."), t("Click the next point.")],
+  rectangle: [t("Click a corner."), t("Click the opposite corner.")],
+  circle: [t("Click the centre."), t("Click a point of the circle.")],
+  arc: [t("Click where the arc begins."), t("Click a point on it."), t("Click where it ends.")],
+  ellipse: [
+    t("Click the centre."),
+    t("Click the end of one axis."),
+    t("Click how far out the other axis reaches."),
+  ],
 };
 const GOES_ON = " Enter, or a second click on the last point, ends it; a click on the first closes it.";
 
@@ -101,31 +106,31 @@ interface Now {
 export function hint(now: Now): string {
   const { tool, points } = now;
   if (now.pointsFor) return POINTS_FOR[now.pointsFor][points] ?? "";
-  if (now.attaching) return `Click what it is to be attached to: point ${points + 1}.`;
+  if (now.attaching) return t("Click what it is to be attached to: point {points}.", { points: points + 1 });
   switch (tool) {
     case "schedule":
     case "table":
-      return "Click where its upper left corner is to lie.";
+      return t("Click where its upper left corner is to lie.");
     case "image":
-      return "Click where the upper left corner of the picture is to lie.";
+      return t("Click where the upper left corner of the picture is to lie.");
     case "symbol":
       return "Click where it is to stand; again for another.";
     case "cloud":
-      return points ? "Click the opposite corner." : "Click one corner of what has changed.";
+      return points ? t("Click the opposite corner.") : t("Click one corner of what has changed.");
     case "tag":
-      return "Click an element. All of a drawing are tagged from its ledge, More.";
+      return t("Click an element. All of a drawing are tagged from its ledge, More.");
     case "level":
-      return "Click a point of an elevation or a section.";
+      return t("Click a point of an elevation or a section.");
     case "note":
-      return points ? "Click where the words begin." : "Click what the note speaks of.";
+      return points ? t("Click where the words begin.") : t("Click what the note speaks of.");
     case "numbered":
-      return points ? "Click where the number stands." : "Click what the note speaks of.";
+      return points ? t("Click where the number stands.") : t("Click what the note speaks of.");
     case "measure": {
       const [least] = pointsOf("measure", now.measure);
       if (points < least) return MEASURE_HINTS[now.measure][points] ?? "";
       return now.measure === "area"
         ? "Click the next corner; a click on the first one closes the outline."
-        : "Click where the figure stands.";
+        : t("Click where the figure stands.");
     }
     case "shape": {
       const [least, most] = pointsOf("shape", now.form);
@@ -133,27 +138,28 @@ export function hint(now: Now): string {
       return most > least && points >= least ? text + GOES_ON : text;
     }
     case "dimension":
-      if (now.extending) return "Click further points to add lengths to this chain.";
+      if (now.extending) return t("Click further points to add lengths to this chain.");
       if (now.measures === "along")
         return points
-          ? "Click where the line ends: all that it crosses is dimensioned along it."
-          : "Click where a line across the plan begins.";
-      if (points < 2) return points ? "Click the second point." : "Click the first point to measure from.";
+          ? t("Click where the line ends: all that it crosses is dimensioned along it.")
+          : t("Click where a line across the plan begins.");
+      if (points < 2)
+        return points ? t("Click the second point.") : t("Click the first point to measure from.");
       return "Click where the dimension line lies; with Shift, a further point.";
   }
 }
 
 /** What is clicked for what is done with points, in order. */
 export const POINTS_FOR: Record<PointsFor["what"], readonly string[]> = {
-  mirror: ["Click a point of the line to mirror in.", "Click a second point of that line."],
-  array: ["Click a point of what is repeated.", "Click where that point lies in the next one."],
-  break: ["Click where the line is to be broken."],
-  trim: ["Click the part that is to go, between the others."],
-  leader: ["Click what else it speaks of."],
+  mirror: [t("Click a point of the line to mirror in."), t("Click a second point of that line.")],
+  array: [t("Click a point of what is repeated."), t("Click where that point lies in the next one.")],
+  break: [t("Click where the line is to be broken.")],
+  trim: [t("Click the part that is to go, between the others.")],
+  leader: [t("Click what else it speaks of.")],
   "line up": [
-    "Click a point of this drawing.",
-    "Click where that point lies in the other drawing.",
-    "Click a second point of this drawing, far from the first.",
-    "Click where that point lies in the other drawing.",
+    t("Click a point of this drawing."),
+    t("Click where that point lies in the other drawing."),
+    t("Click a second point of this drawing, far from the first."),
+    t("Click where that point lies in the other drawing."),
   ],
 };

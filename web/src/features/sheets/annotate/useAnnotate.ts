@@ -13,6 +13,7 @@ import { anchorAt, anchorsOf, withAnchors } from "./pieces";
 import { doneWithPoints } from "./pointsFor";
 import { snapping } from "./snapping";
 import { pointsOf } from "./tools";
+import { t } from "../../../words/words";
 
 interface Given {
   project: string;
@@ -47,7 +48,7 @@ export function useAnnotate({ project, sheet, on, edits, onLinedUp }: Given) {
       await edits.change(
         [piece],
         (p) => ({ spec: withAnchors(p.spec, points.map(anchorAt)) }),
-        "attach again",
+        t("attach again"),
       );
       select(id);
     }

@@ -30,6 +30,7 @@ import { REST, SLOW, Still } from "../../../canvas/still";
 import { fitTo, useBoard } from "../../../stores/board";
 import { select, useSelection } from "../../../stores/selection";
 import { useGesture } from "../../../stores/gesture";
+import { t } from "../../../words/words";
 
 interface Props {
   /** Changes when another sheet comes to the board: it is then fitted anew. */
@@ -254,7 +255,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
         id="board"
         ref={surface}
         role="group"
-        aria-label="Board"
+        aria-label={t("Board")}
         tabIndex={-1}
         data-painted="no"
         onPointerDownCapture={pressFirst}
@@ -310,7 +311,7 @@ function OutlineHint() {
   const count = useGesture((s) => s.outline?.points.length ?? 0);
   const next =
     count === 0
-      ? "Click where the first corner is to be"
+      ? t("Click where the first corner is to be")
       : count < 3
         ? "Click the next corner; Backspace takes back the last"
         : "Click the next corner; Enter or a double click closes it";
@@ -333,7 +334,7 @@ function OutlineHint() {
         pointerEvents: "none",
       }}
     >
-      {next}. Escape stops.
+      {t("{next}. Escape stops.", { next })}
     </Box>
   );
 }

@@ -8,6 +8,7 @@ import { useState, type ReactNode } from "react";
 import type { DisplayList, Field } from "../../../api/client";
 import { colours } from "../../../theme/theme";
 import { toScreen, type Camera } from "../../../canvas/geometry";
+import { t } from "../../../words/words";
 
 interface Props {
   boxes: DisplayList["fields"];
@@ -28,8 +29,15 @@ export function FieldFrames({ boxes, fields, camera, editor }: Props) {
         return (
           <ButtonBase
             key={k}
-            aria-label={`Field: ${field.caption}${overridden ? ", overridden on this sheet" : ""}`}
-            title={overridden ? `${field.caption}: overridden on this sheet` : field.caption}
+            aria-label={t("Field: {caption}{which}", {
+              caption: field.caption,
+              which: overridden ? t(", overridden on this sheet") : "",
+            })}
+            title={
+              overridden
+                ? t("{caption}: overridden on this sheet", { caption: field.caption })
+                : field.caption
+            }
             onClick={(event) => setOpen({ anchor: event.currentTarget, field })}
             style={{ left, top, width: box.width * camera.scale, height: box.height * camera.scale }}
             sx={{

@@ -7,6 +7,7 @@ import { useState, type PointerEvent } from "react";
 import { colours } from "../../../theme/theme";
 import { drag } from "../../../canvas/drag";
 import { toScreen, type Camera } from "../../../canvas/geometry";
+import { t } from "../../../words/words";
 
 export interface GuideLines {
   x?: number[];
@@ -53,7 +54,7 @@ export function Guides({ camera, paper, guides, onChange }: Props) {
         if (on || of !== null)
           onChange(
             { ...guides, [way]: on ? [...others, at] : others },
-            on ? (of === null ? "place a guide" : "move a guide") : "remove a guide",
+            on ? (of === null ? t("place a guide") : t("move a guide")) : t("remove a guide"),
           );
       },
       onEnd: () => setHeld(null),
@@ -63,7 +64,7 @@ export function Guides({ camera, paper, guides, onChange }: Props) {
   const ruler = (way: Way) => (
     <Box
       data-ruler={way === "x" ? "left" : "top"}
-      title={`Drag a guide out of the ruler`}
+      title={t("Drag a guide out of the ruler")}
       onPointerDown={(event) => hold(event, way, null)}
       sx={{
         position: "absolute",
@@ -81,7 +82,7 @@ export function Guides({ camera, paper, guides, onChange }: Props) {
       <Box
         key={`${way}${of}`}
         data-guide={way}
-        title={`${at} mm`}
+        title={t("{at} mm", { at })}
         onPointerDown={of === null ? undefined : (event) => hold(event, way, of)}
         sx={{
           position: "absolute",

@@ -4,6 +4,7 @@ import type { PieceBox, Viewport } from "../../../api/client";
 import { geometryOf, outlineOf, toScreen, type Camera, type Point } from "../../../canvas/geometry";
 import { useOthers } from "../../../components/useOthers";
 import { colours } from "../../../theme/theme";
+import { t } from "../../../words/words";
 
 export function HeldByOthers({ on, pieces, camera }: { on: Viewport[]; pieces: PieceBox[]; camera: Camera }) {
   const others = useOthers();
@@ -39,7 +40,7 @@ export function HeldByOthers({ on, pieces, camera }: { on: Viewport[]; pieces: P
   return (
     <svg
       role="img"
-      aria-label={`Held by ${[...new Set(outlines.map(([, name]) => name))].join(", ")}`}
+      aria-label={t("Held by {name}", { name: [...new Set(outlines.map(([, name]) => name))].join(", ") })}
       style={{
         position: "absolute",
         inset: 0,

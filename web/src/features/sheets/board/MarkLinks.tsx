@@ -6,6 +6,7 @@ import { colours } from "../../../theme/theme";
 import { drag } from "../../../canvas/drag";
 import { toScreen, type Camera, type Point } from "../../../canvas/geometry";
 import { tenth } from "./Movable";
+import { t } from "../../../words/words";
 
 /** Radius of a mark's bubble; the same as the core has. Paper mm. */
 const BUBBLE = 5;
@@ -33,8 +34,15 @@ export function MarkLinks({ links, camera, of, onGo, onMove }: Props) {
     return (
       <ButtonBase
         key={k}
-        aria-label={placed ? `Mark: go to ${name} on ${sheet}` : `Mark of ${name}, which is not placed yet`}
-        title={`${name}, ${placed ? `on ${sheet}` : "not placed yet"}\nDrag it clear of the drawing`}
+        aria-label={
+          placed
+            ? t("Mark: go to {name} on {sheet}", { name, sheet })
+            : t("Mark of {name}, which is not placed yet", { name })
+        }
+        title={t("{name}, {which}\nDrag it clear of the drawing", {
+          name,
+          which: placed ? t("on {sheet}", { sheet }) : t("not placed yet"),
+        })}
         onPointerDown={(event) => {
           if (event.button !== 0) return;
           event.stopPropagation();

@@ -7,6 +7,7 @@ import { useState, type PointerEvent } from "react";
 import { colours } from "../../../theme/theme";
 import { drag } from "../../../canvas/drag";
 import { toScreen, type Box as PaperBox, type Camera, type Point } from "../../../canvas/geometry";
+import { t } from "../../../words/words";
 
 interface Props {
   box: PaperBox;
@@ -43,7 +44,10 @@ export function Movable({ box, camera, name, onMove, onReset }: Props) {
     <Box
       role="img"
       aria-label={name}
-      title={`${name}: drag it to move it${onReset ? "; a double click restores it" : ""}`}
+      title={t("{name}: drag it to move it{which}", {
+        name,
+        which: onReset ? t("; a double click restores it") : "",
+      })}
       onPointerDown={press}
       onDoubleClick={onReset}
       style={{

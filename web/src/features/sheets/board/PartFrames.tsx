@@ -16,6 +16,7 @@ import { snapped, type Placed } from "../../../canvas/snapping";
 import { select, useSelection } from "../../../stores/selection";
 import { useGesture } from "../../../stores/gesture";
 import { partName, partNumber } from "../../../canvas/templateParts";
+import { t } from "../../../words/words";
 
 interface Props {
   display: DisplayList;
@@ -96,24 +97,28 @@ export function PartFrames({ display, parts, camera, nameOf, onLay }: Props) {
     const before = new Map(dragged.map((n) => [n, at(n)] as const));
     const others = parts.flatMap((_, n) => (dragged.includes(n) ? [] : [placed(n, at(n))]));
     const field = { others, frames: [display.frame], guides: {} };
-    follow(event, dragged.length > 1 ? `move ${dragged.length} parts` : "move a part", (dx, dy, free) => {
-      const { by, alignments } = free
-        ? { by: [dx, dy] as const, alignments: [] }
-        : snapped(
-            dragged.map((n) => placed(n, at(n))),
-            field,
-            dx,
-            dy,
-            camera.scale,
-          );
-      useGesture.setState({ alignments });
-      return new Map(
-        [...before].map(([n, [x0, y0, x1, y1]]) => [
-          n,
-          [x0 + by[0], y0 + by[1], x1 + by[0], y1 + by[1]] as const,
-        ]),
-      );
-    });
+    follow(
+      event,
+      dragged.length > 1 ? t("move {count} parts", { count: dragged.length }) : t("move a part"),
+      (dx, dy, free) => {
+        const { by, alignments } = free
+          ? { by: [dx, dy] as const, alignments: [] }
+          : snapped(
+              dragged.map((n) => placed(n, at(n))),
+              field,
+              dx,
+              dy,
+              camera.scale,
+            );
+        useGesture.setState({ alignments });
+        return new Map(
+          [...before].map(([n, [x0, y0, x1, y1]]) => [
+            n,
+            [x0 + by[0], y0 + by[1], x1 + by[0], y1 + by[1]] as const,
+          ]),
+        );
+      },
+    );
   }
 
   /** Ends are laid on half millimetres, or where Alt is held anywhere. */
@@ -123,18 +128,18 @@ export function PartFrames({ display, parts, camera, nameOf, onLay }: Props) {
     const [x0, y0, x1, y1] = at(k);
     if (parts[k]?.kind === "line")
       return [
-        [[x0, y0], [0, 1], "first end"],
-        [[x1, y1], [2, 3], "second end"],
+        [[x0, y0], [0, 1], t("first end")],
+        [[x1, y1], [2, 3], t("second end")],
       ];
     return [
-      [[x0, y0], [0, 1], "first corner"],
-      [[x1, y0], [2, 1], "second corner"],
-      [[x1, y1], [2, 3], "third corner"],
-      [[x0, y1], [0, 3], "fourth corner"],
+      [[x0, y0], [0, 1], t("first corner")],
+      [[x1, y0], [2, 1], t("second corner")],
+      [[x1, y1], [2, 3], t("third corner")],
+      [[x0, y1], [0, 3], t("fourth corner")],
       [[(x0 + x1) / 2, y0], [1], "bottom"],
-      [[x1, (y0 + y1) / 2], [2], "right side"],
+      [[x1, (y0 + y1) / 2], [2], t("right side")],
       [[(x0 + x1) / 2, y1], [3], "top"],
-      [[x0, (y0 + y1) / 2], [0], "left side"],
+      [[x0, (y0 + y1) / 2], [0], t("left side")],
     ];
   };
 
@@ -153,7 +158,7 @@ export function PartFrames({ display, parts, camera, nameOf, onLay }: Props) {
         <Box
           role="button"
           tabIndex={0}
-          aria-label={`Part: ${nameOf(part)}`}
+          aria-label={t("Part: {part}", { part: nameOf(part) })}
           aria-pressed={chosen}
           title={nameOf(part)}
           onPointerDown={(event) => press(event, k)}
@@ -186,7 +191,7 @@ export function PartFrames({ display, parts, camera, nameOf, onLay }: Props) {
                 onPointerDown={(event) =>
                   follow(
                     event,
-                    "change a part's size",
+                    t("change a part's size"),
                     (mx, my, free) =>
                       new Map([
                         [

@@ -34,6 +34,7 @@ import { Movable } from "./Movable";
 import { PieceFrames } from "../annotate/PieceFrames";
 import { Unprintable } from "./Unprintable";
 import { ViewportFrame } from "./ViewportFrame";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 /** How near to a line a double click takes its element; pixels. */
@@ -118,7 +119,7 @@ export function SheetOverlay({
     const found = await pictures.elementAt(v.linework, at, REACH / now.scale / v.ratio);
     if (!found) return;
     const [centre_u, centre_v] = found.middle;
-    await edits.change([v], { centre_u, centre_v }, "centre on an element");
+    await edits.change([v], { centre_u, centre_v }, t("centre on an element"));
     onPick(v.id, found.element);
   };
   /** What has no scale fills its frame, whatever becomes of that. */
@@ -146,7 +147,11 @@ export function SheetOverlay({
         <ViewportFrame
           key={v.id}
           id={v.id}
-          label={`Viewport ${k + 1}: ${viewOf(v.view)?.name ?? ""}, ${v.scale}`}
+          label={t("Viewport {k}: {name}, {scale}", {
+            k: k + 1,
+            name: viewOf(v.view)?.name ?? "",
+            scale: v.scale,
+          })}
           geometry={geometryOf(v)}
           camera={camera}
           pinned={v.pinned}
@@ -214,12 +219,12 @@ function DrawingLists({
       key={k}
       box={box}
       camera={camera}
-      name="List of drawings"
+      name={t("List of drawings")}
       onMove={([dx, dy]) =>
         void edits.changeSheet(
           sheet,
           { drawing_list: { ...sheet.drawing_list, x: box.x + dx, y: box.y + box.height + dy } },
-          "move the list of drawings",
+          t("move the list of drawings"),
         )
       }
     />
@@ -232,13 +237,13 @@ function DrawingTitles({ set, display, camera, edits }: Pick<Props, "set" | "dis
     if (!row) return null;
     const [x = 0, y = 0] = row.title_offset;
     const move = (title_offset: [number, number]) =>
-      void edits.change([row], { title_offset }, "move a drawing title");
+      void edits.change([row], { title_offset }, t("move a drawing title"));
     return (
       <Movable
         key={of}
         box={box}
         camera={camera}
-        name={`Drawing title of ${set.viewOf(row.view)?.name ?? ""}`}
+        name={t("Drawing title of {name}", { name: set.viewOf(row.view)?.name ?? "" })}
         onMove={([dx, dy]) => move([x + dx, y + dy])}
         onReset={() => (x || y) && move([0, 0])}
       />
@@ -257,13 +262,13 @@ function RoomNames({ set, display, camera, edits }: Pick<Props, "set" | "display
       const { [room]: offset, ...others } = row.room_offsets;
       const [x = 0, y = 0] = offset ?? [];
       const move = (room_offsets: Viewport["room_offsets"]) =>
-        void edits.change([row], { room_offsets }, `move the name ${text}`);
+        void edits.change([row], { room_offsets }, t("move the name {text}", { text }));
       return (
         <Movable
           key={`${of} ${room}`}
           box={box}
           camera={camera}
-          name={`Room ${text}`}
+          name={t("Room {text}", { text })}
           onMove={([dx, dy]) => move({ ...others, [room]: [x + dx, y + dy] })}
           onReset={() => offset && move(others)}
         />
@@ -290,8 +295,8 @@ function EmptySheet({ camera, sheet, hasViews }: { camera: Camera; sheet: Sheet;
       }}
     >
       {hasViews
-        ? "Nothing is placed on this sheet. Open the views (V) and drag a card here."
-        : "There is no view to place yet. Import a building file at the Model station."}
+        ? t("Nothing is placed on this sheet. Open the views (V) and drag a card here.")
+        : t("There is no view to place yet. Import a building file at the Model station.")}
     </Box>
   );
 }

@@ -8,6 +8,7 @@ import type { TemplateEdits } from "../templateCommands";
 import { nameOfPart } from "../templateParts";
 import { AlignmentLines } from "./AlignmentLines";
 import { PartFrames } from "./PartFrames";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -40,7 +41,7 @@ export function TemplateOverlay({ template, display, camera, edits }: Props) {
           pointerEvents: "none",
         }}
       >
-        Editing the template “{template.name}”
+        {t("Editing the template “{name}”", { name: template.name })}
       </Box>
       <PartFrames
         display={display}

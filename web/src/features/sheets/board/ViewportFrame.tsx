@@ -19,6 +19,7 @@ import {
 import { snapped, type Placed } from "../../../canvas/snapping";
 import { select, useSelection } from "../../../stores/selection";
 import { useGesture } from "../../../stores/gesture";
+import { t } from "../../../words/words";
 
 export type Changed = ReadonlyMap<string, Geometry>;
 type Field = Parameters<typeof snapped>[1];
@@ -46,14 +47,14 @@ const HANDLES: readonly [
   y: number,
   cursor: string,
 ][] = [
-  ["upper left corner", ["west", "north"], 0, 0, "nwse-resize"],
+  [t("upper left corner"), ["west", "north"], 0, 0, "nwse-resize"],
   ["top", ["north"], 0.5, 0, "ns-resize"],
-  ["upper right corner", ["east", "north"], 1, 0, "nesw-resize"],
-  ["right side", ["east"], 1, 0.5, "ew-resize"],
-  ["lower right corner", ["east", "south"], 1, 1, "nwse-resize"],
+  [t("upper right corner"), ["east", "north"], 1, 0, "nesw-resize"],
+  [t("right side"), ["east"], 1, 0.5, "ew-resize"],
+  [t("lower right corner"), ["east", "south"], 1, 1, "nwse-resize"],
   ["bottom", ["south"], 0.5, 1, "ns-resize"],
-  ["lower left corner", ["west", "south"], 0, 1, "nesw-resize"],
-  ["left side", ["west"], 0, 0.5, "ew-resize"],
+  [t("lower left corner"), ["west", "south"], 0, 1, "nesw-resize"],
+  [t("left side"), ["west"], 0, 0.5, "ew-resize"],
 ];
 
 export function ViewportFrame({
@@ -122,7 +123,7 @@ export function ViewportFrame({
     else if (movingContents)
       follow(
         event,
-        "move the contents",
+        t("move the contents"),
         alike((dx, dy) => shifted(geometry, dx, dy)),
       );
     else {
@@ -130,7 +131,7 @@ export function ViewportFrame({
       const others = field();
       follow(
         event,
-        dragged.length > 1 ? `move ${dragged.length} viewports` : "move a viewport",
+        dragged.length > 1 ? t("move {count} viewports", { count: dragged.length }) : t("move a viewport"),
         (dx, dy, e) => {
           const { by, alignments } = e.altKey
             ? { by: [dx, dy] as const, alignments: [] }
@@ -174,11 +175,11 @@ export function ViewportFrame({
     <Box
       key={name}
       data-handle={name}
-      title={`Crop: ${name}`}
+      title={t("Crop: {name}", { name })}
       onPointerDown={(event) =>
         follow(
           event,
-          "crop a viewport",
+          t("crop a viewport"),
           alike((dx, dy) => fitted(change(dx, dy))),
         )
       }
@@ -257,7 +258,7 @@ export function ViewportFrame({
             opacity: 0.9,
           }}
         >
-          pinned
+          {t("pinned")}
         </Box>
       )}
       {alone && !movingContents && !pinned && (
@@ -268,14 +269,16 @@ export function ViewportFrame({
                 const [nx, ny] = outline[next] ?? [x, y];
                 return [
                   handle(
-                    `side ${k + 1}`,
+                    t("side {k}", { k: k + 1 }),
                     (x + nx) / 2,
                     (y + ny) / 2,
                     "move",
                     (dx, dy) => reshaped(geometry, [k, next], dx, dy),
                     true,
                   ),
-                  handle(`corner ${k + 1}`, x, y, "move", (dx, dy) => reshaped(geometry, [k], dx, dy)),
+                  handle(t("corner {k}", { k: k + 1 }), x, y, "move", (dx, dy) =>
+                    reshaped(geometry, [k], dx, dy),
+                  ),
                 ];
               })
             : HANDLES.filter(([, sides]) => now.shape === "rectangle" || sides.length === 1).map(

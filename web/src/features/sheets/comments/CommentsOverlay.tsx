@@ -11,6 +11,7 @@ import { CommentPanel } from "../../../components/CommentPanel";
 import { useBoard } from "../../../stores/board";
 import { useReviewing } from "../../../stores/reviewing";
 import { colours } from "../../../theme/theme";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 interface Props {
@@ -59,7 +60,7 @@ export function CommentsOverlay({ sheet, display, camera }: Props) {
 
   if (!comments.length) return null;
   const waiting = comments.filter((c) => c.state === "open").length;
-  const words = waiting ? `${waiting} open` : "none open";
+  const words = waiting ? t("{waiting} open", { waiting }) : t("none open");
   return (
     <>
       {shown && <CommentMarks comments={comments} camera={camera} chosen={openId} onChoose={choose} />}
@@ -83,12 +84,12 @@ export function CommentsOverlay({ sheet, display, camera }: Props) {
           aria-pressed={shown}
           onClick={() => useReviewing.setState({ shown: !shown, comment: null })}
         >
-          {shown ? "Hide" : "Show"} comments ({words})
+          {t("{which} comments ({words})", { which: shown ? t("Hide") : t("Show"), words })}
         </Button>
         {open && (
           <Box
             component="section"
-            aria-label={`Comment ${open.number}`}
+            aria-label={t("Comment {number}", { number: open.number })}
             sx={{
               mt: 0.75,
               width: CARD,
@@ -103,7 +104,7 @@ export function CommentsOverlay({ sheet, display, camera }: Props) {
             }}
           >
             <Box sx={{ display: "flex", justifyContent: "flex-end", mt: -0.75, mr: -0.75, mb: -3 }}>
-              <Button onClick={() => choose(null)}>Close</Button>
+              <Button onClick={() => choose(null)}>{t("Close")}</Button>
             </Box>
             <CommentPanel comment={open} />
           </Box>

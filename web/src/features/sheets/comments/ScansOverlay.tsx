@@ -11,6 +11,7 @@ import { notify } from "../../../stores/notices";
 import { commit } from "../../../sync/commands";
 import { changing, deleting } from "../../../sync/rows";
 import { colours, ONE_LINE } from "../../../theme/theme";
+import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 
@@ -35,7 +36,7 @@ export function ScansOverlay({ sheet, camera }: Props) {
             <img
               key={scan.id}
               src={`/api/scans/${scan.id}/pixels/`}
-              alt={`Scan ${scan.name}`}
+              alt={t("Scan {name}", { name: scan.name })}
               style={{
                 position: "absolute",
                 left: 0,
@@ -55,7 +56,7 @@ export function ScansOverlay({ sheet, camera }: Props) {
       {laid && <ThreePoints key={laid.id} scan={laid} project={sheet.project} camera={camera} />}
       <Box
         component="section"
-        aria-label="Scans under this sheet"
+        aria-label={t("Scans under this sheet")}
         onPointerDown={(event) => event.stopPropagation()}
         onContextMenu={(event) => event.stopPropagation()}
         sx={{
@@ -94,25 +95,31 @@ function OneScan({ scan, project, shown }: { scan: Scan; project: string; shown:
         {scan.name}
       </Box>
       {!scan.found && scan.version === 1 && (
-        <Box sx={{ color: colours.rust }}>No frame was found on it. Lay it by three points.</Box>
+        <Box sx={{ color: colours.rust }}>{t("No frame was found on it. Lay it by three points.")}</Box>
       )}
       <Box sx={{ display: "flex", ml: -0.75 }}>
-        <Button onClick={toggle} aria-label={`${shown ? "Hide" : "Show"} scan ${scan.name}`} sx={small}>
-          {shown ? "Hide" : "Show"}
+        <Button
+          onClick={toggle}
+          aria-label={t("{which} scan {name}", { which: shown ? t("Hide") : t("Show"), name: scan.name })}
+          sx={small}
+        >
+          {shown ? t("Hide") : t("Show")}
         </Button>
         <Button
           disabled={!shown}
           onClick={() => useReviewing.setState({ laying: { scan: scan.id, pairs: [], pixel: null } })}
           sx={small}
         >
-          By three points
+          {t("By three points")}
         </Button>
         <Button
-          aria-label={`Delete scan ${scan.name}`}
-          onClick={() => void commit(project, `delete the scan ${scan.name}`, [deleting("scans", scan)])}
+          aria-label={t("Delete scan {name}", { name: scan.name })}
+          onClick={() =>
+            void commit(project, t("delete the scan {name}", { name: scan.name }), [deleting("scans", scan)])
+          }
           sx={small}
         >
-          Delete
+          {t("Delete")}
         </Button>
       </Box>
     </Box>
@@ -144,8 +151,8 @@ function ThreePoints({ scan, project, camera }: { scan: Scan; project: string; c
       return useReviewing.setState({ laying: { ...laying, pairs: all, pixel: null } });
     useReviewing.setState({ laying: null });
     const lies = byThree([first[0], second[0], third[0]], [first[1], second[1], third[1]]);
-    if (!lies) return notify("These places lie on one line. Choose three that do not.", true);
-    void commit(project, `lay the scan ${scan.name}`, [changing("scans", scan, { lies })]);
+    if (!lies) return notify(t("These places lie on one line. Choose three that do not."), true);
+    void commit(project, t("lay the scan {name}", { name: scan.name }), [changing("scans", scan, { lies })]);
   };
   const dots: Point[] = [...pairs.map(([, place]) => place), ...(pixel ? [onSheet(scan.lies, pixel)] : [])];
   return (
@@ -174,8 +181,10 @@ function ThreePoints({ scan, project, camera }: { scan: Scan; project: string; c
           borderRadius: 1,
         }}
       >
-        {pixel ? "Click where that belongs on the sheet" : "Click a place on the scan"} ({pairs.length + 1} of
-        3). Escape ends it.
+        {t("{which} ({pairs} of 3). Escape ends it.", {
+          which: pixel ? t("Click where that belongs on the sheet") : t("Click a place on the scan"),
+          pairs: pairs.length + 1,
+        })}
       </Box>
     </Box>
   );

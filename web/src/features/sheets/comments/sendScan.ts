@@ -2,6 +2,7 @@
 import { csrfToken, errorOf } from "../../../api/client";
 import { queryClient } from "../../../api/queryClient";
 import { notify, notifyError } from "../../../stores/notices";
+import { t } from "../../../words/words";
 
 /** Ask for a file, and send it. */
 export function sendScan(project: string, sheet: string) {
@@ -23,7 +24,7 @@ async function send(project: string, sheet: string, file: File) {
     const headers = { "X-CSRFToken": csrfToken() };
     const response = await fetch("/api/scan-files/", { method: "POST", body, headers });
     if (!response.ok) throw await errorOf(response);
-    notify(`“${file.name}” is being read, and then lies under the sheet.`);
+    notify(t("“{name}” is being read, and then lies under the sheet.", { name: file.name }));
     void queryClient.invalidateQueries({ queryKey: ["jobs", project] });
   } catch (error) {
     notifyError(error);

@@ -7,6 +7,7 @@ import { ColourField } from "../../../components/ColourField";
 import { FigureField } from "../../../components/FigureField";
 import { CutSample } from "./samples";
 import { Chosen } from "./StrokeRows";
+import { t } from "../../../words/words";
 
 interface Props {
   penParts: PenParts;
@@ -35,30 +36,30 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
     <>
       <Box sx={{ ...GRID, fontSize: 11.5, color: "text.secondary", mb: 0.5 }}>
         {[
-          "Words in the material’s name",
-          "On paper, enlarged",
-          "Fill",
-          "Opacity",
-          "Hatch",
-          "Spacing",
-          "Turn",
-          "Line",
-          "Colour",
+          t("Words in the material’s name"),
+          t("On paper, enlarged"),
+          t("Fill"),
+          t("Opacity"),
+          t("Hatch"),
+          t("Spacing"),
+          t("Turn"),
+          t("Line"),
+          t("Colour"),
         ].map((name) => (
           <Box key={name}>{name}</Box>
         ))}
       </Box>
       {cuts.map((cut, k) => {
-        const name = cut.match || "all else";
+        const name = cut.match || t("all else");
         const hatched = Boolean(cut.hatch);
         return (
-          <Box key={k} role="group" aria-label={`Cut style of ${name}`} sx={{ ...GRID, mb: 0.5 }}>
+          <Box key={k} role="group" aria-label={t("Cut style of {name}", { name })} sx={{ ...GRID, mb: 0.5 }}>
             <FigureField
               bare
               width="100%"
-              label={`Materials of row ${k + 1}`}
+              label={t("Materials of row {k}", { k: k + 1 })}
               value={cut.match ?? ""}
-              placeholder="all else"
+              placeholder={t("all else")}
               disabled={disabled}
               onCommit={(match) => set(k, { match })}
             />
@@ -69,12 +70,12 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
                 sx={{ p: 0.25 }}
                 disabled={disabled}
                 checked={Boolean(cut.fill)}
-                slotProps={{ input: { "aria-label": `Fill ${name}` } }}
+                slotProps={{ input: { "aria-label": t("Fill {name}", { name }) } }}
                 onChange={(_, on) => set(k, { fill: on ? "#d9d6cf" : "" })}
               />
               {cut.fill && (
                 <ColourField
-                  label={`Fill of ${name}`}
+                  label={t("Fill of {name}", { name })}
                   value={cut.fill}
                   disabled={disabled}
                   onChange={(fill) => set(k, { fill })}
@@ -82,14 +83,14 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
               )}
             </Box>
             <Chosen
-              label={`Opacity of ${name}`}
+              label={t("Opacity of {name}", { name })}
               value={cut.opacity ?? 100}
               disabled={disabled || !cut.fill}
               choices={penParts.screens.map((s) => [s, `${s} %`] as const)}
               onChoose={(opacity) => set(k, { opacity: Number(opacity) as Cut["opacity"] })}
             />
             <Chosen
-              label={`Hatch of ${name}`}
+              label={t("Hatch of {name}", { name })}
               value={cut.hatch ?? ""}
               disabled={disabled}
               choices={[
@@ -101,7 +102,7 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
             <FigureField
               bare
               width="100%"
-              label={`Spacing of ${name}`}
+              label={t("Spacing of {name}", { name })}
               number
               value={String(cut.spacing ?? SPACING)}
               disabled={disabled || !hatched}
@@ -110,21 +111,21 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
             <FigureField
               bare
               width="100%"
-              label={`Turn of ${name}`}
+              label={t("Turn of {name}", { name })}
               number
               value={String(cut.angle ?? 0)}
               disabled={disabled || !hatched}
               onCommit={(v) => set(k, { angle: Number(v) })}
             />
             <Chosen
-              label={`Hatch width of ${name}`}
+              label={t("Hatch width of {name}", { name })}
               value={cut.width ?? 0.13}
               disabled={disabled || !hatched}
               choices={penParts.widths.map((w) => [w, w.toFixed(2)] as const)}
               onChoose={(width) => set(k, { width: Number(width) })}
             />
             <ColourField
-              label={`Hatch colour of ${name}`}
+              label={t("Hatch colour of {name}", { name })}
               value={cut.colour ?? "#1b1f24"}
               disabled={disabled || !hatched}
               onChange={(colour) => set(k, { colour })}
@@ -134,7 +135,7 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
             ) : (
               <Box sx={{ display: "flex" }}>
                 <Button
-                  aria-label={`Move ${name} up`}
+                  aria-label={t("Move {name} up", { name })}
                   disabled={k === 0}
                   onClick={() => move(k, -1)}
                   sx={{ minWidth: 0, px: 0.5 }}
@@ -142,7 +143,7 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
                   ↑
                 </Button>
                 <Button
-                  aria-label={`Move ${name} down`}
+                  aria-label={t("Move {name} down", { name })}
                   disabled={k === cuts.length - 1}
                   onClick={() => move(k, 1)}
                   sx={{ minWidth: 0, px: 0.5 }}
@@ -150,7 +151,7 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
                   ↓
                 </Button>
                 <Button
-                  aria-label={`Remove ${name}`}
+                  aria-label={t("Remove {name}", { name })}
                   onClick={() => onChange(cuts.filter((_, n) => n !== k))}
                   sx={{ minWidth: 0, px: 0.5 }}
                 >
@@ -168,7 +169,7 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
             onClick={() =>
               onChange([
                 {
-                  match: "new material",
+                  match: t("new material"),
                   fill: "",
                   opacity: 100,
                   hatch: "diagonal",
@@ -182,12 +183,14 @@ export function CutRows({ penParts, cuts, disabled, onChange }: Props) {
               ])
             }
           >
-            Add a row
+            {t("Add a row")}
           </Button>
         )}
         <Box sx={{ fontSize: 12, color: "text.secondary", lineHeight: 1.35 }}>
-          Separate words by bars: “concrete | screed”. Spacing is in millimetres of paper at every scale, and
-          the turn in degrees.
+          {t(
+            "Separate words by bars: “concrete | screed”. Spacing is in millimetres of paper at " +
+              "every scale, and the turn in degrees.",
+          )}
         </Box>
       </Box>
     </>

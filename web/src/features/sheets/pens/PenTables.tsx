@@ -14,6 +14,7 @@ import { CutRows } from "./CutRows";
 import { usersOf } from "./users";
 import { LayerRows, RoleRows } from "./StrokeRows";
 import { TableSample } from "./samples";
+import { t } from "../../../words/words";
 
 interface Props {
   register: Register;
@@ -26,9 +27,9 @@ interface Props {
 }
 
 const PARTS = [
-  ["roles", "Line roles"],
-  ["layers", "Layers"],
-  ["cuts", "What is cut"],
+  ["roles", t("Line roles")],
+  ["layers", t("Layers")],
+  ["cuts", t("What is cut")],
 ] as const;
 
 export function PenTables({ register, version, penParts, tables, first, onClose }: Props) {
@@ -39,7 +40,7 @@ export function PenTables({ register, version, penParts, tables, first, onClose 
   if (!table) return null;
   const users = usersOf(register, table.key);
   const giveToAll = () =>
-    commit(register.project, `draw the set with “${table.name}”`, [
+    commit(register.project, t("draw the set with “{name}”", { name: table.name }), [
       changing("registers", register, { pen_table: table.key }),
     ]);
   return (
@@ -50,7 +51,7 @@ export function PenTables({ register, version, penParts, tables, first, onClose 
       transitionDuration={0}
       slotProps={{
         paper: {
-          "aria-label": "Pen tables",
+          "aria-label": t("Pen tables"),
           sx: {
             width: "min(1170px, 95vw)",
             height: "min(680px, 92vh)",
@@ -62,7 +63,7 @@ export function PenTables({ register, version, penParts, tables, first, onClose 
     >
       <Box
         component="nav"
-        aria-label="Pen tables"
+        aria-label={t("Pen tables")}
         sx={{
           width: 218,
           flexShrink: 0,
@@ -73,7 +74,7 @@ export function PenTables({ register, version, penParts, tables, first, onClose 
         }}
       >
         <Box component="h2" sx={{ m: 0, px: 1, py: 0.75, fontSize: 14, fontWeight: 650 }}>
-          Pen tables
+          {t("Pen tables")}
         </Box>
         {known.map((each) => (
           <Choice
@@ -100,7 +101,7 @@ export function PenTables({ register, version, penParts, tables, first, onClose 
         >
           {table.own ? (
             <FigureField
-              label="Name"
+              label={t("Name")}
               width={210}
               value={table.name}
               onCommit={(name) => name && table.own && void rename("pen_tables", table.own, name)}
@@ -108,37 +109,43 @@ export function PenTables({ register, version, penParts, tables, first, onClose 
           ) : (
             <Box sx={{ width: 250 }}>
               <Box sx={{ fontSize: 14, fontWeight: 650 }}>{table.name}</Box>
-              <Box sx={{ fontSize: 12, color: "text.secondary" }}>Built in. Make a copy to change it.</Box>
+              <Box sx={{ fontSize: 12, color: "text.secondary" }}>
+                {t("Built in. Make a copy to change it.")}
+              </Box>
             </Box>
           )}
           <Button
             variant={table.own ? "outlined" : "contained"}
             onClick={() => setKey(duplicate("pen_tables", register.project, table))}
           >
-            {table.own ? "Duplicate" : "Make a copy"}
+            {table.own ? t("Duplicate") : t("Make a copy")}
           </Button>
           {register.pen_table !== table.key && (
             <Button variant="outlined" onClick={() => void giveToAll()}>
-              Draw the set with it
+              {t("Draw the set with it")}
             </Button>
           )}
           {table.own && (
             <Button
               disabled={users.length > 0}
-              title={users.length ? `Used by ${users.join(", ")}` : ""}
+              title={users.length ? t("Used by {users}", { users: users.join(", ") }) : ""}
               onClick={() => {
                 setKey(register.pen_table);
                 if (table.own) void remove("pen_tables", table.own);
               }}
             >
-              Delete
+              {t("Delete")}
             </Button>
           )}
           <Button variant="outlined" onClick={onClose} sx={{ ml: "auto" }}>
-            Close
+            {t("Close")}
           </Button>
         </Box>
-        <Box role="tablist" aria-label="Parts of the table" sx={{ display: "flex", gap: 0.5, px: 2, pt: 1 }}>
+        <Box
+          role="tablist"
+          aria-label={t("Parts of the table")}
+          sx={{ display: "flex", gap: 0.5, px: 2, pt: 1 }}
+        >
           {PARTS.map(([name, words]) => (
             <Button
               key={name}
@@ -201,7 +208,7 @@ function Rows({
         strokes={spec.layers}
         layers={layers}
         disabled={!own}
-        onChange={(changed) => set({ layers: changed }, "pens of layers")}
+        onChange={(changed) => set({ layers: changed }, t("pens of layers"))}
       />
     );
   return (
@@ -210,7 +217,7 @@ function Rows({
       penParts={penParts}
       cuts={spec.cuts}
       disabled={!own}
-      onChange={(cuts) => set({ cuts: [...cuts] }, "what is cut")}
+      onChange={(cuts) => set({ cuts: [...cuts] }, t("what is cut"))}
     />
   );
 }
@@ -232,7 +239,7 @@ function Choice({
     <ButtonBase
       onClick={onChoose}
       aria-current={chosen ? "true" : undefined}
-      aria-label={`Pen table ${table.name}`}
+      aria-label={t("Pen table {name}", { name: table.name })}
       sx={{
         display: "flex",
         width: "100%",
@@ -261,7 +268,7 @@ function Choice({
           }}
           title={users.join(", ")}
         >
-          {users.length ? users.join(", ") : table.own ? "not used" : "built in"}
+          {users.length ? users.join(", ") : table.own ? t("not used") : t("built in")}
         </Box>
       </Box>
     </ButtonBase>

@@ -8,18 +8,19 @@ import { ROLES } from "../../../canvas/penColours";
 import { ChoiceField } from "../../../components/ChoiceField";
 import { ColourField } from "../../../components/ColourField";
 import { LineSample } from "./samples";
+import { t } from "../../../words/words";
 
 export type Strokes = Record<string, Stroke>;
 
 const MEANING: Record<string, string> = {
-  cut: "what the cut goes through",
-  profile: "against what lies farther back",
-  edge: "visible edges",
-  seam: "where one material meets itself",
-  far: "beyond the view's distance",
-  overhead: "above a plan's cut",
-  hidden: "behind something else",
-  symbol: "doors open, stairs broken off",
+  cut: t("what the cut goes through"),
+  profile: t("against what lies farther back"),
+  edge: t("visible edges"),
+  seam: t("where one material meets itself"),
+  far: t("beyond the view's distance"),
+  overhead: t("above a plan's cut"),
+  hidden: t("behind something else"),
+  symbol: t("doors open, stairs broken off"),
 };
 
 interface Props {
@@ -39,7 +40,7 @@ const GRID = {
 export function RoleRows({ penParts, strokes, disabled, onChange }: Props) {
   return (
     <>
-      <Head first="Line role" />
+      <Head first={t("Line role")} />
       {ROLES.map((role) => (
         <Row
           key={role}
@@ -69,7 +70,7 @@ export function LayerRows({
   const rest = layers.filter((layer) => !names.includes(layer));
   return (
     <>
-      {names.length > 0 && <Head first="Layer" />}
+      {names.length > 0 && <Head first={t("Layer")} />}
       {names.map((name) => (
         <Row
           key={name}
@@ -84,16 +85,16 @@ export function LayerRows({
       ))}
       {names.length === 0 && (
         <Box sx={{ fontSize: 13, color: "text.secondary", mb: 1.5 }}>
-          Every layer is drawn with the pens of its lines' roles.
+          {t("Every layer is drawn with the pens of its lines' roles.")}
         </Box>
       )}
       {!disabled && (
         <Box sx={{ mt: 1 }}>
           <ChoiceField
-            label="Give a layer a pen of its own"
+            label={t("Give a layer a pen of its own")}
             width={250}
             value=""
-            choices={[["", "Layer…"], ...rest.map((layer) => [layer, layer] as const)]}
+            choices={[["", t("Layer…")], ...rest.map((layer) => [layer, layer] as const)]}
             onChoose={(layer) => layer && onChange({ ...strokes, [layer]: { screen: 50 } })}
           />
         </Box>
@@ -105,7 +106,7 @@ export function LayerRows({
 function Head({ first }: { first: string }) {
   return (
     <Box sx={{ ...GRID, fontSize: 11.5, color: "text.secondary", mb: 0.5 }}>
-      {[first, "On paper, enlarged", "Width", "Colour", "Pattern", "Screening"].map((name) => (
+      {[first, t("On paper, enlarged"), t("Width"), t("Colour"), t("Pattern"), t("Screening")].map((name) => (
         <Box key={name}>{name}</Box>
       ))}
     </Box>
@@ -125,13 +126,13 @@ interface RowProps {
 }
 
 function Row({ name, about, penParts, stroke, disabled, usual = false, onChange, onRemove }: RowProps) {
-  const as = usual ? [["", "as its role"] as const] : [];
+  const as = usual ? [["", t("as its role")] as const] : [];
   const set = (key: keyof Stroke, value: string | number) => {
     const { [key]: _, ...rest } = stroke;
     onChange(value === "" ? rest : { ...rest, [key]: value });
   };
   return (
-    <Box role="group" aria-label={`Pen of ${name}`} sx={{ ...GRID, mb: 0.5 }}>
+    <Box role="group" aria-label={t("Pen of {name}", { name })} sx={{ ...GRID, mb: 0.5 }}>
       <Box sx={{ fontSize: 13, fontWeight: 600, lineHeight: 1.2 }}>
         {name}
         {about && (
@@ -142,30 +143,32 @@ function Row({ name, about, penParts, stroke, disabled, usual = false, onChange,
       </Box>
       <LineSample stroke={stroke} penParts={penParts} />
       <Chosen
-        label={`Width of ${name}`}
+        label={t("Width of {name}", { name })}
         value={stroke.width ?? ""}
         disabled={disabled}
         choices={[
           ...as,
-          ...withNow(penParts.widths, stroke.width).map((w) => [w, `${w.toFixed(2)} mm`] as const),
+          ...withNow(penParts.widths, stroke.width).map(
+            (w) => [w, t("{w} mm", { w: w.toFixed(2) })] as const,
+          ),
         ]}
         onChoose={(v) => set("width", v)}
       />
       <ColourField
-        label={`Colour of ${name}`}
+        label={t("Colour of {name}", { name })}
         value={stroke.colour ?? "#1b1f24"}
         disabled={disabled}
         onChange={(colour) => set("colour", colour)}
       />
       <Chosen
-        label={`Pattern of ${name}`}
+        label={t("Pattern of {name}", { name })}
         value={stroke.pattern ?? ""}
         disabled={disabled}
         choices={[...as, ...penParts.patterns.map((p) => [p.name, p.name] as const)]}
         onChoose={(v) => set("pattern", v)}
       />
       <Chosen
-        label={`Screening of ${name}`}
+        label={t("Screening of {name}", { name })}
         value={stroke.screen ?? ""}
         disabled={disabled}
         choices={[...as, ...penParts.screens.map((s) => [s, `${s} %`] as const)]}
@@ -173,11 +176,11 @@ function Row({ name, about, penParts, stroke, disabled, usual = false, onChange,
       />
       {onRemove && !disabled ? (
         <Button
-          aria-label={`Remove the pen of ${name}`}
+          aria-label={t("Remove the pen of {name}", { name })}
           onClick={onRemove}
           sx={{ minWidth: 0, px: 1, justifySelf: "start" }}
         >
-          Remove
+          {t("Remove")}
         </Button>
       ) : (
         <span />

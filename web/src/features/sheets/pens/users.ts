@@ -1,16 +1,19 @@
 /** Where a pen table is drawn with. */
 import type { Register } from "../../../api/client";
 import { rows } from "../../../sync/rows";
+import { t } from "../../../words/words";
 
 /** Where a table is drawn with, in words. */
 export function usersOf(register: Register, key: string): string[] {
   const sheets = rows("sheets", register.project);
   const inside = rows("viewports", register.project).filter((v) => v.pen_table === key);
   return [
-    ...(register.pen_table === key ? ["the whole set"] : []),
+    ...(register.pen_table === key ? [t("the whole set")] : []),
     ...sheets.filter((s) => s.pen_table === key).map((s) => s.number),
     ...new Set(
-      inside.map((v) => `a viewport on ${sheets.find((s) => s.id === v.sheet)?.number ?? "a sheet"}`),
+      inside.map((v) =>
+        t("a viewport on {sheet}", { sheet: sheets.find((s) => s.id === v.sheet)?.number ?? t("a sheet") }),
+      ),
     ),
   ];
 }

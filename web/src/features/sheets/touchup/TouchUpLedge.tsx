@@ -16,17 +16,18 @@ import { asSentence, choiceWords, classWords, likes } from "./choices";
 import { ScaleRule } from "./ScaleRule";
 import { TouchUpList } from "./TouchUpList";
 import { HIDE, NO_STROKE, type TouchUps } from "./useTouchUp";
+import { t } from "../../../words/words";
 
 const MODES: readonly (readonly [Mode, string, string])[] = [
-  ["lines", "Lines", "Lines as far as they run, and what is cut"],
-  ["part", "Part", "A part of a line, between two clicks"],
-  ["extend", "Extend", "A line drawn out to another: click it near its end, then the other"],
+  ["lines", t("Lines"), t("Lines as far as they run, and what is cut")],
+  ["part", t("Part"), t("A part of a line, between two clicks")],
+  ["extend", t("Extend"), t("A line drawn out to another: click it near its end, then the other")],
 ];
 const FILLS = choicesOf({
-  none: "Nothing",
-  "#1b1f24": "Solid ink",
-  "#6b7378": "Solid grey",
-  "#dcd9d0": "Pale",
+  none: t("Nothing"),
+  "#1b1f24": t("Solid ink"),
+  "#6b7378": t("Solid grey"),
+  "#dcd9d0": t("Pale"),
 });
 
 interface Props {
@@ -40,8 +41,8 @@ export function TouchUpLedge({ set, viewport, display, commands }: Props) {
   const { mode, chosen, begun, inAll } = useTouching();
   const view = set.viewOf(viewport.view);
   return (
-    <Ledge label="Ledge: touch up">
-      <Group name="Touch up">
+    <Ledge label={t("Ledge: touch up")}>
+      <Group name={t("Touch up")}>
         <Rows>
           <Box role="status" sx={{ width: 196, height: 45, fontSize: 12.5, lineHeight: 1.35 }}>
             {hint(mode, chosen, Boolean(begun))}
@@ -54,14 +55,14 @@ export function TouchUpLedge({ set, viewport, display, commands }: Props) {
         </Rows>
       </Group>
       {chosen.length > 0 && <ChosenFields chosen={chosen} commands={commands} />}
-      <Group name="Holds in">
+      <Group name={t("Holds in")}>
         <ChoiceField
-          label="Touched up in"
+          label={t("Touched up in")}
           width={164}
           value={inAll ? "view" : "viewport"}
           choices={[
-            ["view", "Wherever it stands"],
-            ["viewport", "This viewport alone"],
+            ["view", t("Wherever it stands")],
+            ["viewport", t("This viewport alone")],
           ]}
           onChoose={(to) => useTouching.setState({ inAll: to === "view" })}
         />
@@ -70,7 +71,7 @@ export function TouchUpLedge({ set, viewport, display, commands }: Props) {
       <TouchUpList set={set} viewport={viewport} display={display} commands={commands} />
       <Box sx={{ ml: "auto", pt: "20px" }}>
         <Button variant="contained" onClick={() => touchUp(null)}>
-          Done
+          {t("Done")}
         </Button>
       </Box>
     </Ledge>
@@ -81,18 +82,20 @@ function hint(mode: Mode, chosen: readonly Chosen[], begun: boolean): string {
   const [first] = chosen;
   if (mode === "part")
     return begun
-      ? "Click where the part ends: at a corner, a crossing, or anywhere along the line."
-      : "Click where a part of a line begins.";
+      ? t("Click where the part ends: at a corner, a crossing, or anywhere along the line.")
+      : t("Click where a part of a line begins.");
   if (mode === "extend")
-    return begun ? "Click the line that it is drawn out to." : "Click a line near the end to be drawn out.";
-  if (!first) return "Click a line, or what is cut. Shift chooses several. Escape ends.";
-  return chosen.length > 1 ? `${chosen.length} lines are chosen.` : sentence(first);
+    return begun
+      ? t("Click the line that it is drawn out to.")
+      : t("Click a line near the end to be drawn out.");
+  if (!first) return t("Click a line, or what is cut. Shift chooses several. Escape ends.");
+  return chosen.length > 1 ? t("{count} lines are chosen.", { count: chosen.length }) : sentence(first);
 }
 
 function sentence({ choice, picked }: Chosen): string {
   const of = choice.kind === "alike" ? "" : classWords(picked.ifcClass);
   const role = choice.kind === "stretch" || choice.kind === "round" ? `${picked.role} ` : "";
-  return `${asSentence(`${role}${choiceWords(choice)}${of && ` of a ${of}`}`)}.`;
+  return `${asSentence(`${role}${choiceWords(choice)}${of && t(" of a {of}", { of })}`)}.`;
 }
 
 function ChosenFields({ chosen, commands }: { chosen: readonly Chosen[]; commands: TouchUps }) {
@@ -104,21 +107,21 @@ function ChosenFields({ chosen, commands }: { chosen: readonly Chosen[]; command
     void commands.apply({ hidden: false, stroke: { ...NO_STROKE, ...to } });
   return (
     <>
-      <Group name="Chosen">
+      <Group name={t("Chosen")}>
         <Rows>
           <Buttons>
-            <Tooltip title="Leave it out of the drawing (Delete)">
+            <Tooltip title={t("Leave it out of the drawing (Delete)")}>
               <Button variant="contained" onClick={() => void commands.apply(HIDE)}>
-                Hide
+                {t("Hide")}
               </Button>
             </Tooltip>
           </Buttons>
           {like.length > 0 && (
             <ChoiceField
-              label="Choose all alike"
+              label={t("Choose all alike")}
               width={150}
               value=""
-              choices={[["", "Alike…"], ...like.map(([name], k) => [String(k), name] as const)]}
+              choices={[["", t("Alike…")], ...like.map(([name], k) => [String(k), name] as const)]}
               onChoose={(k) => {
                 const wanted = like[Number(k)];
                 if (k && wanted) void commands.widen(wanted[1]);
@@ -128,23 +131,23 @@ function ChosenFields({ chosen, commands }: { chosen: readonly Chosen[]; command
         </Rows>
       </Group>
       {areas ? (
-        <Group name="Filled with">
+        <Group name={t("Filled with")}>
           <ChoiceField
-            label="Fill"
+            label={t("Fill")}
             width={120}
             value=""
-            choices={[["", "As it is"], ...FILLS]}
+            choices={[["", t("As it is")], ...FILLS]}
             onChoose={(fill) => fill && void commands.apply(filled(fill === "none" ? "" : fill))}
           />
         </Group>
       ) : (
-        <Group name="Drawn with">
+        <Group name={t("Drawn with")}>
           <Rows>
             <ChoiceField
-              label="Line role"
+              label={t("Line role")}
               width={104}
               value=""
-              choices={[["", "Its own"], ...ROLES.map((role) => [role, role] as const)]}
+              choices={[["", t("Its own")], ...ROLES.map((role) => [role, role] as const)]}
               onChoose={(role) =>
                 role &&
                 void commands.apply({
@@ -155,26 +158,29 @@ function ChosenFields({ chosen, commands }: { chosen: readonly Chosen[]; command
               }
             />
             <ChoiceField
-              label="Width"
+              label={t("Width")}
               width={104}
               value=""
-              choices={[["", "Its own"], ...WIDTHS.map((w) => [String(w), `${w.toFixed(2)} mm`] as const)]}
+              choices={[
+                ["", t("Its own")],
+                ...WIDTHS.map((w) => [String(w), t("{w} mm", { w: w.toFixed(2) })] as const),
+              ]}
               onChoose={(width) => width && stroke({ width: Number(width) })}
             />
           </Rows>
           <Rows>
             <ChoiceField
-              label="Colour"
+              label={t("Colour")}
               width={104}
               value=""
-              choices={[["", "Its own"], ...COLOURS]}
+              choices={[["", t("Its own")], ...COLOURS]}
               onChoose={(colour) => colour && stroke({ colour })}
             />
             <ChoiceField
-              label="Pattern"
+              label={t("Pattern")}
               width={104}
               value=""
-              choices={[["", "Its own"], ...PATTERNS]}
+              choices={[["", t("Its own")], ...PATTERNS]}
               onChoose={(pattern) =>
                 pattern && stroke({ pattern: pattern as NonNullable<TouchUpChange["stroke"]["pattern"]> })
               }

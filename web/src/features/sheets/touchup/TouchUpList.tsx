@@ -11,6 +11,7 @@ import { colours } from "../../../theme/theme";
 import type { SheetSet } from "../useSet";
 import { asSentence, changeWords, choiceWords } from "./choices";
 import type { TouchUps } from "./useTouchUp";
+import { t } from "../../../words/words";
 
 interface Props {
   set: SheetSet;
@@ -22,26 +23,30 @@ interface Props {
 /** The touch-ups that hold in a viewport, the newest first. */
 export const touchUpsIn = (touchUps: readonly TouchUp[], viewport: Viewport) =>
   touchUps
-    .filter((each) => each.view === viewport.view && (each.viewport === null || each.viewport === viewport.id))
+    .filter(
+      (each) => each.view === viewport.view && (each.viewport === null || each.viewport === viewport.id),
+    )
     .toSorted((a, b) => b.position - a.position);
 
 export function TouchUpList({ set, viewport, display, commands }: Props) {
   const shown = useTouching((s) => s.shown);
   const own = touchUpsIn(set.touchUps, viewport);
   const lost = new Set(
-    display.touch_ups.filter((each) => each.viewport === viewport.id && !each.found).map((each) => each.touch_up),
+    display.touch_ups
+      .filter((each) => each.viewport === viewport.id && !each.found)
+      .map((each) => each.touch_up),
   );
   const gone = own.filter((each) => lost.has(each.id));
   if (!redrawnIn(display, viewport.id).length && !own.length) return null;
-  const count = own.length === 1 ? "1 touch-up" : `${own.length} touch-ups`;
+  const count = own.length === 1 ? "1 touch-up" : t("{count} touch-ups", { count: own.length });
   return (
-    <Group name="Touched up">
+    <Group name={t("Touched up")}>
       <Rows>
         {own.length > 0 && (
           <Buttons>
             <PopUp
-              button={gone.length ? `${count}, ${gone.length} lost` : count}
-              name="Touch-ups of this view"
+              button={gone.length ? t("{count}, {count2} lost", { count, count2: gone.length }) : count}
+              name={t("Touch-ups of this view")}
             >
               <Box sx={{ width: 420 }}>
                 <Box component="ul" sx={{ m: 0, p: 1, maxHeight: 300, overflowY: "auto", listStyle: "none" }}>
@@ -55,19 +60,20 @@ export function TouchUpList({ set, viewport, display, commands }: Props) {
                         {asSentence(choiceWords(each.spec.choice))}: <b>{changeWords(each.spec.change)}</b>
                         {each.viewport !== null && (
                           <Box component="span" sx={{ color: "text.secondary" }}>
-                            {" "}
-                            in this viewport alone
+                            {t("in this viewport alone")}
                           </Box>
                         )}
                         {lost.has(each.id) && (
-                          <Box sx={{ color: colours.rust }}>It no longer finds its line in this drawing.</Box>
+                          <Box sx={{ color: colours.rust }}>
+                            {t("It no longer finds its line in this drawing.")}
+                          </Box>
                         )}
                       </Box>
                       <Button
-                        aria-label={`Delete: ${choiceWords(each.spec.choice)}`}
+                        aria-label={t("Delete: {choice}", { choice: choiceWords(each.spec.choice) })}
                         onClick={() => void commands.remove([each])}
                       >
-                        Delete
+                        {t("Delete")}
                       </Button>
                     </Box>
                   ))}
@@ -75,11 +81,11 @@ export function TouchUpList({ set, viewport, display, commands }: Props) {
                 <Box sx={{ display: "flex", gap: 1, px: 2, pb: 1.5 }}>
                   {gone.length > 0 && (
                     <Button variant="outlined" onClick={() => void commands.remove(gone)}>
-                      Delete {gone.length} lost
+                      {t("Delete {count} lost", { count: gone.length })}
                     </Button>
                   )}
                   <Button variant="outlined" onClick={() => void commands.remove(own)}>
-                    Delete all
+                    {t("Delete all")}
                   </Button>
                 </Box>
               </Box>
@@ -88,8 +94,8 @@ export function TouchUpList({ set, viewport, display, commands }: Props) {
         )}
         <ToggleButton
           on={shown}
-          name="Show"
-          tip="Mark on the board what has been touched up: dashed where it is hidden"
+          name={t("Show")}
+          tip={t("Mark on the board what has been touched up: dashed where it is hidden")}
           onToggle={() => useTouching.setState({ shown: !shown })}
         />
       </Rows>

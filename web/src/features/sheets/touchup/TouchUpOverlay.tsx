@@ -16,6 +16,7 @@ import { redrawnIn } from "../../../canvas/redrawn";
 import { useTouching } from "../../../stores/touching";
 import { colours } from "../../../theme/theme";
 import type { TouchUps } from "./useTouchUp";
+import { t } from "../../../words/words";
 
 interface Props {
   camera: Camera;
@@ -32,7 +33,7 @@ export function TouchUpOverlay({ camera, viewport, display, commands }: Props) {
   return (
     <Box
       role="group"
-      aria-label="Choose lines"
+      aria-label={t("Choose lines")}
       onPointerMove={(event) => void commands.hover(place(event))}
       onPointerDown={(event) => {
         if (event.button !== 0) return;

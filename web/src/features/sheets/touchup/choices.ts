@@ -3,6 +3,7 @@ import type { TouchUpChange, TouchUpChoice } from "../../../api/client";
 import type { Point } from "../../../canvas/geometry";
 import type { Picked } from "../../../canvas/picking";
 import { lengthOf } from "../../../canvas/patterns";
+import { t } from "../../../words/words";
 
 const anchor = (at: Point, element: string) => ({
   at: [...at] as [number, number],
@@ -62,24 +63,30 @@ export function likes(picked: Picked): [name: string, choice: TouchUpChoice][] {
   const { element, layer, ifcClass, madeOf, material } = picked;
   const role = picked.role as NonNullable<Alike["role"]>;
   const own = classWords(ifcClass) || "element";
-  if (material !== null) return [[`All that is cut of this ${own}`, { kind: "area", element, material: "" }]];
+  if (material !== null)
+    return [[t("All that is cut of this {own}", { own }), { kind: "area", element, material: "" }]];
   const length = lengthOf(picked.points);
   return [
-    [`All lines of this ${own}`, alike({ element })],
-    [`All ${role} lines of this ${own}`, alike({ element, role })],
-    [`This ${own} but its outline`, { kind: "inside", element }],
+    [t("All lines of this {own}", { own }), alike({ element })],
+    [t("All {role} lines of this {own}", { role, own }), alike({ element, role })],
+    [t("This {own} but its outline", { own }), { kind: "inside", element }],
     ...(ifcClass
       ? ([
-          [`All lines of every ${own}`, alike({ ifc_class: ifcClass })],
-          [`All ${role} lines of every ${own}`, alike({ ifc_class: ifcClass, role })],
+          [t("All lines of every {own}", { own }), alike({ ifc_class: ifcClass })],
+          [t("All {role} lines of every {own}", { role, own }), alike({ ifc_class: ifcClass, role })],
         ] as [string, TouchUpChoice][])
       : []),
     ...(madeOf
-      ? ([[`All lines of ${madeOf}`, alike({ made_of: madeOf })]] as [string, TouchUpChoice][])
+      ? ([[t("All lines of {madeOf}", { madeOf }), alike({ made_of: madeOf })]] as [string, TouchUpChoice][])
       : []),
-    ...(layer ? ([[`All lines on layer ${layer}`, alike({ layer })]] as [string, TouchUpChoice][]) : []),
-    [`All ${role} lines`, alike({ role })],
-    [`All lines no longer than this (${Math.round(length)} mm)`, alike({ shorter: Math.ceil(length) + 1 })],
+    ...(layer
+      ? ([[t("All lines on layer {layer}", { layer }), alike({ layer })]] as [string, TouchUpChoice][])
+      : []),
+    [t("All {role} lines", { role }), alike({ role })],
+    [
+      t("All lines no longer than this ({value} mm)", { value: Math.round(length) }),
+      alike({ shorter: Math.ceil(length) + 1 }),
+    ],
   ];
 }
 
@@ -87,23 +94,25 @@ export function likes(picked: Picked): [name: string, choice: TouchUpChoice][] {
 export function choiceWords(choice: TouchUpChoice): string {
   switch (choice.kind) {
     case "stretch":
-      return `line of ${Math.round(lengthOf([choice.start.at, choice.end.at]))} mm`;
+      return t("line of {end} mm", { end: Math.round(lengthOf([choice.start.at, choice.end.at])) });
     case "round":
-      return `round line of radius ${Math.round(choice.radius)} mm`;
+      return t("round line of radius {radius} mm", { radius: Math.round(choice.radius) });
     case "inside":
-      return "all but the outline of an element";
+      return t("all but the outline of an element");
     case "area":
-      return choice.material ? `cut of ${choice.material}` : "all that is cut of an element";
+      return choice.material
+        ? t("cut of {material}", { material: choice.material })
+        : t("all that is cut of an element");
     case "extension":
-      return "line drawn out to another";
+      return t("line drawn out to another");
     case "alike": {
       const { role, element, ifc_class, made_of, layer, shorter } = choice;
       const of = [
-        element && "of an element",
-        ifc_class && `of every ${classWords(ifc_class)}`,
-        made_of && `of ${made_of}`,
-        layer && `on layer ${layer}`,
-        shorter && `shorter than ${Math.round(shorter)} mm`,
+        element && t("of an element"),
+        ifc_class && t("of every {ifcClass}", { ifcClass: classWords(ifc_class) }),
+        made_of && t("of {madeOf}", { madeOf: made_of }),
+        layer && t("on layer {layer}", { layer }),
+        shorter && t("shorter than {shorter} mm", { shorter: Math.round(shorter) }),
       ];
       return ["all", role, "lines", ...of].filter(Boolean).join(" ");
     }
@@ -114,11 +123,16 @@ export function choiceWords(choice: TouchUpChoice): string {
 export function changeWords({ hidden, role, stroke, cut }: TouchUpChange): string {
   if (hidden) return "hidden";
   const said = [
-    role && `drawn as ${role}`,
-    stroke.width != null && `${stroke.width.toFixed(2)} mm`,
-    stroke.colour && `colour ${stroke.colour}`,
+    role && t("drawn as {role}", { role }),
+    stroke.width != null && t("{width} mm", { width: stroke.width.toFixed(2) }),
+    stroke.colour && t("colour {colour}", { colour: stroke.colour }),
     stroke.pattern,
-    cut && (cut.hatch ? `hatched ${cut.hatch}` : cut.fill ? `filled ${cut.fill}` : "not filled"),
+    cut &&
+      (cut.hatch
+        ? t("hatched {hatch}", { hatch: cut.hatch })
+        : cut.fill
+          ? t("filled {fill}", { fill: cut.fill })
+          : t("not filled")),
   ].filter(Boolean);
   return said.join(", ") || "added";
 }

@@ -11,6 +11,7 @@ import { chooseNothing, touchUp, useTouching, type Chosen } from "../../../store
 import { commit } from "../../../sync/commands";
 import { deleting, making, newId, rows } from "../../../sync/rows";
 import { changeWords, choiceOf, extension, stretch } from "./choices";
+import { t } from "../../../words/words";
 
 /** How near to a line the pointer picks it; pixels. */
 const REACH = 8;
@@ -60,8 +61,8 @@ export function useTouchUp({ project, sheet, on }: Given) {
         if (!begun?.picked) return useTouching.setState({ begun: { at, picked } });
         const choice = extension(begun.picked, begun.at, picked);
         chooseNothing();
-        if (!choice) return notify("Only straight lines can be drawn out to straight lines.", true);
-        return add([choice], { hidden: false, stroke: NO_STROKE }, "extend a line");
+        if (!choice) return notify(t("Only straight lines can be drawn out to straight lines."), true);
+        return add([choice], { hidden: false, stroke: NO_STROKE }, t("extend a line"));
       }
       const one: Chosen = { choice: choiceOf(picked), lines: [picked.points], picked };
       const key = JSON.stringify(one.choice);
@@ -80,7 +81,7 @@ export function useTouchUp({ project, sheet, on }: Given) {
       const between = await pictures.pickAt(viewport.linework ?? "", middle, reach / 2, []);
       useTouching.setState({ begun: null });
       if (!between || between.material !== null || between.round)
-        return notify("No straight line runs from the first click to the second.", true);
+        return notify(t("No straight line runs from the first click to the second."), true);
       const choice = stretch(between.element, begun.at, at);
       const picked = { ...between, points: [begun.at, at] };
       useTouching.setState({ chosen: [{ choice, lines: [[begun.at, at]], picked }] });
@@ -107,8 +108,11 @@ export function useTouchUp({ project, sheet, on }: Given) {
     async function apply(change: TouchUpChange) {
       const { chosen } = useTouching.getState();
       if (!chosen.length) return;
-      const many = chosen.length === 1 ? "" : `${chosen.length} `;
-      const what = change.hidden ? `hide ${many || "a "}line${many && "s"}` : `lines ${changeWords(change)}`;
+      const what = change.hidden
+        ? chosen.length === 1
+          ? t("hide a line")
+          : t("hide {count} lines", { count: chosen.length })
+        : t("lines {change}", { change: changeWords(change) });
       chooseNothing();
       await add(
         chosen.map((c) => c.choice),
@@ -131,7 +135,9 @@ export function useTouchUp({ project, sheet, on }: Given) {
       touchUps.length &&
       commit(
         project,
-        touchUps.length === 1 ? "delete a touch-up" : `delete ${touchUps.length} touch-ups`,
+        touchUps.length === 1
+          ? t("delete a touch-up")
+          : t("delete {count} touch-ups", { count: touchUps.length }),
         touchUps.map((each) => deleting("touch_ups", each)),
       );
 

@@ -1,0 +1,4 @@
+/** The unit tests speak English. */
+import { speak } from "../src/words/words";
+
+await speak("en");
