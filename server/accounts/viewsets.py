@@ -95,7 +95,7 @@ class PasswordView(APIView):
 
 
 def _first_preferences(request: Request) -> Preferences:
-    """Of somebody who has preferred nothing yet: in the language of the browser, where the screen has that."""
+    """Of somebody who has preferred nothing yet: in the language of the browser, if the screen has that."""
     language = get_language_from_request(request._request).split("-")[0]
     known = language if language in Preferences.Language.values else Preferences.Language.ENGLISH
     return Preferences(user=_own(request), language=known)

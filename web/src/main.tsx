@@ -9,11 +9,13 @@ import { BrowserRouter } from "react-router-dom";
 import { queryClient } from "./api/queryClient";
 import { usePreferences } from "./stores/preferences";
 import { theme } from "./theme/theme";
+import { listen } from "./words/said";
 import { speak } from "./words/words";
 
 const root = document.getElementById("root");
 // Whatever has words is loaded when it is known in which language they are.
 await speak(usePreferences.getState().language);
+await listen();
 const { App } = await import("./App");
 if (root)
   createRoot(root).render(

@@ -1,18 +1,12 @@
 /** What of a drawing is picked to be drawn otherwise, and how that is remembered. */
 import { describe, expect, it } from "vitest";
 import type { Point } from "../src/canvas/geometry";
+import { classWords } from "../src/components/classWords";
 import { lineAt, linesAlike, runOf, type Picked } from "../src/canvas/picking";
 import type { Linework } from "../src/canvas/linework";
 import { notHidden } from "../src/canvas/redrawn";
 import { SnapIndex } from "../src/canvas/snapPoints";
-import {
-  changeWords,
-  choiceOf,
-  choiceWords,
-  classWords,
-  extension,
-  likes,
-} from "../src/features/sheets/touchup/choices";
+import { changeWords, choiceOf, choiceWords, extension, likes } from "../src/features/sheets/touchup/choices";
 
 /** A square of 10 whose lower side has a corner in its middle, and a line across it. */
 const LINES: Point[][] = [

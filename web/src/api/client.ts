@@ -185,7 +185,7 @@ const errors: Middleware = {
   onError() {
     return new ApiError(
       0,
-      "Dunefold cannot be reached. What you have is kept; try again when the connection is back.",
+      t("Dunefold cannot be reached. What you have is kept; try again when the connection is back."),
     );
   },
 };

@@ -212,7 +212,7 @@ function Connection() {
       </Box>
     ) : null;
   const { count, refused } = unsaved ?? { count: 0, refused: "" };
-  const changes = count === 1 ? "1 change" : t("{count} changes", { count });
+  const changes = count === 1 ? t("1 change") : t("{count} changes", { count });
   return (
     <Box
       role="status"

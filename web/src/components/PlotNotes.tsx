@@ -1,6 +1,7 @@
 /** What is to be looked at before a plot leaves the office. */
 import Alert from "@mui/material/Alert";
 import { t } from "../words/words";
+import { said } from "../words/said";
 
 export function PlotNotes({ notes }: { notes: readonly string[] }) {
   if (!notes.length) return null;
@@ -19,7 +20,7 @@ export function PlotNotes({ notes }: { notes: readonly string[] }) {
       }}
     >
       {notes.map((note) => (
-        <div key={note}>{note}</div>
+        <div key={note}>{said(note)}</div>
       ))}
     </Alert>
   );

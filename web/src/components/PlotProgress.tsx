@@ -6,6 +6,7 @@ import LinearProgress from "@mui/material/LinearProgress";
 import { api, data, type Job } from "../api/client";
 import { isActive } from "../api/jobs";
 import { t } from "../words/words";
+import { said } from "../words/said";
 
 interface Props {
   job: Job;
@@ -16,7 +17,7 @@ interface Props {
 
 export function PlotProgress({ job, problem, cancelled = t("The plot was cancelled.") }: Props) {
   const failed =
-    problem || (job.state === "failed" ? job.message : job.state === "cancelled" ? cancelled : "");
+    problem || (job.state === "failed" ? said(job.message) : job.state === "cancelled" ? cancelled : "");
   if (failed)
     return (
       <Alert severity="error" sx={{ m: 2 }}>
@@ -27,7 +28,7 @@ export function PlotProgress({ job, problem, cancelled = t("The plot was cancell
   return (
     <Box role="status" sx={{ p: 2, display: "flex", alignItems: "center", gap: 2 }}>
       <Box sx={{ flex: 1 }}>
-        <Box sx={{ fontSize: 13, mb: 1 }}>{job.stage || t("Waiting for its turn")}</Box>
+        <Box sx={{ fontSize: 13, mb: 1 }}>{said(job.stage) || t("Waiting for its turn")}</Box>
         <LinearProgress variant={job.share ? "determinate" : "indeterminate"} value={job.share * 100} />
       </Box>
       <Button

@@ -1,34 +1,38 @@
 /** What each group of fields is for, in one sentence: by its name, or by what one of that name is about. */
 import { t } from "../words/words";
-export const GROUP_HELP: Readonly<Record<string, string>> = {
+const HELP: Readonly<Record<string, string>> = {
   View: t("Which saved view is seen, and whether its drawing is up to date with the building."),
   Direction: t("From where the building is seen, and how deep the view reaches."),
   Lines: t("Which lines are drawn, by a named setting or as changed here."),
   Shown: t("Which storeys, layers, classes and elements are drawn."),
   "Shown in a viewport": t("What is drawn of the building, with which pens, and in which light."),
-  "Lines, for all of them": "What is chosen here holds for every chosen view; the rest of each stays.",
-  "Shown, in all of them": "What is chosen here holds for every chosen view; the rest of each stays.",
+  "Lines, for all of them": t("What is chosen here holds for every chosen view; the rest of each stays."),
+  "Shown, in all of them": t("What is chosen here holds for every chosen view; the rest of each stays."),
   "Drawing from others": t("A DXF, SVG or PDF as a view: its unit, its page, and where its zero lies."),
   "Checked against two points": t(
     "Two points of the drawing and how far apart they are in truth tell its scale.",
   ),
   Layers: t("Which layers of the drawing are seen."),
-  Scale: "One to how much: from the ladder or typed; the frame keeps its size, the building keeps its scale.",
+  Scale: t(
+    "One to how much: from the ladder or typed; the frame keeps its size, the building keeps its scale.",
+  ),
   "Frame on paper": t("Size, place and shape of the viewport on the sheet, in paper millimetres."),
   Contents: t("What this viewport shows otherwise than its view: elements, pens, annotation."),
   "Title, marks": t("The drawing title, and marks of sections, levels, grid and rooms."),
-  "On the sheet": "Pinned it is not moved by mistake; a frame can be drawn round it.",
-  "Touch up":
+  "On the sheet": t("Pinned it is not moved by mistake; a frame can be drawn round it."),
+  "Touch up": t(
     "Lines and cuts that are clicked are hidden or drawn otherwise; it is remembered by what they are.",
+  ),
   "Holds in": t("Whether a touch-up is seen wherever the view stands, or in this viewport alone."),
   "Touched up": t("What was touched up in this view: shown, and taken back one by one or all."),
-  "Small scales":
+  "Small scales": t(
     "Rules by which the view is simplified where its scale is small; the board shows what is left.",
-  Align: "Puts the edges or middles of the chosen ones in line; the last one chosen stays.",
+  ),
+  Align: t("Puts the edges or middles of the chosen ones in line; the last one chosen stays."),
   "Line up by building": t("Moves the chosen ones until the same point of the building stands in line."),
   "Spread evenly": t("Leaves equal gaps between the chosen ones."),
-  "Title block": "What the title block says of this sheet; what is derived follows by itself.",
-  Paper: "Size and orientation; a size of your own is typed as width x height.",
+  "Title block": t("What the title block says of this sheet; what is derived follows by itself."),
+  Paper: t("Size and orientation; a size of your own is typed as width x height."),
   "Template, pens, plotting": t("The frame and title block, the pens, and how the sheet is plotted."),
   Template: t("The title block of all sheets that have this template is changed here."),
   Add: t("Lines, fields, words and pictures of the title block."),
@@ -40,7 +44,7 @@ export const GROUP_HELP: Readonly<Record<string, string>> = {
   "Place on this paper (mm)": t("Where the part lies on this size of paper."),
   Lettering: t("Text style, or height, weight and place of the text."),
   "Where it belongs": t("On the sheet alone, or in the view, where every viewport of it shows it."),
-  How: "How the next one is drawn; it can be changed later.",
+  How: t("How the next one is drawn; it can be changed later."),
   Dimension: t("What is measured, in which style, and how its figure reads."),
   "Spot level": t("A level of the building, with how many places and from which zero."),
   Note: t("Text that can hold fields of the project, the sheet and what it points to."),
@@ -49,14 +53,14 @@ export const GROUP_HELP: Readonly<Record<string, string>> = {
   All: t("Every piece of annotation of this kind on the sheet."),
   Shapes: t("Joins, breaks, trims, mirrors and repeats the chosen shapes."),
   Together: t("Groups what belongs together, so that it is moved as one."),
-  Schedule: "Rows are elements of the building; columns, conditions and order are chosen here.",
+  Schedule: t("Rows are elements of the building; columns, conditions and order are chosen here."),
   Line: t("Pen, pattern and ends of the line."),
   Change: t("Breaks, joins, offsets, turns or mirrors this shape."),
   "Area of a shape": t("Fill and hatch, and whether what is below is hidden."),
   "Cut off (%)": t("How much of each side of the picture is not shown."),
   Picture: t("The picture, how large it is and how strong."),
   Symbol: t("The symbol, its size and how it is turned."),
-  "From a file": "Rows come from the file; imported again they follow it.",
+  "From a file": t("Rows come from the file; imported again they follow it."),
   Out: t("The table as a CSV or XLSX file."),
   Table: t("Columns, rows and the cell that is chosen."),
   Cloud: t("A cloud round what changed, with the revision to which it belongs."),
@@ -67,6 +71,11 @@ export const GROUP_HELP: Readonly<Record<string, string>> = {
   "Device and paper": t("Where it is plotted, on which paper, and how it lies on it."),
   Ink: t("Colours, greys or black, and widths of pens."),
   "Size and place": t("True to scale or fitted, and where on the paper."),
-  "Plot settings": "Settings kept by name; those built in are copied to be changed.",
-  "Let it stand": "A finding that is as it should be, with the reason; it stands until its cause changes.",
+  "Plot settings": t("Settings kept by name; those built in are copied to be changed."),
+  "Let it stand": t("A finding that is as it should be, with the reason; it stands until its cause changes."),
 };
+
+/** By names as the screen has them. */
+export const GROUP_HELP: Readonly<Record<string, string>> = Object.fromEntries(
+  Object.entries(HELP).map(([name, help]) => [t(name), help]),
+);

@@ -1,5 +1,6 @@
 /** What the application tells of itself. */
 import { create } from "zustand";
+import { said } from "../words/said";
 
 /** What can be done about a message. */
 interface Action {
@@ -22,4 +23,4 @@ export const notify = (text: string, bad = false, action?: Action) =>
 
 /** Tell what went wrong. */
 export const notifyError = (error: unknown) =>
-  notify(error instanceof Error ? error.message : String(error), true);
+  notify(said(error instanceof Error ? error.message : String(error)), true);

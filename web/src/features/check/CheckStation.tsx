@@ -19,6 +19,7 @@ import { RulesDialog } from "./RulesDialog";
 import { SEVERITIES } from "../../components/severities";
 import { ToggleButton } from "../../components/ToggleButton";
 import { inSentence, t } from "../../words/words";
+import { said } from "../../words/said";
 
 const NOTHING: never[] = [];
 type Shown = Severity | "waived";
@@ -90,7 +91,7 @@ export function CheckStation({ project }: { project: Project }) {
             ))}
             <Box role="status" sx={{ ml: "auto", fontSize: 12, color: "text.secondary" }}>
               {checks?.job
-                ? t("Checking: {waiting}", { waiting: checks.job.stage || t("waiting") })
+                ? t("Checking: {waiting}", { waiting: said(checks.job.stage) || t("waiting") })
                 : checks?.fresh
                   ? t("Checked as it is now")
                   : ""}

@@ -10,6 +10,7 @@ import { useBoard } from "../../stores/board";
 import { FIXES, letStand, putRight, raiseAgain } from "./checkCommands";
 import { SEVERITIES, SeverityMark } from "../../components/severities";
 import { t } from "../../words/words";
+import { said } from "../../words/said";
 
 /** So much about a finding is seen on the board, paper mm. */
 const ABOUT = { width: 180, height: 120 };
@@ -46,9 +47,10 @@ export function FindingLedge({ project, finding, sheet, waiver }: Props) {
   };
   return (
     <Ledge label={t("Ledge: finding")}>
-      <Group name={rules?.find((r) => r.key === finding.rule)?.name ?? ""} grow>
+      <Group name={said(rules?.find((r) => r.key === finding.rule)?.name ?? "")} grow>
         <Box sx={{ fontSize: 13, lineHeight: 1.4, maxWidth: 460 }}>
-          <SeverityMark severity={finding.severity} /> {SEVERITIES[finding.severity].one}. {finding.words}
+          <SeverityMark severity={finding.severity} /> {SEVERITIES[finding.severity].one}.{" "}
+          {said(finding.words)}
         </Box>
       </Group>
       <Group name={t("Let it stand")}>

@@ -6,6 +6,7 @@ import type { Finding, Sheet, Waiver } from "../../api/client";
 import { colours } from "../../theme/theme";
 import { SeverityMark } from "../../components/severities";
 import { t } from "../../words/words";
+import { said } from "../../words/said";
 
 interface Props {
   findings: readonly Finding[];
@@ -73,7 +74,7 @@ export function FindingList({ findings, sheets, chosen, waiverOf, clean, onChoos
               {numberOf(finding.sheet)}
             </Box>
             <Box component="span" sx={waiver ? { color: "text.secondary" } : undefined}>
-              {finding.words}
+              {said(finding.words)}
               {waiver && (
                 <Box component="span" sx={{ display: "block", fontSize: 12 }}>
                   {t("Let stand by {you}: {reason}", { you: waiver.by || t("you"), reason: waiver.reason })}

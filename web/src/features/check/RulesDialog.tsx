@@ -14,6 +14,7 @@ import { changing } from "../../sync/rows";
 import { chooseRule, setLimit, type Choice } from "./checkCommands";
 import { SEVERITIES } from "../../components/severities";
 import { t } from "../../words/words";
+import { said } from "../../words/said";
 
 const NOTHING: never[] = [];
 const CHOICES: readonly (readonly [Choice, string])[] = [
@@ -116,7 +117,7 @@ function Row({ rule, choice, found, limits, onLimit, onChoose }: RowProps) {
         return (
           <FigureField
             key={key}
-            label={limit.name}
+            label={said(limit.name)}
             unit={limit.unit}
             number
             width={190}
@@ -130,12 +131,12 @@ function Row({ rule, choice, found, limits, onLimit, onChoose }: RowProps) {
   return (
     <>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1, py: 0.25 }}>
-        <Box sx={{ flex: 1, fontSize: 13, fontWeight: choice ? 650 : 400 }}>{rule.name}</Box>
+        <Box sx={{ flex: 1, fontSize: 13, fontWeight: choice ? 650 : 400 }}>{said(rule.name)}</Box>
         <Box sx={{ fontSize: 12, color: "text.secondary" }}>{found ? t("{found} found", { found }) : ""}</Box>
         <Select
           size="small"
           value={choice ?? rule.severity}
-          inputProps={{ "aria-label": rule.name }}
+          inputProps={{ "aria-label": said(rule.name) }}
           MenuProps={{ transitionDuration: 0 }}
           onChange={(event) => onChoose(event.target.value as Choice)}
           sx={{ width: 120 }}

@@ -12,10 +12,10 @@ import { t } from "../../words/words";
 const NOTHING: never[] = [];
 const STATES: Record<Print["state"], string> = {
   making: t("being plotted"),
-  queued: "waiting",
-  printed: "printed",
-  cancelled: "cancelled",
-  failed: "failed",
+  queued: t("waiting"),
+  printed: t("printed"),
+  cancelled: t("cancelled"),
+  failed: t("failed"),
 };
 
 export function Devices({ project }: { project: Project }) {

@@ -63,4 +63,4 @@ export function DifferenceList({ differences, empty, chosen, onChoose, children 
 }
 
 const counted = (count: number) =>
-  count === 0 ? t("No difference") : count === 1 ? "1 difference" : t("{count} differences", { count });
+  count === 0 ? t("No difference") : count === 1 ? t("1 difference") : t("{count} differences", { count });

@@ -84,10 +84,10 @@ export function IssueLedge({ project, about, chosen, recipients, busy, onChange,
             <Box role="status" sx={{ display: "flex", gap: 1.25, alignItems: "baseline" }}>
               <span>
                 {errors > 0 && <SeverityMark severity="error" />}
-                {errors > 0 && (errors === 1 ? "1 error" : t("{errors} errors", { errors }))}
+                {errors > 0 && (errors === 1 ? t("1 error") : t("{errors} errors", { errors }))}
                 {errors > 0 && warnings > 0 && ", "}
                 {warnings > 0 && <SeverityMark severity="warning" />}
-                {warnings > 0 && (warnings === 1 ? "1 warning" : t("{warnings} warnings", { warnings }))}
+                {warnings > 0 && (warnings === 1 ? t("1 warning") : t("{warnings} warnings", { warnings }))}
               </span>
               <Link to={`/projects/${project}/check`} style={{ color: colours.rust }}>
                 {t("Look at the check")}

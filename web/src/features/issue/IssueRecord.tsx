@@ -204,9 +204,9 @@ function arrived({ spec, sent }: IssuedRecipient): string {
   const day = dayOf(sent.at);
   if (spec.delivery === "mail") return t("Mailed to {address} on {day}.", { address: spec.address, day });
   if (spec.delivery === "folder") return t("Put into the folder {place}.", { place: sent.place });
-  const often = sent.fetched === 1 ? "once" : t("{fetched} times", { fetched: sent.fetched });
+  const often = sent.fetched === 1 ? t("once") : t("{fetched} times", { fetched: sent.fetched });
   const fetched = sent.fetched ? often : t("by nobody yet");
-  return `Behind a link until ${dayOf(sent.until ?? "")}; fetched ${fetched}.`;
+  return t("Behind a link until {day}; fetched {fetched}.", { day: dayOf(sent.until ?? ""), fetched });
 }
 
 const sizeOf = (bytes: number) =>

@@ -55,9 +55,8 @@ export function PlotResult({ plot, stale, onAgain }: Props) {
           </Box>
           {done && (
             <Box sx={{ fontSize: 11.5, color: "text.secondary" }}>
-              {plot.pages.length} {plot.pages.length === 1 ? "page" : "pages"}
-              {plot.notes.length > 0 &&
-                `, ${plot.notes.length} ${plot.notes.length === 1 ? "warning" : "warnings"}`}
+              {plot.pages.length === 1 ? t("1 page") : t("{count} pages", { count: plot.pages.length })}
+              {plot.notes.length > 0 && `, ${countOfWarnings(plot.notes.length)}`}
             </Box>
           )}
         </Box>
@@ -96,3 +95,5 @@ export function PlotResult({ plot, stale, onAgain }: Props) {
     </>
   );
 }
+
+const countOfWarnings = (count: number) => (count === 1 ? t("1 warning") : t("{count} warnings", { count }));

@@ -120,7 +120,13 @@ function rowsOf(sheets: readonly Sheet[], issues: readonly Issue[]): Row[] {
     for (const issued of issue.sheets) {
       const key = issued.sheet ?? t("gone {number}", { number: issued.number });
       const { number, title } = issued;
-      const row = rows.get(key) ?? { key, number, title: `${title} (deleted)`, now: "", issued: new Map() };
+      const row = rows.get(key) ?? {
+        key,
+        number,
+        title: t("{title} (deleted)", { title }),
+        now: "",
+        issued: new Map(),
+      };
       row.issued.set(issue.id, issued);
       rows.set(key, row);
     }

@@ -89,7 +89,7 @@ export function SendPage({ project, sheets, without, onChoose }: Choice) {
               <PlotProgress
                 job={order.job}
                 problem=""
-                cancelled="It was cancelled. Nothing was issued; it can be begun again."
+                cancelled={t("It was cancelled. Nothing was issued; it can be begun again.")}
               />
               {done && (
                 <Box role="status" sx={{ px: 2, py: 1.25, fontSize: 13 }}>

@@ -18,7 +18,7 @@ interface Props {
 export function ElementFacts({ element, more, onHide, onFace }: Props) {
   const rows = [
     [t("Class"), element.class],
-    [t("Storey"), element.storey || "none"],
+    [t("Storey"), element.storey || t("none")],
     [t("Layer"), element.layer],
     [t("Material"), element.material],
     [t("Id"), element.id],

@@ -22,6 +22,7 @@ import { upload } from "./upload";
 import { Versions } from "./Versions";
 import { WhatChanged } from "./WhatChanged";
 import { t } from "../../words/words";
+import { said } from "../../words/said";
 
 // Showing 3D takes a large library; it is fetched when there is a building to show.
 const Building3D = lazy(() => import("./Building3D").then((m) => ({ default: m.Building3D })));
@@ -165,7 +166,7 @@ function ImportPanel({
       {sent !== null && <Progress text={t("Sending the file")} share={sent} />}
       {underWay && (
         <>
-          <Progress text={lastRead.stage || t("Waiting for its turn")} share={lastRead.share} />
+          <Progress text={said(lastRead.stage) || t("Waiting for its turn")} share={lastRead.share} />
           <Button
             onClick={() =>
               void data(api.POST("/api/jobs/{id}/cancel/", { params: { path: { id: lastRead.id } } }))
@@ -183,7 +184,7 @@ function ImportPanel({
       )}
       {!problem && lastRead?.state === "failed" && (
         <Alert severity="error" sx={{ mt: 1.5 }}>
-          {t("{message} The project is as it was.", { message: lastRead.message })}
+          {t("{message} The project is as it was.", { message: said(lastRead.message) })}
         </Alert>
       )}
       {lastRead?.state === "cancelled" && (
@@ -231,7 +232,7 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
       </Box>
       {facts.warnings.map((warning) => (
         <Alert key={warning} severity="warning" sx={{ mb: 1 }}>
-          {warning}
+          {said(warning)}
         </Alert>
       ))}
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 3 }}>

@@ -37,7 +37,7 @@ export function SizeQuestion({ asked }: { asked: Asked }) {
         {t("“{fileName}” would be {size} large{which}Is that right?", {
           fileName: asked.file_name,
           size: sides(asked.size),
-          which: asked.before ? `; the version before is ${sides(asked.before)}. ` : ". ",
+          which: asked.before ? t("; the version before is {size}. ", { size: sides(asked.before) }) : ". ",
         })}
       </Box>
       <Box sx={{ display: "flex", flexDirection: "column", alignItems: "flex-start", gap: 0.75 }}>

@@ -101,7 +101,7 @@ function ProjectCard({ project }: { project: Project }) {
           {[
             project.number,
             project.client,
-            sheets && `${sheets.length} ${sheets.length === 1 ? "sheet" : "sheets"}`,
+            sheets && (sheets.length === 1 ? t("1 sheet") : t("{count} sheets", { count: sheets.length })),
           ]
             .filter(Boolean)
             .join(" · ")}

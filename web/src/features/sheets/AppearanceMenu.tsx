@@ -18,6 +18,7 @@ import { appearanceOf, isLinesOnly, scopeOf } from "./appearance";
 import { MONTHS } from "./months";
 import type { Edits } from "./sheetCommands";
 import { t } from "../../words/words";
+import { said } from "../../words/said";
 
 const SHOWS = choicesOf<Appearance["show"]>({
   lines: t("Lines only"),
@@ -81,7 +82,7 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
   const light = (to: Partial<Appearance["light"]>) => change({ light: { ...now.light, ...to } });
   const hasAreas = now.areas.of !== "none" && now.show !== "picture";
   const hasTextures = Boolean(version?.facts.textures?.length);
-  const notes = (viewport.picture?.notes ?? []) as string[];
+  const notes = ((viewport.picture?.notes ?? []) as string[]).map(said);
   return (
     <PopUp
       button={!alike ? t("Appearance") : now.show === "lines" && hasAreas ? t("Shadow") : BUTTONS[now.show]}

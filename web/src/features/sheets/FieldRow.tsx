@@ -10,6 +10,7 @@ import { FigureField } from "../../components/FigureField";
 import { colours } from "../../theme/theme";
 import type { Edits } from "./sheetCommands";
 import { inSentence, t } from "../../words/words";
+import { said } from "../../words/said";
 
 interface Props {
   field: Field;
@@ -28,7 +29,8 @@ const WHENCE = {
 
 export function FieldRow({ field, sheet, edits, alone = false, onProject }: Props) {
   const { data: derived = {} } = useDerived(sheet.id);
-  const { key, caption } = field;
+  const { key } = field;
+  const caption = said(field.caption);
   const own = field.of === "sheet";
   const override = sheet.overrides[key];
   const change = (value: string) => {

@@ -15,6 +15,7 @@ import { PictureField } from "./PictureField";
 import type { TemplateEdits } from "./templateCommands";
 import { KINDS, widths, withNow } from "./templateParts";
 import { t } from "../../words/words";
+import { said } from "../../words/said";
 
 const HEIGHTS = [1.8, 2.5, 3.5, 5, 7, 10, 14, 20] as const;
 const heights = (now: number) =>
@@ -86,14 +87,14 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
               label={t("Shows")}
               width={168}
               value={part.field ?? ""}
-              choices={fields.map((f) => [f.key, f.caption] as const)}
+              choices={fields.map((f) => [f.key, said(f.caption)] as const)}
               onChoose={(field) =>
                 void edits.set(
                   {
                     field,
                     ...(part.words ? { words: fields.find((f) => f.key === field)?.caption ?? "" } : {}),
                   },
-                  "what a field shows",
+                  t("what a field shows"),
                 )
               }
             />
@@ -102,14 +103,14 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
               project={template.project ?? ""}
               pictures={pictures}
               value={part.picture ?? ""}
-              onChoose={(picture) => void edits.set({ picture }, "picture of a template")}
+              onChoose={(picture) => void edits.set({ picture }, t("picture of a template"))}
             />
           ) : part.kind === "text" ? (
             <FigureField
               label={t("Text")}
               width={168}
               value={part.words ?? ""}
-              onCommit={(words) => void edits.set({ words }, "words of a template")}
+              onCommit={(words) => void edits.set({ words }, t("words of a template"))}
             />
           ) : (
             <ChoiceField
@@ -117,7 +118,7 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
               width={168}
               value={part.colour ?? ""}
               choices={withNow(COLOURS, part.colour ?? "")}
-              onChoose={(colour) => void edits.set({ colour }, "colour of a part")}
+              onChoose={(colour) => void edits.set({ colour }, t("colour of a part"))}
             />
           )}
           {part.kind === "field" ? (
@@ -125,7 +126,7 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
               label={t("Caption")}
               width={168}
               value={part.words ?? ""}
-              onCommit={(words) => void edits.set({ words }, "caption of a field")}
+              onCommit={(words) => void edits.set({ words }, t("caption of a field"))}
             />
           ) : part.kind === "rectangle" ? (
             <ChoiceField
@@ -133,7 +134,7 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
               width={168}
               value={part.fill ?? ""}
               choices={withNow(FILLS, part.fill ?? "")}
-              onChoose={(fill) => void edits.set({ fill }, "fill of a rectangle")}
+              onChoose={(fill) => void edits.set({ fill }, t("fill of a rectangle"))}
             />
           ) : lettered ? (
             <ChoiceField
@@ -141,7 +142,7 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
               width={168}
               value={part.colour ?? ""}
               choices={withNow(COLOURS, part.colour ?? "")}
-              onChoose={(colour) => void edits.set({ colour }, "colour of a part")}
+              onChoose={(colour) => void edits.set({ colour }, t("colour of a part"))}
             />
           ) : null}
         </Rows>
@@ -211,14 +212,14 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
                 width={88}
                 value={String(part.size ?? 2.5)}
                 choices={heights(part.size ?? 2.5)}
-                onChoose={(size) => void edits.set({ size: Number(size) }, "lettering of a part")}
+                onChoose={(size) => void edits.set({ size: Number(size) }, t("lettering of a part"))}
               />
               <ChoiceField
                 label={t("Shrink down to")}
                 width={88}
                 value={String(part.min_size ?? 1.8)}
                 choices={heights(part.min_size ?? 1.8)}
-                onChoose={(least) => void edits.set({ min_size: Number(least) }, "lettering of a part")}
+                onChoose={(least) => void edits.set({ min_size: Number(least) }, t("lettering of a part"))}
               />
             </Box>
             <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
@@ -227,20 +228,22 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
                 width={56}
                 value={String(part.lines ?? 1)}
                 choices={[1, 2, 3, 4, 5, 6].map((n) => [String(n), String(n)] as const)}
-                onChoose={(lines) => void edits.set({ lines: Number(lines) }, "lines of a part")}
+                onChoose={(lines) => void edits.set({ lines: Number(lines) }, t("lines of a part"))}
               />
               <ChoiceField
                 label={t("Alignment")}
                 width={80}
                 value={part.align ?? "left"}
                 choices={ALIGN}
-                onChoose={(align) => void edits.set({ align: align as Part["align"] }, "lettering of a part")}
+                onChoose={(align) =>
+                  void edits.set({ align: align as Part["align"] }, t("lettering of a part"))
+                }
               />
               <ToggleButton
                 on={part.bold ?? false}
                 name={t("Bold")}
                 tip={t("Bold lettering")}
-                onToggle={() => void edits.set({ bold: !part.bold }, "lettering of a part")}
+                onToggle={() => void edits.set({ bold: !part.bold }, t("lettering of a part"))}
               />
             </Box>
           </Rows>
@@ -253,7 +256,7 @@ export function PartLedge({ template, display, fields, pictures, edits, part, nu
             width={96}
             value={String(part.width ?? 0)}
             choices={widths(part.width ?? 0, part.kind === "line" ? t("As usual") : t("None"))}
-            onChoose={(w) => void edits.set({ width: Number(w) }, "line of a part")}
+            onChoose={(w) => void edits.set({ width: Number(w) }, t("line of a part"))}
           />
         </Rows>
       </Group>

@@ -81,7 +81,7 @@ export function Rack({ project, views, hasModel, onPlace, onArrange }: Props) {
           ? t("Drag a card onto the sheet, or press Enter on it. Click cards to choose several.")
           : hasModel
             ? t("This project has no views.")
-            : "Import a building file at the Model station first; its views are then listed here."}
+            : t("Import a building file at the Model station first; its views are then listed here.")}
       </Box>
       <Box sx={{ flex: 1, overflowY: "auto", px: 1.5, pb: 1.5 }}>
         {views.map((view) => (
@@ -118,7 +118,7 @@ export function Rack({ project, views, hasModel, onPlace, onArrange }: Props) {
             <ViewThumbnail view={view} width={178} height={84} />
             <Box sx={{ px: 1, py: 0.5, borderTop: `1px solid ${colours.sand}`, bgcolor: colours.sandPale }}>
               <Box sx={{ fontSize: 12.5, fontWeight: 600 }}>
-                <Unseen>{"Place "}</Unseen>
+                <Unseen>{`${t("Place")} `}</Unseen>
                 {view.name}{" "}
               </Box>
               <Box sx={{ display: "flex", justifyContent: "space-between", gap: 1 }}>

@@ -210,14 +210,18 @@ export function Register(props: Props) {
           onRelease={() => setChosen(new Set())}
         />
       )}
-      <Box sx={{ display: "flex", gap: 1, p: 1, borderTop: 1, borderColor: "divider" }}>
+      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, p: 1, borderTop: 1, borderColor: "divider" }}>
         <Tooltip title={t("Show the saved views (V)")}>
-          <Button variant="contained" onClick={() => useBoard.setState({ rackOpen: true })} sx={{ flex: 1 }}>
+          <Button
+            variant="contained"
+            onClick={() => useBoard.setState({ rackOpen: true })}
+            sx={{ flex: "1 0 auto" }}
+          >
             {t("Views")}
           </Button>
         </Tooltip>
         <Tooltip title={t("Add a sheet at the end of the register")}>
-          <Button variant="outlined" onClick={onAdd} sx={{ minWidth: 0, px: 1 }}>
+          <Button variant="outlined" onClick={onAdd} sx={{ flex: "0 1 auto", minWidth: 0, px: 1 }}>
             {t("Add sheet")}
           </Button>
         </Tooltip>
@@ -237,7 +241,7 @@ export function Register(props: Props) {
   );
 }
 
-const countOf = (sheets: number) => `${sheets} ${sheets === 1 ? "sheet" : "sheets"}`;
+const countOf = (sheets: number) => (sheets === 1 ? t("1 sheet") : t("{count} sheets", { count: sheets }));
 const nameOf = (series: string) => (series ? t("Series {series}", { series }) : t("No series"));
 const SERIES = {
   display: "flex",

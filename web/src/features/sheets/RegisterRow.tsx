@@ -97,7 +97,7 @@ export function RegisterRow(props: Props) {
       )}
       <Box sx={{ ml: 0.5, display: "flex", gap: 0.75, alignItems: "baseline", minWidth: 0 }}>
         <Box component="span" sx={{ fontWeight: 650, fontSize: 12.5, whiteSpace: "nowrap" }}>
-          <Unseen>{"Sheet "}</Unseen>
+          <Unseen>{`${t("Sheet")} `}</Unseen>
           {sheet.number ?? "…"}{" "}
         </Box>
         <Box component="span" sx={{ fontSize: 12.5, flex: 1, minWidth: 0, ...ONE_LINE }}>

@@ -106,7 +106,7 @@ function ChangeTogether({
               key={field}
               label={label}
               value={typed[field] ?? now ?? ""}
-              placeholder={now === null ? "several" : ""}
+              placeholder={now === null ? t("several") : ""}
               onChange={(event) => setTyped({ ...typed, [field]: event.target.value })}
             />
           );

@@ -23,6 +23,7 @@ import { AS_IN_VIEW, ContentsFields, ShownFields } from "./ViewportContents";
 import { NO_POINTS, useAnnotating } from "../../stores/annotating";
 import { useGesture } from "../../stores/gesture";
 import { t } from "../../words/words";
+import { said } from "../../words/said";
 
 interface Props {
   viewport: Viewport;
@@ -119,7 +120,7 @@ export function ViewportLedge(props: Props) {
           >
             {drawing ? (
               <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
-                {t("being drawn: {waiting}", { waiting: job.stage || t("waiting") })}
+                {t("being drawn: {waiting}", { waiting: said(job.stage) || t("waiting") })}
               </Box>
             ) : (
               <StateMark state={viewport.state ?? "undrawn"} />

@@ -64,7 +64,7 @@ export function useCompose({ sheet, on, ladder, edits, annotation, onPlot, onOut
       const { outline } = useGesture.getState();
       if (!outline) return;
       if (outline.points.length < 3)
-        notify("An outline has three corners or more. Click where they lie; Enter closes it.", true);
+        notify(t("An outline has three corners or more. Click where they lie; Enter closes it."), true);
       else if (crosses(outline.points))
         notify(t("This outline crosses itself. Remove corners with Backspace."), true);
       else {

@@ -20,7 +20,9 @@ export function DeleteView({
       title={t("Delete “{name}”?", { name: view.name })}
       text={
         on.length
-          ? `It is placed on ${on.join(", ")}; its viewports there go with it. This can be undone.`
+          ? t("It is placed on {sheets}; its viewports there go with it. This can be undone.", {
+              sheets: on.join(", "),
+            })
           : t("It is placed nowhere. This can be undone.")
       }
       width="xs"

@@ -32,11 +32,11 @@ interface Props {
 const HOW_TO: Record<NewViewRequest["kind"], readonly [title: string, how: string]> = {
   section: [
     t("A section"),
-    "Click where its line starts and ends; more clicks make jogs. The arrows point the way it is seen.",
+    t("Click where its line starts and ends; more clicks make jogs. The arrows point the way it is seen."),
   ],
   elevation: [
     t("An elevation"),
-    "Click two points along the face. The arrows point at it; turn them round if they point away.",
+    t("Click two points along the face. The arrows point at it; turn them round if they point away."),
   ],
   perspective: [t("A perspective"), t("Click where the eye is, then what it looks at.")],
   detail: [t("A detail"), t("Outline the part of the view that it shows.")],

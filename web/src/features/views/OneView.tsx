@@ -17,6 +17,7 @@ import { KeyDrawing } from "./KeyDrawing";
 import { GROUPS } from "./kinds";
 import { ViewLedge } from "./ViewLedge";
 import { t } from "../../words/words";
+import { said } from "../../words/said";
 
 interface Props {
   view: View;
@@ -174,10 +175,10 @@ const apart = ([a = [0, 0], b = [0, 0]]: readonly Point[]) => Math.hypot(b[0] - 
 /** What the drawing says of itself, and whether it is being drawn. */
 function Notes({ view, job, failed }: { view: View; job: Job | undefined; failed: Job | undefined }) {
   const lines = job
-    ? [t("Being drawn anew: {waiting}", { waiting: job.stage || t("waiting") })]
+    ? [t("Being drawn anew: {waiting}", { waiting: said(job.stage) || t("waiting") })]
     : failed
-      ? [failed.message]
-      : view.notes;
+      ? [said(failed.message)]
+      : view.notes.map(said);
   if (!lines.length) return null;
   return (
     <Box

@@ -60,7 +60,7 @@ export function ViewCard(props: {
               ...ONE_LINE,
             }}
           >
-            <Unseen>{"Open "}</Unseen>
+            <Unseen>{`${t("Open")} `}</Unseen>
             {view.name}{" "}
           </Box>
           <Box

@@ -24,10 +24,16 @@ const SIDES: Record<string, string> = {
   west: t("West"),
 };
 const CORNERS: Record<string, string> = {
-  ne: "north-east",
-  se: "south-east",
-  sw: "south-west",
-  nw: "north-west",
+  ne: t("north-east"),
+  se: t("south-east"),
+  sw: t("south-west"),
+  nw: t("north-west"),
+};
+const KINDS: Readonly<Record<string, string>> = {
+  plan: t("plan"),
+  roof: t("roof plan"),
+  elevation: t("elevation"),
+  section: t("section"),
 };
 export const CORNER_CHOICES = Object.entries(CORNERS);
 
@@ -51,7 +57,7 @@ export function summary(spec: Spec): string {
     case "perspective":
       return t("{angle}° field of view", { angle: spec.angle ?? 60 });
     case "detail":
-      return t("of a {view}", { view: spec.of?.kind ?? t("view") });
+      return t("of a {view}", { view: KINDS[spec.of?.kind ?? ""] ?? t("view") });
     case "received":
       return (spec.page ?? 1) > 1
         ? t("{name}, page {page}", { name: spec.name ?? "", page: spec.page })

@@ -73,7 +73,7 @@ export function CommentTable({ comments, chosen, onChoose }: Props) {
               sx={{ ...CELL, color: late ? colours.rust : undefined, fontWeight: late ? 650 : 400 }}
             >
               {comment.due ? dayOf(comment.due) : ""}
-              {late ? " (late)" : ""}
+              {late ? t(" (late)") : ""}
             </Box>
           </ButtonBase>
         );
@@ -82,7 +82,7 @@ export function CommentTable({ comments, chosen, onChoose }: Props) {
   );
 }
 
-const answersWord = (count: number) => (count === 1 ? "1 answer" : t("{count} answers", { count }));
+const answersWord = (count: number) => (count === 1 ? t("1 answer") : t("{count} answers", { count }));
 
 const ROW = {
   display: "grid",

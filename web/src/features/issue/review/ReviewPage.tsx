@@ -187,7 +187,7 @@ function OneReview({ review, open, chosen, onChoose }: OneProps) {
       <Box sx={{ fontSize: 13, fontWeight: 650 }}>{review.name}</Box>
       <Box sx={{ fontSize: 12, color: "text.secondary" }}>
         {standing(review)},{" "}
-        {open === 0 ? t("nothing waits") : open === 1 ? "1 waits" : t("{open} wait", { open })}
+        {open === 0 ? t("nothing waits") : open === 1 ? t("1 waits") : t("{open} wait", { open })}
       </Box>
     </ButtonBase>
   );

@@ -8,7 +8,7 @@ import { select, useSelection } from "../../../stores/selection";
 import { colours } from "../../../theme/theme";
 import type { AnnotationEdits } from "./annotationCommands";
 import { PieceHandles } from "./PieceHandles";
-import { KIND_NAMES, movedBy } from "./pieces";
+import { KIND_NAMES, STANDINGS, movedBy } from "./pieces";
 import type { Annotate } from "./useAnnotate";
 import { t } from "../../../words/words";
 
@@ -162,8 +162,8 @@ function PieceFrame({ box, piece, camera, selected, together, onMove }: FramePro
       role="button"
       tabIndex={0}
       aria-pressed={selected}
-      aria-label={wrong ? `${name}, ${box.standing}` : name}
-      title={wrong ? `${name}\n${box.standing}: ${box.words}` : name}
+      aria-label={wrong ? `${name}, ${STANDINGS[box.standing] ?? ""}` : name}
+      title={wrong ? `${name}\n${STANDINGS[box.standing] ?? ""}: ${box.words}` : name}
       onPointerDown={press}
       onKeyDown={(event) => event.key === "Enter" && !selected && select(piece.id)}
       data-piece=""
@@ -177,7 +177,7 @@ function PieceFrame({ box, piece, camera, selected, together, onMove }: FramePro
         height: high + 4,
       }}
     >
-      {wrong && <Standing words={box.standing} />}
+      {wrong && <Standing words={STANDINGS[box.standing] ?? ""} />}
     </div>
   );
 }

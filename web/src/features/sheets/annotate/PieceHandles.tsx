@@ -112,7 +112,7 @@ export function PieceHandles({ box, piece, viewport, camera, annotating, edits }
               further
                 ? t("Drag to add a point here")
                 : t("Drag to attach it elsewhere") +
-                  (anchorsOf(spec).length > least ? "; Shift and click removes it" : "")
+                  (anchorsOf(spec).length > least ? t("; Shift and click removes it") : "")
             }
             onPointerDown={(event) => press(event, k, further)}
             sx={{

@@ -10,7 +10,8 @@ import { choicesOf } from "../../../components/choices";
 import { FigureField } from "../../../components/FigureField";
 import { TitledDialog } from "../../../components/TitledDialog";
 import { colours } from "../../../theme/theme";
-import { classWords, usualColumns } from "./pieceChoices";
+import { asSentence, classWords } from "../../../components/classWords";
+import { usualColumns } from "./pieceChoices";
 import { ValueChoice } from "./ValueChoice";
 import { t } from "../../../words/words";
 
@@ -84,7 +85,7 @@ export function ScheduleDialog({ spec, sources, classes, onClose, onDone }: Prop
                     }
                     sx={on ? { bgcolor: colours.rustPale, borderColor: colours.rust } : {}}
                   >
-                    {classWords(name)}
+                    {asSentence(classWords(name))}
                   </Button>
                 );
               })}
@@ -144,7 +145,7 @@ export function ScheduleDialog({ spec, sources, classes, onClose, onDone }: Prop
           ))}
           <Add
             name={t("Add a column")}
-            onAdd={() => setColumns([...columns, { source: t("Name"), caption: "", total: false, width: 0 }])}
+            onAdd={() => setColumns([...columns, { source: "Name", caption: "", total: false, width: 0 }])}
           />
         </Section>
         <Section name={t("Rows that")}>
@@ -181,7 +182,7 @@ export function ScheduleDialog({ spec, sources, classes, onClose, onDone }: Prop
           {!where.length && <Hint>{t("All rows, while there is no condition.")}</Hint>}
           <Add
             name={t("Add a condition")}
-            onAdd={() => setWhere([...where, { source: t("Name"), test: "contains", value: "" }])}
+            onAdd={() => setWhere([...where, { source: "Name", test: "contains", value: "" }])}
           />
         </Section>
         <Section name={t("Order")}>

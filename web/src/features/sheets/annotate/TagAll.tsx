@@ -6,7 +6,8 @@ import { api, data, type TagSpec, type Viewport } from "../../../api/client";
 import { useElementSources } from "../../../api/buildings";
 import type { AnnotationEdits } from "./annotationCommands";
 import { ForAllOf } from "./ForAllOf";
-import { classWords, TAG_WORDS } from "./pieceChoices";
+import { asSentence, classWords } from "../../../components/classWords";
+import { TAG_WORDS } from "./pieceChoices";
 import { ValueChoice } from "./ValueChoice";
 import { t } from "../../../words/words";
 
@@ -29,9 +30,9 @@ export function TagAll({ project, viewport, edits, onClose }: Props) {
       (await data(api.GET("/api/annotations/classes/", { params: { query: { viewport: viewport.id } } })))
         .names,
   });
-  const [value, setValue] = useState(t("Material"));
+  const [value, setValue] = useState("Material");
   if (!classes) return null;
-  const parts = classes.map((name) => [name, classWords(name)] as const);
+  const parts = classes.map((name) => [name, asSentence(classWords(name))] as const);
   const usual = classes.filter((name) => USUAL.includes(name));
   return (
     <ForAllOf<string, TagSpec["shows"]>

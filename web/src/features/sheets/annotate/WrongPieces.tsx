@@ -6,8 +6,9 @@ import { PopUp } from "../../../components/PopUp";
 import { fitTo } from "../../../stores/board";
 import { select } from "../../../stores/selection";
 import type { AnnotationEdits } from "./annotationCommands";
-import { KIND_NAMES } from "./pieces";
+import { KIND_NAMES, STANDINGS } from "./pieces";
 import { t } from "../../../words/words";
+import { said } from "../../../words/said";
 
 /** What is looked at is shown with so much about it, paper mm. */
 const ABOUT = 40;
@@ -38,10 +39,10 @@ export function WrongPieces({ display, pieces, edits }: Props) {
           <Box key={box.piece} sx={{ display: "flex", gap: 1, alignItems: "center", py: 0.5 }}>
             <Box sx={{ flex: 1, minWidth: 0, fontSize: 12.5, lineHeight: 1.35 }}>
               <b>
-                {KIND_NAMES[piece.spec.kind]} “{box.text.slice(0, 40)}”, {box.standing}
+                {KIND_NAMES[piece.spec.kind]} “{box.text.slice(0, 40)}”, {STANDINGS[box.standing]}
               </b>
               <br />
-              {box.words}
+              {said(box.words)}
             </Box>
             <Button
               onClick={() => {

@@ -46,7 +46,7 @@ export type Alignment = "left" | "centre" | "right" | "top" | "middle" | "bottom
 
 const several = (pieces: readonly Annotation[]) =>
   pieces.length === 1 && pieces[0]
-    ? `a ${KIND_NAMES[pieces[0].spec.kind]}`
+    ? t("a {kind}", { kind: KIND_NAMES[pieces[0].spec.kind] })
     : t("{count} pieces", { count: pieces.length });
 
 export function useAnnotationEdits(project: string) {
@@ -140,7 +140,7 @@ export function useAnnotationEdits(project: string) {
         });
       });
       if (!steps.length) {
-        notify("What stands on a drawing is seen wherever that is; only what stands beside it is copied.");
+        notify(t("What stands on a drawing is seen wherever that is; only what stands beside it is copied."));
         return;
       }
       const where = sheets.length > 1 ? t(" on {count} sheets", { count: sheets.length }) : "";
@@ -302,14 +302,14 @@ export function useAnnotationEdits(project: string) {
 }
 
 const EDITS: Record<ShapeEdit["edit"], string> = {
-  mirror: "mirror",
-  turn: "turn",
-  offset: "offset",
-  join: "join",
-  break: "break",
-  trim: "trim",
-  extend: "extend",
-  array: "repeat",
+  mirror: t("mirror"),
+  turn: t("turn"),
+  offset: t("offset"),
+  join: t("join"),
+  break: t("break"),
+  trim: t("trim"),
+  extend: t("extend"),
+  array: t("repeat"),
 };
 
 export type AnnotationEdits = ReturnType<typeof useAnnotationEdits>;

@@ -134,12 +134,12 @@ export const SIZES = ["1.8", "2.5", "3.5", "5", "7"].map((size) => [size, t("{si
 
 /** The columns of a schedule that names none, as the core has them. */
 const USUAL: Record<ScheduleSpec["of"], readonly string[]> = {
-  rooms: [t("Number"), t("Name"), t("Storey"), t("Area")],
-  doors: [t("Number"), t("Storey"), t("Width"), t("Height")],
-  windows: [t("Number"), t("Storey"), t("Width"), t("Height")],
-  elements: [t("Class"), t("Name"), t("Storey"), t("Material")],
-  notes: [t("Number"), t("Text")],
-  symbols: [t("Name"), t("Count")],
+  rooms: ["Number", "Name", "Storey", "Area"],
+  doors: ["Number", "Storey", "Width", "Height"],
+  windows: ["Number", "Storey", "Width", "Height"],
+  elements: ["Class", "Name", "Storey", "Material"],
+  notes: ["Number", "Text"],
+  symbols: ["Name", "Count"],
 };
 /** How wide the words of a note stand in a schedule, paper mm. */
 const NOTE_WIDTH = 90;
@@ -151,9 +151,3 @@ export const usualColumns = (of: ScheduleSpec["of"]): ScheduleSpec["columns"] =>
     total: source === "Area",
     width: source === "Text" ? NOTE_WIDTH : 0,
   }));
-
-/** A class as people say it: IfcWallStandardCase is a wall standard case. */
-export const classWords = (name: string): string => {
-  const words = name.replace(/^Ifc/, "").replace(/([a-z])([A-Z])/g, "$1 $2");
-  return words.charAt(0) + words.slice(1).toLocaleLowerCase();
-};

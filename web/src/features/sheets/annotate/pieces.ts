@@ -13,19 +13,22 @@ export type Home = Pick<Annotation, "view" | "sheet" | "viewport">;
 
 /** What the kinds of annotation are called in a sentence. */
 export const KIND_NAMES: Record<Kind, string> = {
-  note: "note",
+  note: t("note"),
   numbered: t("numbered note"),
-  dimension: "dimension",
-  measure: "measure",
+  dimension: t("dimension"),
+  measure: t("measure"),
   level: t("spot level"),
-  schedule: "schedule",
-  table: "table",
-  cloud: "cloud",
-  tag: "tag",
-  shape: "shape",
-  symbol: "symbol",
-  image: "image",
+  schedule: t("schedule"),
+  table: t("table"),
+  cloud: t("cloud"),
+  tag: t("tag"),
+  shape: t("shape"),
+  symbol: t("symbol"),
+  image: t("image"),
 };
+
+/** How a piece stands to what it is attached to. */
+export const STANDINGS: Readonly<Record<string, string>> = { changed: t("changed"), lost: t("lost") };
 
 /** Kinds that stand on the bare sheet alone. */
 export const ON_SHEET: readonly Kind[] = ["schedule", "table", "cloud"];

@@ -89,7 +89,7 @@ const SHAPE_HINTS: Record<ShapeSpec["form"], readonly string[]> = {
     t("Click how far out the other axis reaches."),
   ],
 };
-const GOES_ON = " Enter, or a second click on the last point, ends it; a click on the first closes it.";
+const GOES_ON = t(" Enter, or a second click on the last point, ends it; a click on the first closes it.");
 
 interface Now {
   tool: Tool;
@@ -114,7 +114,7 @@ export function hint(now: Now): string {
     case "image":
       return t("Click where the upper left corner of the picture is to lie.");
     case "symbol":
-      return "Click where it is to stand; again for another.";
+      return t("Click where it is to stand; again for another.");
     case "cloud":
       return points ? t("Click the opposite corner.") : t("Click one corner of what has changed.");
     case "tag":
@@ -129,7 +129,7 @@ export function hint(now: Now): string {
       const [least] = pointsOf("measure", now.measure);
       if (points < least) return MEASURE_HINTS[now.measure][points] ?? "";
       return now.measure === "area"
-        ? "Click the next corner; a click on the first one closes the outline."
+        ? t("Click the next corner; a click on the first one closes the outline.")
         : t("Click where the figure stands.");
     }
     case "shape": {
@@ -145,7 +145,7 @@ export function hint(now: Now): string {
           : t("Click where a line across the plan begins.");
       if (points < 2)
         return points ? t("Click the second point.") : t("Click the first point to measure from.");
-      return "Click where the dimension line lies; with Shift, a further point.";
+      return t("Click where the dimension line lies; with Shift, a further point.");
   }
 }
 

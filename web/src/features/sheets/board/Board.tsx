@@ -313,8 +313,8 @@ function OutlineHint() {
     count === 0
       ? t("Click where the first corner is to be")
       : count < 3
-        ? "Click the next corner; Backspace takes back the last"
-        : "Click the next corner; Enter or a double click closes it";
+        ? t("Click the next corner; Backspace takes back the last")
+        : t("Click the next corner; Enter or a double click closes it");
   return (
     <Box
       role="status"

@@ -9,6 +9,7 @@ import type { DisplayList, Field } from "../../../api/client";
 import { colours } from "../../../theme/theme";
 import { toScreen, type Camera } from "../../../canvas/geometry";
 import { t } from "../../../words/words";
+import { said } from "../../../words/said";
 
 interface Props {
   boxes: DisplayList["fields"];
@@ -30,13 +31,13 @@ export function FieldFrames({ boxes, fields, camera, editor }: Props) {
           <ButtonBase
             key={k}
             aria-label={t("Field: {caption}{which}", {
-              caption: field.caption,
+              caption: said(field.caption),
               which: overridden ? t(", overridden on this sheet") : "",
             })}
             title={
               overridden
-                ? t("{caption}: overridden on this sheet", { caption: field.caption })
-                : field.caption
+                ? t("{caption}: overridden on this sheet", { caption: said(field.caption) })
+                : said(field.caption)
             }
             onClick={(event) => setOpen({ anchor: event.currentTarget, field })}
             style={{ left, top, width: box.width * camera.scale, height: box.height * camera.scale }}
@@ -68,7 +69,11 @@ export function FieldFrames({ boxes, fields, camera, editor }: Props) {
         anchorOrigin={{ vertical: "top", horizontal: "left" }}
         transformOrigin={{ vertical: "bottom", horizontal: "left" }}
         slotProps={{
-          paper: { role: "dialog", "aria-label": open?.field.caption, sx: { p: 1.5, width: 320 } },
+          paper: {
+            role: "dialog",
+            "aria-label": said(open?.field.caption ?? ""),
+            sx: { p: 1.5, width: 320 },
+          },
         }}
       >
         {open && editor(open.field)}

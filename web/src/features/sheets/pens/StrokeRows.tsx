@@ -8,6 +8,7 @@ import { ROLES } from "../../../canvas/penColours";
 import { ChoiceField } from "../../../components/ChoiceField";
 import { ColourField } from "../../../components/ColourField";
 import { LineSample } from "./samples";
+import { roleWord } from "../../../components/lineRoles";
 import { t } from "../../../words/words";
 
 export type Strokes = Record<string, Stroke>;
@@ -44,7 +45,7 @@ export function RoleRows({ penParts, strokes, disabled, onChange }: Props) {
       {ROLES.map((role) => (
         <Row
           key={role}
-          name={role}
+          name={roleWord(role)}
           about={MEANING[role]}
           penParts={penParts}
           stroke={strokes[role] ?? {}}

@@ -4,6 +4,8 @@ import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import type { DisplayList, TouchUpChange, Viewport } from "../../../api/client";
 import { ROLES } from "../../../canvas/penColours";
+import { asSentence, classWords } from "../../../components/classWords";
+import { roleWord } from "../../../components/lineRoles";
 import { ChoiceField } from "../../../components/ChoiceField";
 import { choicesOf } from "../../../components/choices";
 import { Buttons, Group, Ledge, Rows } from "../../../components/Ledge";
@@ -12,7 +14,7 @@ import { touchBy, touchUp, useTouching, type Chosen, type Mode } from "../../../
 import { PATTERNS } from "../annotate/pieceChoices";
 import { COLOURS, WIDTHS } from "../penChoices";
 import type { SheetSet } from "../useSet";
-import { asSentence, choiceWords, classWords, likes } from "./choices";
+import { choiceWords, likes } from "./choices";
 import { ScaleRule } from "./ScaleRule";
 import { TouchUpList } from "./TouchUpList";
 import { HIDE, NO_STROKE, type TouchUps } from "./useTouchUp";
@@ -94,7 +96,7 @@ function hint(mode: Mode, chosen: readonly Chosen[], begun: boolean): string {
 
 function sentence({ choice, picked }: Chosen): string {
   const of = choice.kind === "alike" ? "" : classWords(picked.ifcClass);
-  const role = choice.kind === "stretch" || choice.kind === "round" ? `${picked.role} ` : "";
+  const role = choice.kind === "stretch" || choice.kind === "round" ? `${roleWord(picked.role)} ` : "";
   return `${asSentence(`${role}${choiceWords(choice)}${of && t(" of a {of}", { of })}`)}.`;
 }
 
@@ -147,7 +149,7 @@ function ChosenFields({ chosen, commands }: { chosen: readonly Chosen[]; command
               label={t("Line role")}
               width={104}
               value=""
-              choices={[["", t("Its own")], ...ROLES.map((role) => [role, role] as const)]}
+              choices={[["", t("Its own")], ...ROLES.map((role) => [role, roleWord(role)] as const)]}
               onChoose={(role) =>
                 role &&
                 void commands.apply({

@@ -3,13 +3,14 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { DisplayList, TouchUp, Viewport } from "../../../api/client";
 import { redrawnIn } from "../../../canvas/redrawn";
+import { asSentence } from "../../../components/classWords";
 import { Buttons, Group, Rows } from "../../../components/Ledge";
 import { PopUp } from "../../../components/PopUp";
 import { ToggleButton } from "../../../components/ToggleButton";
 import { useTouching } from "../../../stores/touching";
 import { colours } from "../../../theme/theme";
 import type { SheetSet } from "../useSet";
-import { asSentence, changeWords, choiceWords } from "./choices";
+import { changeWords, choiceWords } from "./choices";
 import type { TouchUps } from "./useTouchUp";
 import { t } from "../../../words/words";
 
@@ -38,7 +39,7 @@ export function TouchUpList({ set, viewport, display, commands }: Props) {
   );
   const gone = own.filter((each) => lost.has(each.id));
   if (!redrawnIn(display, viewport.id).length && !own.length) return null;
-  const count = own.length === 1 ? "1 touch-up" : t("{count} touch-ups", { count: own.length });
+  const count = own.length === 1 ? t("1 touch-up") : t("{count} touch-ups", { count: own.length });
   return (
     <Group name={t("Touched up")}>
       <Rows>

@@ -2,6 +2,8 @@
 import type { TouchUpChange, TouchUpChoice } from "../../../api/client";
 import type { Point } from "../../../canvas/geometry";
 import type { Picked } from "../../../canvas/picking";
+import { classWords } from "../../../components/classWords";
+import { roleWord } from "../../../components/lineRoles";
 import { lengthOf } from "../../../canvas/patterns";
 import { t } from "../../../words/words";
 
@@ -48,32 +50,25 @@ export function extension(line: Picked, clicked: Point, to: Picked): TouchUpChoi
   return { ...stretch(line.element, start, end), kind: "extension", first, last };
 }
 
-/** A class of the file in words: IfcDoor as door. */
-export const classWords = (name: string) =>
-  name
-    .replace(/^Ifc/, "")
-    .replace(/StandardCase$/, "")
-    .replaceAll(/([a-z])([A-Z])/g, "$1 $2")
-    .toLowerCase();
-
-export const asSentence = (words: string) => `${words.slice(0, 1).toUpperCase()}${words.slice(1)}`;
-
 /** What can be chosen beside what was clicked, because it is like it. */
 export function likes(picked: Picked): [name: string, choice: TouchUpChoice][] {
   const { element, layer, ifcClass, madeOf, material } = picked;
   const role = picked.role as NonNullable<Alike["role"]>;
-  const own = classWords(ifcClass) || "element";
+  const own = classWords(ifcClass) || t("element");
   if (material !== null)
     return [[t("All that is cut of this {own}", { own }), { kind: "area", element, material: "" }]];
   const length = lengthOf(picked.points);
   return [
     [t("All lines of this {own}", { own }), alike({ element })],
-    [t("All {role} lines of this {own}", { role, own }), alike({ element, role })],
+    [t("All {role} lines of this {own}", { role: roleWord(role), own }), alike({ element, role })],
     [t("This {own} but its outline", { own }), { kind: "inside", element }],
     ...(ifcClass
       ? ([
           [t("All lines of every {own}", { own }), alike({ ifc_class: ifcClass })],
-          [t("All {role} lines of every {own}", { role, own }), alike({ ifc_class: ifcClass, role })],
+          [
+            t("All {role} lines of every {own}", { role: roleWord(role), own }),
+            alike({ ifc_class: ifcClass, role }),
+          ],
         ] as [string, TouchUpChoice][])
       : []),
     ...(madeOf
@@ -82,7 +77,7 @@ export function likes(picked: Picked): [name: string, choice: TouchUpChoice][] {
     ...(layer
       ? ([[t("All lines on layer {layer}", { layer }), alike({ layer })]] as [string, TouchUpChoice][])
       : []),
-    [t("All {role} lines", { role }), alike({ role })],
+    [t("All {role} lines", { role: roleWord(role) }), alike({ role })],
     [
       t("All lines no longer than this ({value} mm)", { value: Math.round(length) }),
       alike({ shorter: Math.ceil(length) + 1 }),
@@ -114,7 +109,8 @@ export function choiceWords(choice: TouchUpChoice): string {
         layer && t("on layer {layer}", { layer }),
         shorter && t("shorter than {shorter} mm", { shorter: Math.round(shorter) }),
       ];
-      return ["all", role, "lines", ...of].filter(Boolean).join(" ");
+      const what = role ? t("all {role} lines", { role: roleWord(role) }) : t("all lines");
+      return [what, ...of].filter(Boolean).join(" ");
     }
   }
 }
@@ -123,7 +119,7 @@ export function choiceWords(choice: TouchUpChoice): string {
 export function changeWords({ hidden, role, stroke, cut }: TouchUpChange): string {
   if (hidden) return "hidden";
   const said = [
-    role && t("drawn as {role}", { role }),
+    role && t("drawn as {role}", { role: roleWord(role) }),
     stroke.width != null && t("{width} mm", { width: stroke.width.toFixed(2) }),
     stroke.colour && t("colour {colour}", { colour: stroke.colour }),
     stroke.pattern,
