@@ -70,6 +70,7 @@ def read_model(
     unit: str,
     up: str,
     axes: dict[str, Any] | None,
+    ground: float | None,
     progress: Progress = silent,
 ) -> dict[str, Any]:
     """Read a building file, store it at `target` and what it says of its elements at `data`, and return what
@@ -79,11 +80,14 @@ def read_model(
         unit: of its figures, blank for what the file says.
         up: the axis that points up, blank for what the file says.
         axes: the building's own, None to find them.
+        ground: the level of the ground where the file has no terrain; mm.
 
     Raises:
         BuildingFileError: the file cannot be used; nothing is written.
     """
-    building = read_building(source, progress, name, unit=unit or None, up=up or None, axes=axes_from(axes))
+    building = read_building(
+        source, progress, name, unit=unit or None, up=up or None, axes=axes_from(axes), ground=ground
+    )
     progress("Storing the model", 0.0)
     save_building(building, target)
     save_data(with_pictures(building_data(building), building), data)
@@ -97,7 +101,8 @@ def read_model(
         "true_north": building.true_north,
         "axes": asdict(building.axes),
         "on_grid": building.on_grid and asdict(building.on_grid),
-        "given": {"unit": unit, "up": up},
+        "given": {"unit": unit, "up": up, "ground": ground},
+        "has_ground": bool(building.ground.any()),
         "storeys": [{"name": s.name, "elevation": s.elevation} for s in building.storeys],
         "grid": [{"name": line.name, "ends": line.ends} for line in building.grid],
         "rooms": [asdict(room) for room in building.rooms],

@@ -42,6 +42,21 @@ class ModelStationTests(Office):
         expect(page.get_by_text("5.00 × 0.20 × 2.50 m")).to_be_visible()
         expect(page.get_by_role("region", name="Versions")).to_contain_text("3 · turned.ifc")
 
+    def test_a_building_without_terrain_is_given_level_ground(self):
+        page = self.page
+        self.add_project("House on nothing")
+        self.import_model(self.file)
+        stands = page.get_by_role("region", name="Where it stands")
+        expect(stands).to_contain_text("Groundnot given")
+        stands.get_by_role("button", name="Ground level…").click()
+        field = page.get_by_role("dialog").get_by_label("Level of the ground (m), blank for none")
+        field.fill("low")
+        expect(page.get_by_role("dialog").get_by_role("button", name="Change", exact=True)).to_be_disabled()
+        field.fill("2.85")
+        page.get_by_role("dialog").get_by_role("button", name="Change", exact=True).click()
+        expect(stands).to_contain_text("Groundlevel, at 2.85 m")
+        expect(page.get_by_role("region", name="Versions")).to_contain_text("2 · turned.ifc")
+
     def test_lines_on_demand_are_chosen_for_a_view(self):
         page = self.page
         self.add_project("House on a slope")

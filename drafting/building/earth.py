@@ -8,14 +8,52 @@ from dataclasses import replace
 import numpy as np
 import shapely
 
-from drafting.building.model import Building, Floats, Ints
+from drafting.building.model import (
+    GROUND_CLASSES,
+    GROUND_LAYER,
+    GROUND_MATERIAL,
+    Building,
+    Element,
+    Floats,
+    Ints,
+)
 
 #: The earth reaches so far below the lowest point of all; mm.
 DEEP = 3_000.0
 #: Corners of a surface nearer than this are one; mm.
 SAME = 0.1
+#: Level ground reaches so far beyond a building; mm. Views show less of it.
+ABOUT = 10_000.0
+#: The id of level ground that no file has.
+LEVEL_GROUND = "level-ground"
 #: A surface lies so that a part of it at least this large looks up.
 LYING = 0.9
+
+
+def with_level_ground(building: Building, level: float) -> Building:
+    """A building on level ground, where its file has no terrain: a body like any terrain, that is cut with
+    its hatch, hides foundations and shows a ground line.
+
+    Args:
+        level: of the ground; mm.
+    """
+    if building.ground.any():
+        sentence = "The file has terrain of its own; the level that was given for the ground is not used."
+        return replace(building, warnings=(*building.warnings, sentence))
+    low, high = (bound.copy() for bound in building.bounds)
+    low[:2] -= ABOUT
+    high[:2] += ABOUT
+    low[2], high[2] = min(float(low[2]), level) - DEEP, level
+    corners = np.array([[x[0], y[1], z[2]] for z in (low, high) for y in (low, high) for x in (low, high)])
+    quads = ((0, 2, 3, 1), (4, 5, 7, 6), (0, 1, 5, 4), (2, 6, 7, 3), (0, 4, 6, 2), (1, 3, 7, 5))
+    faces = [face for a, b, c, d in quads for face in ((a, b, c), (a, c, d))]
+    materials = building.materials
+    if GROUND_MATERIAL not in materials:
+        materials = (*materials, GROUND_MATERIAL)
+    ground = Element(LEVEL_GROUND, "Ground", GROUND_CLASSES[1], -1, GROUND_LAYER, GROUND_MATERIAL)
+    bare = replace(building, elements=(*building.elements, ground), materials=materials)
+    material = np.full(len(faces), materials.index(GROUND_MATERIAL), np.int32)
+    return _with_mesh(bare, len(building.elements), corners, np.array(faces, np.int32), material)
 
 
 def with_earth(building: Building) -> Building:

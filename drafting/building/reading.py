@@ -8,7 +8,7 @@ from pathlib import Path
 
 from drafting.building.axes import in_axes, own_axes, stands_near
 from drafting.building.diagnostics import warnings_about
-from drafting.building.earth import with_earth
+from drafting.building.earth import with_earth, with_level_ground
 from drafting.building.model import Axes, Building
 from drafting.building.readers.ifc import read_ifc
 from drafting.building.readers.mesh import MESH_FORMATS, read_mesh_file
@@ -28,6 +28,7 @@ def read_building(
     up: str | None = None,
     axes: Axes | None = None,
     beside: Path | None = None,
+    ground: float | None = None,
 ) -> Building:
     """Read a building file, in the format that the ending of its name tells, alone or in a ZIP or gzip file.
 
@@ -39,6 +40,8 @@ def read_building(
             placement and its walls if not given, or where it stands far from them.
         beside: a folder with the files that it names, such as its textures; where it is packed they are
             found in there.
+        ground: the level of the ground where the file has no terrain, mm from the building's zero; None for
+            no ground.
 
     Raises:
         BuildingFileError: the file cannot be used, or an axis is given for one that says its own.
@@ -58,6 +61,7 @@ def read_building(
     progress("Sorting out edges", 0.0)
     if axes is None or not stands_near(building, axes):
         axes = own_axes(building, placed)
-    building = with_earth(in_axes(building, axes))
+    building = in_axes(building, axes)
+    building = with_earth(building) if ground is None else with_earth(with_level_ground(building, ground))
     building = with_room_places(building)
     return replace(building, warnings=(*building.warnings, *warnings_about(building)))

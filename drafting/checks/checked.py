@@ -134,6 +134,7 @@ class CheckedSet:
         datum: of the newest version of the model.
         limits: those that the office has set, by rule and limit: `too-small.text`.
         unanswered: comments that wait for an answer.
+        has_ground: whether the newest version of the model has terrain, or ground that was given.
     """
 
     sheets: tuple[CheckedSheet, ...] = ()
@@ -143,6 +144,7 @@ class CheckedSet:
     limits: Mapping[str, float] = field(default_factory=dict)
     datum: Datum = field(default_factory=Datum)
     unanswered: tuple[UnansweredComment, ...] = ()
+    has_ground: bool = True
 
     def limit(self, rule: str, limit: Limit) -> float:
         """A figure that a rule goes by here."""

@@ -251,6 +251,15 @@ class RuleTests(TestCase):
         self.assertEqual(self.found("storeys-without-plan", one(sheet(), views=(by_number,))), [])
         self.breaks("storeys-without-plan", one(sheet(), views=(replace(VIEW, places=0),)), "Ground")
 
+    def test_rule_no_ground_line(self):
+        south = replace(VIEW, id="s", name="South elevation", spec=Elevation("south"))
+        bare = replace(one(sheet(), views=(VIEW, south)), has_ground=False)
+        (found,) = self.breaks("no-ground-line", bare, "South elevation", "Model station")
+        self.assertEqual(found.view, "s")
+        self.assertEqual(self.found("no-ground-line", replace(bare, has_ground=True)), [])
+        unplaced = replace(bare, views=(VIEW, replace(south, places=0)))
+        self.assertEqual(self.found("no-ground-line", unplaced), [])
+
     def test_rule_unlike_in_series(self):
         like = [sheet(id=str(k), template="a", series="A") for k in range(3)]
         other = sheet(id="x", template="b", series="A")

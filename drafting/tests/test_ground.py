@@ -6,9 +6,10 @@ from unittest import TestCase
 import numpy as np
 import shapely
 
-from drafting.building.earth import DEEP, with_earth
+from drafting.building.earth import ABOUT, DEEP, LEVEL_GROUND, with_earth, with_level_ground
 from drafting.errors import ViewError
 from drafting.linework.engine import draw
+from drafting.linework.model import GROUND_ABOUT
 from drafting.tests.scenes import box, building, lines_of
 from drafting.views.elevation import Elevation
 from drafting.views.line_settings import LineSettings
@@ -93,6 +94,44 @@ class EarthTests(TestCase):
             np.concatenate([faces, faces + len(points)]),
         )
         self.assertTrue(with_earth(on_ground(twice)).topology.closed.all())
+
+
+class LevelGroundTests(TestCase):
+    """A house whose file has no terrain, and whose foundations reach below the ground that is given."""
+
+    def setUp(self):
+        self.house = building([box((-5000, -4000, -1500), (5000, 4000, 3000))])
+        self.made = with_level_ground(self.house, -200.0)
+
+    def test_it_hides_what_is_in_it_and_ends_in_one_line(self):
+        drawing = draw(self.made, Elevation("south"))
+        line = lines_of(drawing, element=LEVEL_GROUND)
+        self.assertAlmostEqual(line.bounds[1], -200.0, places=3)
+        self.assertAlmostEqual(line.bounds[3], -200.0, places=3)
+        self.assertGreater(line.bounds[2] - line.bounds[0], 10_000.0 + 2 * GROUND_ABOUT)
+        self.assertAlmostEqual(lines_of(drawing, element="e0").bounds[1], -200.0, delta=0.01)
+
+    def test_in_a_section_it_is_cut_beside_the_house_and_not_in_it(self):
+        drawing = draw(self.made, ALONG_X)
+        (earth,) = [r for r in drawing.regions if r.element == LEVEL_GROUND]
+        area = shapely.Polygon(earth.rings[0], earth.rings[1:])
+        self.assertFalse(area.contains(shapely.Point(0.0, -1000.0)))
+        self.assertTrue(area.contains(shapely.Point(9000.0, -1000.0)))
+
+    def test_terrain_of_the_file_goes_before_it(self):
+        house = on_ground(surface(level))
+        made = with_level_ground(house, 500.0)
+        self.assertIn("terrain of its own", made.warnings[-1])
+        self.assertEqual(len(made.elements), len(house.elements))
+
+    def test_what_is_known_of_a_building_stays_as_it_is(self):
+        self.assertEqual(self.made.elements[:1], self.house.elements)
+        self.assertEqual(self.made.materials, ("stone", "Ground"))
+        np.testing.assert_array_equal(self.made.triangles[:12], self.house.triangles)
+        low, high = self.house.bounds
+        wide = self.made.bounds
+        np.testing.assert_allclose(wide[0][:2], low[:2] - ABOUT)
+        np.testing.assert_allclose(wide[1][:2], high[:2] + ABOUT)
 
 
 class GroundLineTests(TestCase):

@@ -6,14 +6,20 @@ from unittest import TestCase
 import numpy as np
 
 from drafting.errors import ViewError
+from drafting.geometry.regions import Rectangle
 from drafting.linework.model import linework_key
 from drafting.tests.scenes import box, building
+from drafting.views.axonometric import Axonometric
 from drafting.views.camera import CutPlane
+from drafting.views.detail import Detail
+from drafting.views.elevation import Elevation
 from drafting.views.line_settings import LineSettings
 from drafting.views.notation import parse_view
 from drafting.views.plan import CUT_HEIGHT, Plan, RoofPlan
+from drafting.views.section import Section
 from drafting.views.shown import Shown
 from drafting.views.spec import dump_view, parse_view_spec
+from drafting.views.titles import title_in
 
 TYPED = (
     "plan:Ground@900", "plan:0", "roof", "elevation:east", "elevation:222.5", "section:0,0,1000,-500.5@3000",
@@ -119,3 +125,24 @@ class CameraTests(TestCase):
         one, two = (building([box((far, far, 0), (far + x, far + 900, 900))]) for x in (1000, 70_000))
         self.assertLess(np.abs(one.vertices[0] - one.origin).max(), 1e7)
         np.testing.assert_array_equal(one.origin, two.origin)
+
+
+class TitleTests(TestCase):
+    def test_views_are_named_in_each_language(self):
+        corner = Detail(Plan("Upper"), Rectangle((0, 0), (1, 1)))
+        for view, english, german in (
+            (Plan("Upper"), "Plan, Upper", "Grundriss Upper"),
+            (RoofPlan(), "Roof plan", "Dachaufsicht"),
+            (Elevation("south"), "South elevation", "Südansicht"),
+            (Elevation(bearing=285.95), "West-north-west elevation", "Westnordwestansicht"),
+            (Section(((0.0, 0.0), (1000.0, 0.0))), "Section", "Schnitt"),
+            (Axonometric("se"), "Axonometric from the south-east", "Axonometrie von Südosten"),
+            (
+                Detail(Plan("Upper"), Rectangle((0, 0), (1, 1))),
+                "Detail of plan, Upper",
+                "Detail, Grundriss Upper",
+            ),
+        ):
+            self.assertEqual((title_in(view, "en"), title_in(view, "de")), (english, german))
+            # In a language that has no names for them they have the English ones.
+            self.assertEqual(title_in(view, "xx"), english)

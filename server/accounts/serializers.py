@@ -29,7 +29,7 @@ class PasswordSerializer(serializers.Serializer[Any]):
 class PreferencesSerializer(serializers.ModelSerializer[Preferences]):
     class Meta:
         model = Preferences
-        fields = ["language", "dates", "lengths", "register", "first_steps"]
+        fields = ["language", "titles", "dates", "lengths", "register", "first_steps"]
 
 
 class SignedInSerializer(serializers.ModelSerializer[SignedIn]):

@@ -98,7 +98,7 @@ def _first_preferences(request: Request) -> Preferences:
     """Of somebody who has preferred nothing yet: in the language of the browser, if the screen has that."""
     language = get_language_from_request(request._request).split("-")[0]
     known = language if language in Preferences.Language.values else Preferences.Language.ENGLISH
-    return Preferences(user=_own(request), language=known)
+    return Preferences(user=_own(request), language=known, titles=known)
 
 
 class PreferencesView(APIView):

@@ -64,6 +64,8 @@ class ImportJob(models.Model):
     up = models.CharField(max_length=1, blank=True)
     #: The core's Axes of the building; null to find them.
     axes = models.JSONField(null=True)
+    #: The level of the ground where the file has no terrain, mm; null for none.
+    ground = models.FloatField(null=True)
     imported_by = models.ForeignKey(settings.AUTH_USER_MODEL, models.SET_NULL, null=True)
     #: What is to be answered before it becomes a version, as the core's SizeQuestion; null for nothing.
     asks = models.JSONField(null=True)

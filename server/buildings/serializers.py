@@ -29,6 +29,9 @@ class GivenSerializer(serializers.Serializer[Any]):
 
     unit = serializers.CharField(allow_blank=True)
     up = serializers.CharField(allow_blank=True, help_text="Which of its axes points up.")
+    ground = serializers.FloatField(
+        required=False, allow_null=True, help_text="The level of the ground where it has no terrain, mm."
+    )
 
 
 class GridLineSerializer(serializers.Serializer[Any]):
@@ -58,6 +61,7 @@ class FactsSerializer(serializers.Serializer[Any]):
         allow_null=True, help_text="On the national grid; null if the file gives none."
     )
     given = GivenSerializer()
+    has_ground = serializers.BooleanField(required=False, help_text="Whether there is terrain.")
     storeys = StoreySerializer(many=True)
     grid = GridLineSerializer(many=True)
     layers = serializers.DictField(child=serializers.IntegerField())
@@ -194,4 +198,12 @@ class PlaceSerializer(serializers.Serializer[Any]):
         allow_blank=True,
         default="",
         help_text="Of a mesh file, which axis points up; blank for what its shape tells.",
+    )
+    ground = serializers.FloatField(
+        min_value=-1e6,
+        max_value=1e6,
+        required=False,
+        allow_null=True,
+        help_text="The level of the ground where the file has no terrain, mm; null for none, as it is now "
+        "where it is not given.",
     )

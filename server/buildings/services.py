@@ -24,6 +24,8 @@ from server.projects.models import Project
 
 #: The building's zero may be moved so far at once; mm.
 FARTHEST = 4e6
+#: Where nothing is said of the ground.
+AS_IT_IS = object()
 
 
 def import_model(project: Project, upload: UploadedFile[Any], user: Any, unit: str | None = None) -> Job:
@@ -60,20 +62,28 @@ def import_model(project: Project, upload: UploadedFile[Any], user: Any, unit: s
             unit=project.model_unit,
             # Drawings keep their place when a file comes again, however its walls are weighed.
             axes=before and before.facts.get("axes"),
+            ground=before.facts["given"].get("ground") if before else None,
             imported_by=user,
         )
     return job
 
 
 def read_again(
-    version: ModelVersion, user: Any, turn: float | None, up: str, origin: Sequence[float] | None = None
+    version: ModelVersion,
+    user: Any,
+    turn: float | None,
+    up: str,
+    origin: Sequence[float] | None = None,
+    ground: Any = AS_IT_IS,
 ) -> Job:
-    """Read the file of the newest version once more, with other axes. It becomes a version when that is done.
+    """Read the file of the newest version once more, with other axes or another ground. It becomes a version
+    when that is done.
 
     Args:
         turn: from the x axis of the file to the building's, degrees; None to find the axes anew.
         up: which axis of the file points up, blank for what it says or its shape tells.
         origin: x, y and z of the building's zero in the file, mm; None for what it is now.
+        ground: the level of the ground where the file has no terrain, mm; None for none.
 
     Raises:
         BuildingFileError: it is not the newest, or the origin is far from the building.
@@ -99,6 +109,7 @@ def read_again(
             unit=given["unit"],
             up=up,
             axes=axes,
+            ground=given.get("ground") if ground is AS_IT_IS else ground,
             imported_by=user,
         )
     return job
@@ -112,7 +123,15 @@ def read(job: Job, work: Work) -> None:
     data_made = storage.temporary_path(".data.gz")
     try:
         facts = work.run(
-            "read_model", waiting, made, data_made, order.file_name, order.unit, order.up, order.axes
+            "read_model",
+            waiting,
+            made,
+            data_made,
+            order.file_name,
+            order.unit,
+            order.up,
+            order.axes,
+            order.ground,
         )
         before = newest_version(job.project)
         if not order.sure and not order.again:
@@ -184,6 +203,7 @@ def use(asked: ImportJob, user: Any, unit: str = "") -> Job:
             unit=unit or asked.unit,
             up=asked.up,
             axes=asked.axes,
+            ground=asked.ground,
             imported_by=user,
             sure=True,
         )

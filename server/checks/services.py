@@ -244,6 +244,7 @@ def checked_set(project: Project, work: Work | None = None) -> CheckedSet:
         rules_of(project).limits,
         _datum(newest.facts) if newest else Datum(),
         _unanswered_in(project),
+        bool(newest.facts.get("has_ground", True)) if newest else True,
     )
 
 

@@ -206,6 +206,7 @@ SPECTACULAR_SETTINGS = {
     "SWAGGER_UI_SETTINGS": {"persistAuthorization": False, "docExpansion": "none", "filter": True},
     "ENUM_NAME_OVERRIDES": {
         "JobKind": "server.jobs.models.Job.Kind",
+        "ScreenLanguage": "server.accounts.models.Preferences.Language",
         "JobState": "server.jobs.models.Job.State",
         "Screening": [(share, share) for share in (100, 80, 60, 50, 40, 30, 20, 10)],
         "FileUnit": [(unit, unit) for unit in ("mm", "cm", "m", "in", "ft")],

@@ -41,6 +41,12 @@ class Project(VersionedModel):
     def __str__(self) -> str:
         return self.name
 
+    @property
+    def title_language(self) -> str:
+        """In which language its views are named when they are made: as its owner prefers."""
+        preferences = getattr(self.owner, "preferences", None)
+        return preferences.titles if preferences else "en"
+
     @classmethod
     def of(cls, user: Any) -> models.QuerySet[Project]:
         """The projects that somebody works in: their own, and those that are shared with them."""

@@ -145,7 +145,7 @@ class PreferencesTests(ApiCase):
         self.assertEqual(
             standard,
             {
-                "language": "en", "dates": "iso", "lengths": "metres", "register": "pictures",
+                "language": "en", "titles": "en", "dates": "iso", "lengths": "metres", "register": "pictures",
                 "first_steps": True,
             },
         )  # fmt: skip

@@ -37,6 +37,24 @@ class AxesTests(ApiCase):
         self.import_model(self.project, self.turned(23.0))
         self.assertEqual(self.newest()["facts"]["axes"]["turn"], 20.0)
 
+    def test_level_ground_is_given_kept_with_a_new_file_and_taken_away(self):
+        self.import_model(self.project, self.turned(20.0))
+        first = self.newest()["facts"]
+        self.assertEqual((first["has_ground"], first["given"]["ground"]), (False, None))
+        turn = first["axes"]["turn"]
+        job = self.place(self.newest(), turn=turn, ground=2900.0)
+        self.assertEqual(job["state"], "done", job["message"])
+        self.import_model(self.project, self.turned(20.0))
+        facts = self.newest()["facts"]
+        self.assertEqual((facts["has_ground"], facts["given"]["ground"]), (True, 2900.0))
+        self.assertEqual(facts["classes"]["IfcGeographicElement"], 1)
+        # Other axes leave it as it is.
+        self.place(self.newest(), turn=0.0)
+        self.assertEqual(self.newest()["facts"]["given"]["ground"], 2900.0)
+        self.place(self.newest(), turn=0.0, ground=None)
+        self.assertFalse(self.newest()["facts"]["has_ground"])
+        self.place(self.newest(), 400, turn=0.0, ground=1e9)
+
     def test_axes_are_changed_and_nothing_has_changed_but_the_way_of_telling_it(self):
         self.import_model(self.project, self.turned(20.0))
         line = [[0.0, 1000.0], [5000.0, 1000.0]]

@@ -15,6 +15,7 @@ from drafting.errors import ViewError
 from drafting.views.moved import in_new_axes, on_paper
 from drafting.views.spec import AnyView, dump_view, parse_view_spec
 from drafting.views.standard import missing_from, plain_set, standard_set
+from drafting.views.titles import title_in
 from server.buildings.models import ModelVersion, newest_version
 from server.common.rows import Memo, RowService
 from server.projects.models import Project
@@ -29,7 +30,9 @@ class ViewService(RowService[View]):
     def prepare(self, values: dict[str, Any], memo: Memo) -> None:
         project = values["project"]
         if not values.get("name"):
-            values["name"] = free_name(project, parse_view_spec(values["spec"]).title)
+            values["name"] = free_name(
+                project, title_in(parse_view_spec(values["spec"]), project.title_language)
+            )
         values.setdefault("position", next_position(project))
         number = values.pop("drawn_from", None)
         if values.get("held"):

@@ -4621,6 +4621,8 @@ export interface components {
             /** @description On the national grid; null if the file gives none. */
             on_grid: components["schemas"]["OwnAxes"] | null;
             given: components["schemas"]["Given"];
+            /** @description Whether there is terrain. */
+            has_ground?: boolean;
             storeys: components["schemas"]["Storey"][];
             grid: components["schemas"]["GridLine"][];
             layers: {
@@ -4825,6 +4827,11 @@ export interface components {
             unit: string;
             /** @description Which of its axes points up. */
             up: string;
+            /**
+             * Format: double
+             * @description The level of the ground where it has no terrain, mm.
+             */
+            ground?: number | null;
         };
         /** @description A line of the building's grid: its name, and its ends in x and y, mm. */
         GridLine: {
@@ -5216,12 +5223,6 @@ export interface components {
          * @enum {string}
          */
         LadderEnum: "custom" | "metric" | "feet";
-        /**
-         * @description * `en` - English
-         *     * `de` - German
-         * @enum {string}
-         */
-        LanguageEnum: "en" | "de";
         /** @enum {string} */
         LeaderEnum: "arrow" | "dot" | "plain" | "none";
         /**
@@ -6581,7 +6582,8 @@ export interface components {
             version?: number;
         };
         PatchedPreferencesRequest: {
-            language?: components["schemas"]["LanguageEnum"];
+            language?: components["schemas"]["ScreenLanguage"];
+            titles?: components["schemas"]["ScreenLanguage"];
             dates?: components["schemas"]["DatesEnum"];
             lengths?: components["schemas"]["LengthsEnum"];
             register?: components["schemas"]["RegisterEnum"];
@@ -7233,6 +7235,11 @@ export interface components {
              * @default
              */
             up: components["schemas"]["PlaceUpEnum"] | components["schemas"]["BlankEnum"];
+            /**
+             * Format: double
+             * @description The level of the ground where the file has no terrain, mm; null for none, as it is now where it is not given.
+             */
+            ground?: number | null;
         };
         /**
          * @description * `y` - y
@@ -7626,7 +7633,8 @@ export interface components {
             shape: "polygon";
         };
         Preferences: {
-            language?: components["schemas"]["LanguageEnum"];
+            language?: components["schemas"]["ScreenLanguage"];
+            titles?: components["schemas"]["ScreenLanguage"];
             dates?: components["schemas"]["DatesEnum"];
             lengths?: components["schemas"]["LengthsEnum"];
             register?: components["schemas"]["RegisterEnum"];
@@ -8630,6 +8638,12 @@ export interface components {
          * @enum {string}
          */
         ScopeEnum: "read" | "write";
+        /**
+         * @description * `en` - English
+         *     * `de` - German
+         * @enum {string}
+         */
+        ScreenLanguage: "en" | "de";
         /** @enum {integer} */
         Screening: 100 | 80 | 60 | 50 | 40 | 30 | 20 | 10;
         /** @description A link with its secret, which is told only now. */

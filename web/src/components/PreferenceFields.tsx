@@ -18,10 +18,11 @@ const LENGTHS = choicesOf<Preferences["lengths"]>({
   millimetres: t("Millimetres"),
   feet: t("Feet and inches"),
 });
+const SPOKEN = choicesOf<Preferences["language"]>(LANGUAGES);
 const REGISTER = choicesOf<Preferences["register"]>({ pictures: t("Pictures"), lines: t("Lines") });
 
 export function PreferenceFields() {
-  const { language, dates, lengths, register } = usePreferences();
+  const { language, titles, dates, lengths, register } = usePreferences();
   return (
     <AccountSection
       title={t("Preferences")}
@@ -32,8 +33,15 @@ export function PreferenceFields() {
           label={t("Language of the screen")}
           width={150}
           value={language}
-          choices={choicesOf<Preferences["language"]>(LANGUAGES)}
+          choices={SPOKEN}
           onChoose={(to) => preferLanguage(to as Preferences["language"]).catch(notifyError)}
+        />
+        <ChoiceField
+          label={t("Names of new views")}
+          width={150}
+          value={titles}
+          choices={SPOKEN}
+          onChoose={(to) => prefer({ titles: to as Preferences["titles"] })}
         />
         <ChoiceField
           label={t("Dates")}

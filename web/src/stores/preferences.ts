@@ -6,6 +6,7 @@ import { ofBrowser, spoken } from "../words/words";
 
 const STANDARD: Preferences = {
   language: ofBrowser(),
+  titles: ofBrowser(),
   dates: "iso",
   lengths: "metres",
   register: "pictures",

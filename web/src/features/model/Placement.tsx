@@ -1,11 +1,12 @@
-/** Where the building stands: its own axes in its file and on the national grid, and changing them. */
+/** Where the building stands: its axes in its file and on the national grid, its ground, and changing them. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data, type ModelVersion } from "../../api/client";
 import { isActive, useJobs } from "../../api/jobs";
+import { queryClient } from "../../api/queryClient";
+import type { paths } from "../../api/schema";
 import { choicesOf } from "../../components/choices";
 import { TitledDialog } from "../../components/TitledDialog";
 import { ChoiceField } from "../../components/ChoiceField";
@@ -16,6 +17,9 @@ import { t } from "../../words/words";
 
 type Facts = ModelVersion["facts"];
 type Up = Facts["given"]["up"];
+type Place = NonNullable<
+  paths["/api/model-versions/{id}/place/"]["post"]["requestBody"]
+>["content"]["application/json"];
 
 const AXES_UP = [
   ["", t("As its shape shows")],
@@ -24,10 +28,12 @@ const AXES_UP = [
 
 export function Placement({ version }: { version: ModelVersion }) {
   const { facts } = version;
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState<"axes" | "ground" | null>(null);
   const { data: jobs = [] } = useJobs(version.project);
   const reading = jobs.some((job) => job.kind === "read" && isActive(job));
-  const { axes, on_grid: grid } = facts;
+  const { axes, on_grid: grid, given } = facts;
+  // Where the file has terrain of its own there is nothing to give.
+  const canHaveGround = facts.has_ground === false || given.ground != null;
   return (
     <Panel name={t("Where it stands")}>
       <Box
@@ -62,18 +68,93 @@ export function Placement({ version }: { version: ModelVersion }) {
             ? t("not given")
             : t("{trueNorth} clockwise of y", { trueNorth: degrees(facts.true_north) })}
         </dd>
+        <dt>{t("Ground")}</dt>
+        <dd>{groundText(facts)}</dd>
       </Box>
-      <Button sx={{ mt: 1 }} disabled={reading} onClick={() => setOpen(true)}>
-        {t("Change axes…")}
-      </Button>
-      {open && <AxesDialog version={version} onClose={() => setOpen(false)} />}
+      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.5, mt: 1 }}>
+        <Button disabled={reading} onClick={() => setOpen("axes")}>
+          {t("Change axes…")}
+        </Button>
+        {canHaveGround && (
+          <Button disabled={reading} onClick={() => setOpen("ground")}>
+            {t("Ground level…")}
+          </Button>
+        )}
+      </Box>
+      {open === "axes" && <AxesDialog version={version} onClose={() => setOpen(null)} />}
+      {open === "ground" && <GroundDialog version={version} onClose={() => setOpen(null)} />}
     </Panel>
+  );
+}
+
+const groundText = ({ given, has_ground }: Facts) =>
+  given.ground != null
+    ? t("level, at {height}", { height: metres(given.ground) })
+    : has_ground === false
+      ? t("not given")
+      : t("as in the file");
+
+/** Read the newest version's file once more, with other axes or another ground. */
+async function placeAgain(version: ModelVersion, body: Place): Promise<boolean> {
+  try {
+    await data(api.POST("/api/model-versions/{id}/place/", { params: { path: { id: version.id } }, body }));
+    await queryClient.invalidateQueries({ queryKey: ["jobs"] });
+    return true;
+  } catch (error) {
+    notifyError(error);
+    return false;
+  }
+}
+
+function GroundDialog({ version, onClose }: { version: ModelVersion; onClose: () => void }) {
+  const { axes, given } = version.facts;
+  const [typed, setTyped] = useState(given.ground == null ? "" : String(given.ground / 1000));
+  const level = typed.trim() === "" ? null : metresTyped(typed);
+  const wrong = typed.trim() !== "" && level === null;
+  const place = async () => {
+    const body = { turn: axes.turn, up: given.up as Place["up"], origin: axes.origin, ground: level };
+    if (await placeAgain(version, body)) onClose();
+  };
+  return (
+    <TitledDialog
+      title={t("Ground level")}
+      width="xs"
+      onClose={onClose}
+      foot={
+        <>
+          <Box sx={{ flex: 1 }} />
+          <Button onClick={onClose}>{t("Cancel")}</Button>
+          <Button
+            variant="contained"
+            disabled={wrong || level === (given.ground ?? null)}
+            onClick={() => void place()}
+          >
+            {t("Change")}
+          </Button>
+        </>
+      }
+    >
+      <Box>
+        {t(
+          "The file has no terrain. With a level of the ground there is a ground line in elevations, earth " +
+            "in sections, and shadow on the ground; what lies below is hidden. The file is read again as a " +
+            "new version.",
+        )}
+      </Box>
+      <TextField
+        label={t("Level of the ground (m), blank for none")}
+        value={typed}
+        autoFocus
+        error={wrong}
+        helperText={wrong ? t("A figure such as −0.15") : " "}
+        onChange={(event) => setTyped(event.target.value)}
+      />
+    </TitledDialog>
   );
 }
 
 function AxesDialog({ version, onClose }: { version: ModelVersion; onClose: () => void }) {
   const { facts } = version;
-  const client = useQueryClient();
   const [typed, setTyped] = useState(String(facts.axes.turn));
   const [up, setUp] = useState<Up>(facts.given.up);
   const turn = turnTyped(typed);
@@ -86,18 +167,8 @@ function AxesDialog({ version, onClose }: { version: ModelVersion; onClose: () =
     whole?.every((figure, k) => figure === facts.axes.origin[k]);
   const mesh = !facts.schema.startsWith("IFC");
   const place = async (to: number | null) => {
-    try {
-      await data(
-        api.POST("/api/model-versions/{id}/place/", {
-          params: { path: { id: version.id } },
-          body: { turn: to, up: up as "" | "y" | "z", origin: to === null ? null : whole },
-        }),
-      );
-      await client.invalidateQueries({ queryKey: ["jobs"] });
-      onClose();
-    } catch (error) {
-      notifyError(error);
-    }
+    const body = { turn: to, up: up as Place["up"], origin: to === null ? null : whole };
+    if (await placeAgain(version, body)) onClose();
   };
   return (
     <TitledDialog
