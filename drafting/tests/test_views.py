@@ -137,11 +137,7 @@ class TitleTests(TestCase):
             (Elevation(bearing=285.95), "West-north-west elevation", "Westnordwestansicht"),
             (Section(((0.0, 0.0), (1000.0, 0.0))), "Section", "Schnitt"),
             (Axonometric("se"), "Axonometric from the south-east", "Axonometrie von Südosten"),
-            (
-                Detail(Plan("Upper"), Rectangle((0, 0), (1, 1))),
-                "Detail of plan, Upper",
-                "Detail, Grundriss Upper",
-            ),
+            (corner, "Detail of plan, Upper", "Detail, Grundriss Upper"),
         ):
             self.assertEqual((title_in(view, "en"), title_in(view, "de")), (english, german))
             # In a language that has no names for them they have the English ones.

@@ -1,4 +1,4 @@
-/** Where the building stands: its axes in its file and on the national grid, its ground, and changing them. */
+/** Where the building stands: its axes in its file and on the grid, its ground, and changing them. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
