@@ -42,9 +42,9 @@ from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page, whole_page
 from drafting.review.bcf_reading import read_bcf
 from drafting.review.before_after import cropped, pictured_now
+from drafting.review.comments import ReadFile, ReadTopic
 from drafting.review.pdf_reading import read_pdf
 from drafting.review.preparing import Prepared, prepare
-from drafting.review.said import ReadFile, ReadTopic
 from drafting.review.scans import Scan, lay
 from drafting.schema import dump
 from drafting.shading.appearance import Appearance

@@ -198,7 +198,7 @@ class ReviewTests(PreparedOffice):
         scans = page.get_by_role("region", name="Scans under this sheet")
         expect(scans).to_contain_text("No frame was found on it", timeout=FIRST)
         picture = page.get_by_role("img", name="Scan print.png")
-        before = Scan.objects.get().lies
+        before = Scan.objects.get().placement
         scans.get_by_role("button", name="By three points").click()
         box = picture.bounding_box()
         assert box
@@ -208,13 +208,13 @@ class ReviewTests(PreparedOffice):
             page.mouse.click(x, y)
             expect(page.get_by_text("Click where that belongs")).to_be_visible()
             page.mouse.click(x + 20, y)
-        self.eventually_so(lambda: Scan.objects.get().lies != before)
+        self.eventually_so(lambda: Scan.objects.get().placement != before)
         now = picture.bounding_box()
         assert now
         self.assertAlmostEqual(now["x"] - box["x"], 20, delta=1.5)
         self.assertAlmostEqual(now["width"], box["width"], delta=2)
         page.get_by_role("button", name="Undo").click()
-        self.eventually_so(lambda: Scan.objects.get().lies == before)
+        self.eventually_so(lambda: Scan.objects.get().placement == before)
         scans.get_by_role("button", name="Delete scan print.png").click()
         expect(scans).to_have_count(0)
 

@@ -16,7 +16,7 @@ from defusedxml import ElementTree as ET
 
 from drafting.errors import SheetError
 from drafting.progress import Progress, silent
-from drafting.review.said import MAX_NAME, MAX_TEXT, NO_NAME, ReadTopic, SaidAnswer, SaidComment
+from drafting.review.comments import MAX_NAME, MAX_TEXT, NO_NAME, ReadTopic, WrittenAnswer, WrittenComment
 
 #: As many topics are read, and as much of a file; bytes.
 MAX_TOPICS, MAX_XML, MAX_ALL = 5_000, 5_000_000, 500_000_000
@@ -57,7 +57,7 @@ def _read(archive: zipfile.ZipFile, progress: Progress) -> list[ReadTopic]:
             raise SheetError(f"“{name}” in this file has no topic. Save it again where it comes from.")
         folder = name.removesuffix("markup.bcf")
         elements = tuple(_elements(archive, root, folder, set(names)))
-        found.append(ReadTopic(_said(root, topic), elements))
+        found.append(ReadTopic(_comment(root, topic), elements))
     return found
 
 
@@ -72,15 +72,15 @@ def _parsed(archive: zipfile.ZipFile, name: str) -> Any:
         ) from None
 
 
-def _said(root: Element, topic: Element) -> SaidComment:
+def _comment(root: Element, topic: Element) -> WrittenComment:
     title, description = _text(topic, "Title"), _text(topic, "Description")
     text = description if description.startswith(title) else f"{title}\n{description}".strip()
     answers = [
-        SaidAnswer(_key(each), _author(each, "Author"), _moment(each, "Date"), _text(each, "Comment"))
+        WrittenAnswer(_key(each), _author(each, "Author"), _moment(each, "Date"), _text(each, "Comment"))
         for each in root.iter("Comment")
         if each.get("Guid") and _text(each, "Comment")
     ]
-    return SaidComment(
+    return WrittenComment(
         _key(topic),
         _author(topic, "CreationAuthor"),
         _moment(topic, "CreationDate"),

@@ -17,8 +17,8 @@ from numpy.typing import NDArray
 from drafting.building.axes import in_file
 from drafting.building.model import Axes
 from drafting.progress import Progress, silent
+from drafting.review.comments import WrittenComment
 from drafting.review.places import Axis, Eye
-from drafting.review.said import SaidComment
 
 VERSION = "2.1"
 #: An id of an element as the open building model compresses it.
@@ -44,7 +44,7 @@ class Topic:
         picture: what is seen there, as PNG.
     """
 
-    said: SaidComment
+    comment: WrittenComment
     sheet: str = ""
     eye: Eye | None = None
     at: Axis | None = None
@@ -69,7 +69,7 @@ def write_bcf(project: str, topics: Sequence[Topic], axes: Axes, progress: Progr
         put("bcf.version", _xml(_version()))
         put("project.bcfp", _xml(_project(project)))
         for topic in topics:
-            folder = _guid(topic.said.key)
+            folder = _guid(topic.comment.key)
             has_view = topic.eye is not None and topic.at is not None
             put(f"{folder}/markup.bcf", _xml(_markup(topic, folder, has_view=has_view)))
             if has_view:
@@ -114,24 +114,24 @@ def _project(name: str) -> ET.Element:
 
 
 def _markup(topic: Topic, folder: str, *, has_view: bool) -> ET.Element:
-    said = topic.said
+    comment = topic.comment
     root = ET.Element("Markup")
     made = ET.SubElement(
-        root, "Topic", Guid=folder, TopicType="Comment", TopicStatus=said.standing.split(" in ")[0]
+        root, "Topic", Guid=folder, TopicType="Comment", TopicStatus=comment.standing.split(" in ")[0]
     )
-    first = said.text.split("\n")[0][:120] or "A mark without words"
+    first = comment.text.split("\n")[0][:120] or "A mark without words"
     _add(made, "Title", f"{topic.sheet}: {first}" if topic.sheet else first)
-    _add(made, "Index", str(said.number))
+    _add(made, "Index", str(comment.number))
     if topic.sheet:
         _add(made, "Labels", topic.sheet)
-    _add(made, "CreationDate", said.made)
-    _add(made, "CreationAuthor", said.author)
-    if said.due:
-        _add(made, "DueDate", f"{said.due}T00:00:00Z")
-    if said.assigned:
-        _add(made, "AssignedTo", said.assigned)
-    _add(made, "Description", said.text)
-    for answer in said.answers:
+    _add(made, "CreationDate", comment.made)
+    _add(made, "CreationAuthor", comment.author)
+    if comment.due:
+        _add(made, "DueDate", f"{comment.due}T00:00:00Z")
+    if comment.assigned:
+        _add(made, "AssignedTo", comment.assigned)
+    _add(made, "Description", comment.text)
+    for answer in comment.answers:
         each = ET.SubElement(root, "Comment", Guid=_guid(answer.key))
         _add(each, "Date", answer.made)
         _add(each, "Author", answer.author)

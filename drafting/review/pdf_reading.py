@@ -18,6 +18,15 @@ from drafting.errors import SheetError
 from drafting.geometry.boxes import Point
 from drafting.issuing.frozen import FrozenSheet
 from drafting.progress import Progress, silent
+from drafting.review.comments import (
+    MAX_NAME,
+    MAX_TEXT,
+    NO_NAME,
+    ReadFile,
+    ReadSheet,
+    WrittenAnswer,
+    WrittenComment,
+)
 from drafting.review.marks import (
     MAX_MARKS,
     MAX_POINTS,
@@ -32,7 +41,6 @@ from drafting.review.marks import (
     parse_marks,
 )
 from drafting.review.recognising import Candidate, OnSheet, recognised
-from drafting.review.said import MAX_NAME, MAX_TEXT, NO_NAME, ReadFile, ReadSheet, SaidAnswer, SaidComment
 from drafting.schema import dump
 
 #: As many annotations and pages of a file are read.
@@ -116,9 +124,9 @@ def _annotations_of(page: pikepdf.Page) -> list[Any]:
     ]
 
 
-def _comments(annotations: Sequence[Any], lies: OnSheet, left: Counter[str]) -> tuple[SaidComment, ...]:
+def _comments(annotations: Sequence[Any], lies: OnSheet, left: Counter[str]) -> tuple[WrittenComment, ...]:
     """Comments, with what is grouped with them and what answers them."""
-    made: dict[Any, SaidComment] = {}
+    made: dict[Any, WrittenComment] = {}
     later = []
     for k, each in enumerate(annotations):
         if "/IRT" in each:
@@ -137,7 +145,7 @@ def _comments(annotations: Sequence[Any], lies: OnSheet, left: Counter[str]) -> 
             marks = tuple(_marks(each, lies, left))[: MAX_MARKS - len(comment.marks)]
             made[root] = replace(comment, marks=comment.marks + marks)
         elif _text(each):
-            answer = SaidAnswer(_key(each, ()), _author(each), _moment(each), _text(each))
+            answer = WrittenAnswer(_key(each, ()), _author(each), _moment(each), _text(each))
             made[root] = replace(comment, answers=(*comment.answers, answer))
     return tuple(made.values())
 
@@ -161,7 +169,7 @@ def _root(annotation: Any, parents: dict[Any, Any]) -> Any:
     return _identity(at, -1)
 
 
-def _comment(annotation: Any, lies: OnSheet, left: Counter[str]) -> SaidComment | None:
+def _comment(annotation: Any, lies: OnSheet, left: Counter[str]) -> WrittenComment | None:
     marks = tuple(_marks(annotation, lies, left))[:MAX_MARKS]
     text = _text(annotation)
     kind = str(annotation.get("/Subtype", "")).lstrip("/")
@@ -173,7 +181,7 @@ def _comment(annotation: Any, lies: OnSheet, left: Counter[str]) -> SaidComment 
     if not marks:
         left[kind or "nothing"] += 1
         return None
-    return SaidComment(_key(annotation, marks), _author(annotation), _moment(annotation), text, marks)
+    return WrittenComment(_key(annotation, marks), _author(annotation), _moment(annotation), text, marks)
 
 
 def _marks(annotation: Any, lies: OnSheet, left: Counter[str]) -> Iterator[AnyMark]:

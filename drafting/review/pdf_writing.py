@@ -14,8 +14,8 @@ from pikepdf import Array, Dictionary, Name, Object, Pdf, String
 from drafting.annotation.clouds import ring_of_arcs
 from drafting.geometry.boxes import Box, Point, box_about
 from drafting.progress import Progress, silent
+from drafting.review.comments import WrittenAnswer, WrittenComment
 from drafting.review.marks import AnyMark
-from drafting.review.said import SaidAnswer, SaidComment
 
 POINTS_PER_MM = 72 / 25.4
 #: By how a comment stands: red, green and blue.
@@ -34,13 +34,13 @@ _PRINTED, _ANSWER = 4, 30
 
 
 def write_comments(
-    source: Path, comments: Sequence[Sequence[SaidComment]], progress: Progress = silent
+    source: Path, comments: Sequence[Sequence[WrittenComment]], progress: Progress = silent
 ) -> bytes:
     """The PDF at `source` with comments on each of its pages, which are whole sheets at their own size."""
     with pikepdf.open(source) as pdf:
-        for page, said in zip(pdf.pages, comments, strict=True):
+        for page, own in zip(pdf.pages, comments, strict=True):
             annotations: list[Object] = list(page.obj.get(Name.Annots, Array()))
-            for comment in said:
+            for comment in own:
                 annotations += _annotations(pdf, comment)
             if annotations:
                 page.obj[Name.Annots] = pdf.make_indirect(Array(annotations))
@@ -49,7 +49,7 @@ def write_comments(
     return out.getvalue()
 
 
-def _annotations(pdf: Pdf, comment: SaidComment) -> list[Object]:
+def _annotations(pdf: Pdf, comment: WrittenComment) -> list[Object]:
     """One annotation of each mark, grouped with the first, and of each answer, in reply to it."""
     colour = COLOURS[comment.state]
     made: list[Object] = []
@@ -67,7 +67,7 @@ def _annotations(pdf: Pdf, comment: SaidComment) -> list[Object]:
     for answer in comment.answers:
         made.append(pdf.make_indirect(_answer(first, answer, colour)))
     if comment.state in _REVIEW_STATES:
-        stands = SaidAnswer(f"{comment.key}-state", comment.author, comment.made, comment.standing)
+        stands = WrittenAnswer(f"{comment.key}-state", comment.author, comment.made, comment.standing)
         reply = pdf.make_indirect(_answer(first, stands, colour))
         reply[Name.StateModel], reply[Name.State] = String("Review"), String(_REVIEW_STATES[comment.state])
         made.append(reply)
@@ -92,7 +92,7 @@ def pdf_date(moment: str) -> str:
     return at.strftime("D:%Y%m%d%H%M%S") + (f"{zone[:3]}'{zone[3:5]}'" if zone else "Z")
 
 
-def _answer(first: Object, answer: SaidAnswer, colour: tuple[float, float, float]) -> Dictionary:
+def _answer(first: Object, answer: WrittenAnswer, colour: tuple[float, float, float]) -> Dictionary:
     x, y, *_ = (float(value) for value in first[Name.Rect])
     made = _base("Text", Box(x / POINTS_PER_MM, y / POINTS_PER_MM, 6.0, 6.0), colour, flags=_ANSWER)
     made[Name.Contents] = String(answer.text)

@@ -36,7 +36,7 @@ COMPARED = (120, 90)
 
 
 @dataclass(frozen=True)
-class Lies:
+class ScanPlacement:
     """How a picture lies on its sheet: mm = a * column + b * row + c, and d * column + e * row + f."""
 
     __pydantic_config__ = CLOSED
@@ -51,7 +51,7 @@ class Lies:
     def place(self, column: float, row: float) -> Point:
         """A place of the picture on the sheet, mm.
 
-        >>> Lies(0.1, 0.0, 10.0, 0.0, -0.1, 200.0).place(100.0, 500.0)
+        >>> ScanPlacement(0.1, 0.0, 10.0, 0.0, -0.1, 200.0).place(100.0, 500.0)
         (20.0, 150.0)
         """
         return self.a * column + self.b * row + self.c, self.d * column + self.e * row + self.f
@@ -63,7 +63,7 @@ class Scan:
 
     width: Annotated[int, Field(gt=0)]
     height: Annotated[int, Field(gt=0)]
-    lies: Lies
+    placement: ScanPlacement
     found: bool
 
 
@@ -83,7 +83,7 @@ def lay(source: Path, name: str, sheet: Path, target: Path, progress: Progress =
     plain, (width, height) = _rendered(sheet, LOOKED_AT)
     found = _by_frame(np.asarray(picture.convert("L"), float), plain, (width, height))
     whole = width / picture.width, height / picture.height
-    filling = Lies(whole[0], 0.0, 0.0, 0.0, -whole[1], height)
+    filling = ScanPlacement(whole[0], 0.0, 0.0, 0.0, -whole[1], height)
     return Scan(picture.width, picture.height, found or filling, found is not None)
 
 
@@ -119,7 +119,7 @@ def _rendered(sheet: Path, side: int) -> tuple[Floats, tuple[float, float]]:
     return np.asarray(picture.convert("L"), float), (size[0] / POINTS_PER_MM, size[1] / POINTS_PER_MM)
 
 
-def _by_frame(scan: Floats, sheet: Floats, size: tuple[float, float]) -> Lies | None:
+def _by_frame(scan: Floats, sheet: Floats, size: tuple[float, float]) -> ScanPlacement | None:
     """How a scan lies on its sheet by the largest outline that both have; None where there is none."""
     step = max(1, round(max(scan.shape) / LOOKED_AT))
     # The mean of a few pixels, for a thin line between two that are looked at is none.
@@ -131,18 +131,18 @@ def _by_frame(scan: Floats, sheet: Floats, size: tuple[float, float]) -> Lies | 
     pixels = corners * step + step // 2
     per_mm = sheet.shape[1] / size[0]
     places = np.stack([wanted[:, 0] / per_mm, size[1] - wanted[:, 1] / per_mm], axis=1)
-    best: tuple[float, Lies] | None = None
+    best: tuple[float, ScanPlacement] | None = None
     for turn in range(4):
-        lies = by_points(pixels.tolist(), np.roll(places, turn, axis=0).tolist())
-        if lies is None:
+        placement = by_points(pixels.tolist(), np.roll(places, turn, axis=0).tolist())
+        if placement is None:
             continue
         missed = max(
-            float(np.hypot(*(np.array(lies.place(*pixel)) - place)))
+            float(np.hypot(*(np.array(placement.place(*pixel)) - place)))
             for pixel, place in zip(pixels.tolist(), np.roll(places, turn, axis=0), strict=True)
         )
-        alike = _alike(inked, drawn, lies, step, size) if missed < NEAR else -1.0
+        alike = _alike(inked, drawn, placement, step, size) if missed < NEAR else -1.0
         if alike > 0 and (best is None or alike > best[0]):
-            best = alike, lies
+            best = alike, placement
     return best[1] if best else None
 
 
@@ -174,22 +174,26 @@ def _corners(ink: NDArray[np.bool_]) -> Floats | None:
     return np.array([[column[k], row[k]] for k in ends], float)
 
 
-def by_points(pixels: Sequence[Sequence[float]], places: Sequence[Sequence[float]]) -> Lies | None:
+def by_points(pixels: Sequence[Sequence[float]], places: Sequence[Sequence[float]]) -> ScanPlacement | None:
     """How a picture lies whose pixels are to lie at places of the sheet, as nearly as can be; None where they
     lie on one line.
 
     >>> by_points([(0, 0), (100, 0), (0, 100)], [(10, 50), (20, 50), (10, 40)])
-    Lies(a=0.1, b=0.0, c=10.0, d=0.0, e=-0.1, f=50.0)
+    ScanPlacement(a=0.1, b=0.0, c=10.0, d=0.0, e=-0.1, f=50.0)
     """
     given = np.column_stack([np.array(pixels, float), np.ones(len(pixels))])
     if np.linalg.matrix_rank(given, tol=1e-6 * np.abs(given).max()) < 3:
         return None
     solved, *_ = np.linalg.lstsq(given, np.array(places, float), rcond=None)
-    return Lies(*(round(float(value), 9) + 0.0 for value in solved.T.ravel()))
+    return ScanPlacement(*(round(float(value), 9) + 0.0 for value in solved.T.ravel()))
 
 
 def _alike(
-    scan: NDArray[np.bool_], sheet: NDArray[np.bool_], lies: Lies, step: int, size: tuple[float, float]
+    scan: NDArray[np.bool_],
+    sheet: NDArray[np.bool_],
+    placement: ScanPlacement,
+    step: int,
+    size: tuple[float, float],
 ) -> float:
     """How alike the ink of a scan and of its sheet are: their correlation, each made soft."""
     columns, rows = COMPARED
@@ -202,11 +206,11 @@ def _alike(
         np.clip(((size[1] - ys) * per_mm).astype(int), 0, sheet.shape[0] - 1),
         np.clip((xs * per_mm).astype(int), 0, sheet.shape[1] - 1),
     ]
-    matrix = np.array([[lies.a, lies.b], [lies.d, lies.e]])
+    matrix = np.array([[placement.a, placement.b], [placement.d, placement.e]])
     if abs(np.linalg.det(matrix)) < 1e-12:
         return -1.0
     back = np.linalg.inv(matrix)
-    column, row = np.tensordot(back, np.stack([xs - lies.c, ys - lies.f]), axes=1) / step
+    column, row = np.tensordot(back, np.stack([xs - placement.c, ys - placement.f]), axes=1) / step
     inside = (column >= 0) & (row >= 0) & (column < scan.shape[1]) & (row < scan.shape[0])
     here = ndimage.uniform_filter(scan.astype(float), 9)
     found = here[

@@ -12,7 +12,7 @@ from drafting.progress import Progress, silent
 from drafting.render.backend import Sources
 from drafting.render.backends import FORMATS
 from drafting.render.page import FileInfo, Page
-from drafting.review.said import SaidComment
+from drafting.review.comments import WrittenComment
 from drafting.sheets.paper import Paper
 from drafting.workbooks import workbook
 
@@ -28,7 +28,7 @@ class SummarySheet:
 
     number: str
     title: str
-    comments: tuple[SaidComment, ...]
+    comments: tuple[WrittenComment, ...]
 
 
 @dataclass(frozen=True)
@@ -40,7 +40,7 @@ class Summary:
     sheets: tuple[SummarySheet, ...]
 
     @property
-    def comments(self) -> list[SaidComment]:
+    def comments(self) -> list[WrittenComment]:
         return [comment for sheet in self.sheets for comment in sheet.comments]
 
 
@@ -75,11 +75,11 @@ def summary_pages(summary: Summary) -> list[Page]:
     return document_pages(document, date=summary.date)
 
 
-def _stands(comment: SaidComment) -> str:
+def _stands(comment: WrittenComment) -> str:
     return comment.standing.split(" in ")[0]
 
 
-def _row(comment: SaidComment) -> tuple[str, ...]:
+def _row(comment: WrittenComment) -> tuple[str, ...]:
     answers = [f"{answer.author}, {answer.made[:10]}: {_line(answer.text)}" for answer in comment.answers]
     words = "\n".join([_line(comment.text) or "A mark without words.", *answers])
     assigned = "\n".join(part for part in (comment.assigned or "–", comment.due) if part)

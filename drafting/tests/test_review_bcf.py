@@ -14,8 +14,8 @@ from drafting.building.model import Axes
 from drafting.errors import SheetError
 from drafting.review.bcf_reading import read_bcf
 from drafting.review.bcf_writing import Topic, write_bcf
+from drafting.review.comments import WrittenAnswer, WrittenComment
 from drafting.review.places import Eye
-from drafting.review.said import SaidAnswer, SaidComment
 
 SCHEMAS = Path(__file__).parent / "bcf"
 KEY, ANSWER = "0f8fad5b-d9cb-469f-a165-70867728950e", "7c9e6679-7425-40de-944b-e07fc1f90ae7"
@@ -31,9 +31,9 @@ def said(**more):
         "key": KEY, "author": "Oda Brand", "made": "2031-05-04T10:20:30+02:00", "number": 3,
         "text": "Is this <opening> wide enough?\nThe crates are 1.10 m.",
         "assigned": "Kim", "due": "2031-06-01", "state": "answered",
-        "answers": (SaidAnswer(ANSWER, "Kim", "2031-05-05T08:00:00+00:00", "It is 1.20 m & more."),),
+        "answers": (WrittenAnswer(ANSWER, "Kim", "2031-05-05T08:00:00+00:00", "It is 1.20 m & more."),),
     }  # fmt: skip
-    return SaidComment(**{**given, **more})
+    return WrittenComment(**{**given, **more})
 
 
 class BcfCase(TestCase):
@@ -98,10 +98,10 @@ class WritingTests(BcfCase):
         (topic,) = self.read(data)
         self.assertEqual(topic.elements, (WALL,))
         self.assertEqual(
-            (topic.said.key, topic.said.author, topic.said.made), (KEY, "Oda Brand", said().made)
+            (topic.comment.key, topic.comment.author, topic.comment.made), (KEY, "Oda Brand", said().made)
         )
-        self.assertIn(said().text, topic.said.text)
-        self.assertEqual(topic.said.answers, said().answers)
+        self.assertIn(said().text, topic.comment.text)
+        self.assertEqual(topic.comment.answers, said().answers)
         self.assertEqual(data, self.written(Topic(said(), "A-01", SOUTH, (1000.0, 0.0, 2500.0), WALL))[1])
 
 
@@ -126,15 +126,17 @@ class ReadingTests(BcfCase):
             <Component IfcGuid="{WALL}"/></Selection><Visibility DefaultVisibility="true"/>
             </Components></VisualizationInfo>"""
         (topic,) = self.read(bcf(**{f"{KEY}/markup.bcf": markup, f"{KEY}/v.bcfv": view}))
-        self.assertEqual((topic.said.key, topic.said.text), (KEY, "Clash\nDuct through a beam"))
-        self.assertEqual([a.text for a in topic.said.answers], ["Moved."])
-        self.assertEqual((topic.elements, topic.said.made), ((WALL,), "2031-05-04T10:20:30+00:00"))
+        self.assertEqual((topic.comment.key, topic.comment.text), (KEY, "Clash\nDuct through a beam"))
+        self.assertEqual([a.text for a in topic.comment.answers], ["Moved."])
+        self.assertEqual((topic.elements, topic.comment.made), ((WALL,), "2031-05-04T10:20:30+00:00"))
 
     def test_ids_and_dates_that_are_none_harm_nothing(self):
         markup = f"""<Markup><Topic Guid="{"x" * 500}"><Title>T</Title>
             <CreationDate>2031-13-45T99:99:99Z</CreationDate></Topic></Markup>"""
         (topic,) = self.read(bcf(**{"x/markup.bcf": markup}))
-        self.assertEqual((len(topic.said.key), topic.said.made, topic.said.author), (64, "", "Not named"))
+        self.assertEqual(
+            (len(topic.comment.key), topic.comment.made, topic.comment.author), (64, "", "Not named")
+        )
 
     def test_what_is_no_bcf_is_refused_by_name(self):
         bomb = "<!DOCTYPE x [<!ENTITY a 'aaaaaaaaaa'><!ENTITY b '&a;&a;&a;&a;'>]><Markup>&b;</Markup>"

@@ -18,6 +18,7 @@ from drafting.render.display_list import DisplayList
 from drafting.render.items import Path as Line
 from drafting.render.items import Text
 from drafting.render.page import FileInfo, whole_page
+from drafting.review.comments import WrittenAnswer, WrittenComment
 from drafting.review.marks import (
     AreaMark,
     ArrowMark,
@@ -30,7 +31,6 @@ from drafting.review.marks import (
 )
 from drafting.review.pdf_reading import MAX_ANNOTATIONS, read_pdf
 from drafting.review.pdf_writing import write_comments
-from drafting.review.said import SaidAnswer, SaidComment
 from drafting.styles.pens import INK, Pen
 
 MM = 72 / 25.4
@@ -312,8 +312,8 @@ class WritingTests(PdfCase):
 
     def test_what_is_written_is_read_again(self):
         said = [
-            SaidComment(f"key-{k}", "Oda Brand", "2031-05-04T10:20:30+02:00", f"Comment {k} (äö)", (mark,),
-                        (SaidAnswer(f"answer-{k}", "Kim", "2031-05-05T08:00:00+00:00", "Yes"),), k + 1)
+            WrittenComment(f"key-{k}", "Oda Brand", "2031-05-04T10:20:30+02:00", f"Comment {k} (äö)", (mark,),
+                        (WrittenAnswer(f"answer-{k}", "Kim", "2031-05-05T08:00:00+00:00", "Yes"),), k + 1)
             for k, mark in enumerate(self.MARKS)
         ]  # fmt: skip
         (found,) = self.read(self.written(*said), a_sheet()).sheets
@@ -326,13 +326,13 @@ class WritingTests(PdfCase):
             self.assert_near(after.marks[0].points, before.marks[0].points, within=0.01)
 
     def test_marks_of_one_comment_stay_one(self):
-        said = SaidComment("one", "Oda", "", "All of it", self.MARKS, number=1)
+        said = WrittenComment("one", "Oda", "", "All of it", self.MARKS, number=1)
         (found,) = self.read(self.written(said), a_sheet()).sheets
         (comment,) = found.comments
         self.assertEqual([type(mark) for mark in comment.marks], [type(mark) for mark in self.MARKS])
 
     def test_an_independent_library_finds_standard_annotations(self):
-        said = [SaidComment(f"k{k}", "Oda", "2031-05-04T10:20:30+02:00", "x", (mark,), number=k, state="done")
+        said = [WrittenComment(f"k{k}", "Oda", "2031-05-04T10:20:30+02:00", "x", (mark,), number=k, state="done")
                 for k, mark in enumerate(self.MARKS)]  # fmt: skip
         page = pypdf.PdfReader(io.BytesIO(self.written(*said))).pages[0]
         found = [each.get_object() for each in page["/Annots"]]

@@ -24,9 +24,9 @@ from drafting.render.items import Drawing
 from drafting.render.items import Path as Line
 from drafting.render.page import FileInfo, whole_page
 from drafting.review.before_after import cropped, shown_box
+from drafting.review.comments import WrittenAnswer, WrittenComment
 from drafting.review.marks import LengthMark, PointMark, parse_marks
 from drafting.review.places import Placement, Places, drawing_at, measured, seen_drawing
-from drafting.review.said import SaidAnswer, SaidComment
 from drafting.review.summary import Summary, SummarySheet, summary_pages, summary_pdf
 from drafting.review.tiles import MAX_PIXELS, TILE, levels_of, read_tile, write_tiles
 from drafting.styles.pens import Pen
@@ -191,9 +191,9 @@ class TileTests(TestCase):
 class SummaryTests(TestCase):
     def test_a_long_summary_goes_on_from_page_to_page_with_all_that_was_said(self):
         said = [
-            SaidComment(
+            WrittenComment(
                 f"k{k}", "Oda Brand", "2031-05-04T10:20:30+00:00", f"Comment number {k}. " * 9, (),
-                (SaidAnswer(f"a{k}", "Kim", "2031-05-05T10:00:00+00:00", f"Answer to {k}"),), k,
+                (WrittenAnswer(f"a{k}", "Kim", "2031-05-05T10:00:00+00:00", f"Answer to {k}"),), k,
                 "done" if k % 2 else "open", "P02" if k % 2 else "",
             )
             for k in range(40)

@@ -80,7 +80,7 @@ class ScanTests(TestCase):
             found = self.laid(path)
             self.assertTrue(found.found, turn)
             for place in ((30.0, 30.0), (270.0, 180.0), (200.0, 20.0), (100.0, 120.0)):
-                lies = found.lies.place(*where(*place))
+                lies = found.placement.place(*where(*place))
                 self.assertLess(np.hypot(lies[0] - place[0], lies[1] - place[1]), 1.0, (turn, place, lies))
 
     def test_what_is_kept_is_a_picture_of_its_size(self):
@@ -99,7 +99,7 @@ class ScanTests(TestCase):
         found = self.laid(self.folder / "blank.png")
         self.assertFalse(found.found)
         for pixel, corner in (((0, 600), (0, 0)), ((800, 0), (WIDTH, HEIGHT))):
-            np.testing.assert_allclose(found.lies.place(*pixel), corner, atol=1e-9)
+            np.testing.assert_allclose(found.placement.place(*pixel), corner, atol=1e-9)
 
     def test_what_is_no_picture_is_refused_by_name(self):
         for data in (b"nothing", b"%PDF-1.7 nothing", b"\x89PNG\r\n\x1a\nbroken"):
@@ -108,6 +108,6 @@ class ScanTests(TestCase):
                 self.laid(self.folder / "x", "x")
 
     def test_three_points_say_how_it_lies_and_three_on_a_line_do_not(self):
-        lies = by_points([(10, 20), (300, 40), (120, 500)], [(5, 100), (60, 90), (30, 10)])
-        self.assertLess(np.abs(np.array(lies.place(300, 40)) - (60, 90)).max(), 1e-6)
+        placement = by_points([(10, 20), (300, 40), (120, 500)], [(5, 100), (60, 90), (30, 10)])
+        self.assertLess(np.abs(np.array(placement.place(300, 40)) - (60, 90)).max(), 1e-6)
         self.assertIsNone(by_points([(0, 0), (1, 1), (2, 2)], [(5, 100), (60, 90), (30, 10)]))

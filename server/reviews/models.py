@@ -234,7 +234,7 @@ class Scan(VersionedModel):
 
     Attributes:
         width, height: pixels.
-        lies: the core's Lies: how its pixels lie on the sheet.
+        placement: the core's ScanPlacement: how its pixels lie on the sheet.
         found: whether that was found by its frame.
     """
 
@@ -243,7 +243,7 @@ class Scan(VersionedModel):
     file = models.CharField(max_length=64)
     width = models.PositiveIntegerField()
     height = models.PositiveIntegerField()
-    lies = models.JSONField()
+    placement = models.JSONField()
     found = models.BooleanField()
     made = models.DateTimeField(auto_now_add=True)
 

@@ -14,8 +14,8 @@ from django.db import transaction
 from django.utils import timezone
 
 from drafting.errors import SheetError
+from drafting.review.comments import ReadFile, ReadTopic, WrittenComment
 from drafting.review.marks import place_of
-from drafting.review.said import ReadFile, ReadTopic, SaidComment
 from drafting.schema import dump
 from server.common import storage
 from server.issues.models import IssuedSheet
@@ -107,14 +107,14 @@ def _read_topics(project: Project, source: Path, work: Work) -> tuple[int, int, 
     made = known = unplaced = 0
     with transaction.atomic():
         for topic in topics:
-            found = _by_key(project, topic.said.key)
+            found = _by_key(project, topic.comment.key)
             if found is None:
                 made += 1
                 found, placed = _keep_topic(project, sheets, topic)
                 unplaced += not placed
             else:
                 known += 1
-            _keep_answers(found, topic.said)
+            _keep_answers(found, topic.comment)
     which = "1 is" if unplaced == 1 else f"{unplaced} are"
     words = f"{which} about no element that a reviewed sheet shows, and in the list alone."
     return made, known, [words] if unplaced else []
@@ -122,7 +122,7 @@ def _read_topics(project: Project, source: Path, work: Work) -> tuple[int, int, 
 
 def _keep_topic(project: Project, sheets: Sequence[PastSheet], topic: ReadTopic) -> tuple[Comment, bool]:
     """Keep a topic: on the latest sheet that shows its element, where there is one; and whether there is."""
-    said = topic.said
+    said = topic.comment
     more: dict[str, Any] = {"source": said.key, "made": _when(said.made), "assigned": said.assigned}
     for element in topic.elements[:MAX_ELEMENTS]:
         for past in sheets:
@@ -148,7 +148,7 @@ def _older(past: PastSheet, told: list[str]) -> list[str]:
     return [] if words in told else [words]
 
 
-def _keep(project: Project, past: PastSheet, said: SaidComment) -> bool:
+def _keep(project: Project, past: PastSheet, said: WrittenComment) -> bool:
     """Keep a comment with its answers; whether it is new."""
     known = _known(project, past, said)
     comment = known or commenting.comment_on(
@@ -164,7 +164,7 @@ def _keep(project: Project, past: PastSheet, said: SaidComment) -> bool:
     return known is None
 
 
-def _keep_answers(comment: Comment, said: SaidComment) -> None:
+def _keep_answers(comment: Comment, said: WrittenComment) -> None:
     """Keep those answers that are new."""
     for answer in said.answers:
         own = comment.answers.filter(pk=answer.key).exists() if _is_id(answer.key) else False
@@ -188,7 +188,7 @@ def _is_id(key: str) -> bool:
         return False
 
 
-def _known(project: Project, past: PastSheet, said: SaidComment) -> Comment | None:
+def _known(project: Project, past: PastSheet, said: WrittenComment) -> Comment | None:
     """The comment that this is again: by what it is known, or who says the same at the same place."""
     found = _by_key(project, said.key)
     if found is not None:

@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from django.db import transaction
 
 from drafting.errors import SheetError
-from drafting.review.scans import Lies
+from drafting.review.scans import ScanPlacement
 from drafting.schema import dump, parse
 from server.common import storage
 from server.common.rows import Memo, RowService
@@ -28,8 +28,8 @@ class ScanService(RowService[Scan]):
     to_project = "sheet__project"
 
     def check(self, row: Scan, changed: set[str], memo: Memo) -> None:
-        lies: Lies = parse(Lies, row.lies, "place of a scan", SheetError)
-        if abs(lies.a * lies.e - lies.b * lies.d) < 1e-9:
+        placement: ScanPlacement = parse(ScanPlacement, row.placement, "place of a scan", SheetError)
+        if abs(placement.a * placement.e - placement.b * placement.d) < 1e-9:
             raise SheetError("These places lie on one line. Choose three that do not.")
 
 
@@ -78,7 +78,7 @@ def lay(job: Job, work: Work) -> None:
             file=file,
             width=found.width,
             height=found.height,
-            lies=dump(found.lies),
+            placement=dump(found.placement),
             found=found.found,
         )
         row.save()

@@ -12,7 +12,7 @@ from rest_framework import serializers
 from drafting.errors import SheetError
 from drafting.review.marks import Marks
 from drafting.review.places import Placement
-from drafting.review.scans import Lies
+from drafting.review.scans import ScanPlacement
 from drafting.review.tiles import Level
 from server.common.serializers import RowSerializer
 from server.common.shapes import ShapeField
@@ -239,12 +239,12 @@ class ScanSerializer(RowSerializer):
     """A scan under a sheet. Only its name and how it lies can be changed."""
 
     sheet = OwnSheetsField()
-    lies = ShapeField(Lies, "place of a scan", SheetError)
+    placement = ShapeField(ScanPlacement, "place of a scan", SheetError)
 
     class Meta:
         model = Scan
         fixed = ("sheet",)
-        fields = ["id", "sheet", "name", "width", "height", "lies", "found", "version"]
+        fields = ["id", "sheet", "name", "width", "height", "placement", "found", "version"]
         read_only_fields = ["width", "height", "found"]
 
     def validate(self, given: dict[str, Any]) -> dict[str, Any]:

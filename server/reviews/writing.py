@@ -12,9 +12,9 @@ from drafting.building.model import Axes
 from drafting.building.store import axes_from
 from drafting.errors import SheetError
 from drafting.review.bcf_writing import Topic
+from drafting.review.comments import WrittenAnswer, WrittenComment
 from drafting.review.marks import place_of
 from drafting.review.places import Eye
-from drafting.review.said import SaidAnswer, SaidComment
 from drafting.review.summary import Summary, SummarySheet
 from drafting.review.tiles import TILE, read_tile
 from drafting.schema import parse
@@ -28,13 +28,13 @@ from server.reviews.models import Comment, Review
 PER_MM, MAX_PICTURES = 3.0, 300
 
 
-def as_said(comment: Comment) -> SaidComment:
+def as_said(comment: Comment) -> WrittenComment:
     """A comment as it travels."""
     answers = [
-        SaidAnswer(each.source or str(each.pk), each.author, each.made.isoformat(), each.text)
+        WrittenAnswer(each.source or str(each.pk), each.author, each.made.isoformat(), each.text)
         for each in comment.answers.all()
     ]
-    return SaidComment(
+    return WrittenComment(
         comment.source or str(comment.pk),
         comment.author,
         comment.made.isoformat(),
@@ -57,7 +57,7 @@ def commented_pdf(review: Review) -> bytes:
     """
     if not review.pdf:
         raise SheetError("The sheets of this review are being made ready. Try again in a minute.")
-    by_sheet: dict[Any, list[SaidComment]] = defaultdict(list)
+    by_sheet: dict[Any, list[WrittenComment]] = defaultdict(list)
     for comment in Comment.objects.filter(reviewed__review=review).prefetch_related("answers"):
         by_sheet[comment.reviewed_id].append(as_said(comment))
     pages = [by_sheet[sheet.pk] for sheet in review.sheets.all()]
@@ -69,7 +69,7 @@ def commented_pdf(review: Review) -> bytes:
 
 def summary_of(project: Project) -> Summary:
     """All that was said of a project's sheets, by these in register order."""
-    by_sheet: dict[tuple[int, str, str], list[SaidComment]] = defaultdict(list)
+    by_sheet: dict[tuple[int, str, str], list[WrittenComment]] = defaultdict(list)
     rows = Comment.objects.filter(project=project).select_related("sheet").prefetch_related("answers")
     for row in rows:
         sheet = row.sheet

@@ -17,7 +17,7 @@ from PIL import Image
 from rest_framework.test import APIClient
 
 from drafting.review.bcf_reading import read_bcf
-from drafting.review.scans import Lies
+from drafting.review.scans import ScanPlacement
 from drafting.tests.pdf_reading import text
 from server.reviews import links
 from server.reviews.models import Comment, LinkUse, Review, ReviewLink, ReviewSheet, Scan
@@ -333,7 +333,7 @@ class CommentFileTests(ReviewCase):
         said = self.oda_asks("post", f"{self.secret}/comments/", body, 201)
         data = self.client.get(f"/api/comment-bcf/?project={self.project}").content
         (topic,) = self.topics(data)
-        self.assertEqual((topic.said.key, topic.elements), (said["id"], (said["element"]["id"],)))
+        self.assertEqual((topic.comment.key, topic.elements), (said["id"], (said["element"]["id"],)))
         answered = data_with_answer(data, said["id"], "Because of the beam.")
         for _ in range(2):
             found = self.drop(answered, name="comments.bcf")
@@ -556,8 +556,8 @@ class ScanTests(ReviewCase):
         self.assertEqual(self.scan(data=self.printed(1.2))["job"]["state"], "done")
         (scan,) = self.call("get", f"scans/?project={self.project}")
         self.assertTrue(scan["found"])
-        lies = Lies(**scan["lies"])
-        middle = lies.place(scan["width"] / 2, scan["height"] / 2)
+        placement = ScanPlacement(**scan["placement"])
+        middle = placement.place(scan["width"] / 2, scan["height"] / 2)
         display = self.call("get", f"sheets/{self.sheets[0]['id']}/display/")
         self.assertLess(math.dist(middle, (display["width"] / 2, display["height"] / 2)), 1.5)
         picture = Image.open(io.BytesIO(self.content(f"/api/scans/{scan['id']}/pixels/")))
@@ -567,11 +567,11 @@ class ScanTests(ReviewCase):
         self.scan()
         (scan,) = self.call("get", f"scans/?project={self.project}")
         self.assertFalse(scan["found"])
-        lies = {"a": 0.5, "b": 0.01, "c": 3, "d": 0.01, "e": -0.5, "f": 200}
-        laid = self.call("patch", f"scans/{scan['id']}/", {"lies": lies, "version": 1})
-        self.assertEqual(laid["lies"], lies)
-        flat = {**lies, "a": 0, "b": 0}
-        self.call("patch", f"scans/{scan['id']}/", {"lies": flat, "version": 2}, 400)
+        placement = {"a": 0.5, "b": 0.01, "c": 3, "d": 0.01, "e": -0.5, "f": 200}
+        laid = self.call("patch", f"scans/{scan['id']}/", {"placement": placement, "version": 1})
+        self.assertEqual(laid["placement"], placement)
+        flat = {**placement, "a": 0, "b": 0}
+        self.call("patch", f"scans/{scan['id']}/", {"placement": flat, "version": 2}, 400)
         self.call("delete", f"scans/{scan['id']}/?version=2", status=204)
 
     def test_what_is_no_picture_is_refused_by_name_and_nobody_else_lays_one(self):

@@ -5320,24 +5320,6 @@ export interface components {
             /** @description The version that this change is made from. */
             version?: number;
         };
-        /** @description How a picture lies on its sheet: mm = a * column + b * row + c, and d * column + e * row + f. */
-        Lies: {
-            a: number;
-            b: number;
-            c: number;
-            d: number;
-            e: number;
-            f: number;
-        };
-        /** @description How a picture lies on its sheet: mm = a * column + b * row + c, and d * column + e * row + f. */
-        LiesRequest: {
-            a: number;
-            b: number;
-            c: number;
-            d: number;
-            e: number;
-            f: number;
-        };
         /**
          * @description Where light comes from.
          *
@@ -6654,7 +6636,7 @@ export interface components {
             /** Format: uuid */
             sheet?: string;
             name?: string;
-            lies?: components["schemas"]["LiesRequest"];
+            placement?: components["schemas"]["ScanPlacementRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };
@@ -8479,7 +8461,7 @@ export interface components {
             name: string;
             readonly width: number;
             readonly height: number;
-            lies: components["schemas"]["Lies"];
+            placement: components["schemas"]["ScanPlacement"];
             readonly found: boolean;
             /** @description The version that this change is made from. */
             version?: number;
@@ -8495,6 +8477,24 @@ export interface components {
             /** Format: uuid */
             readonly scan: string | null;
         };
+        /** @description How a picture lies on its sheet: mm = a * column + b * row + c, and d * column + e * row + f. */
+        ScanPlacement: {
+            a: number;
+            b: number;
+            c: number;
+            d: number;
+            e: number;
+            f: number;
+        };
+        /** @description How a picture lies on its sheet: mm = a * column + b * row + c, and d * column + e * row + f. */
+        ScanPlacementRequest: {
+            a: number;
+            b: number;
+            c: number;
+            d: number;
+            e: number;
+            f: number;
+        };
         /** @description A scan under a sheet. Only its name and how it lies can be changed. */
         ScanRequest: {
             /** Format: uuid */
@@ -8502,7 +8502,7 @@ export interface components {
             /** Format: uuid */
             sheet: string;
             name: string;
-            lies: components["schemas"]["LiesRequest"];
+            placement: components["schemas"]["ScanPlacementRequest"];
             /** @description The version that this change is made from. */
             version?: number;
         };

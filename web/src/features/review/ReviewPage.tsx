@@ -17,13 +17,13 @@ import {
   pdfAddress,
   rememberedName,
   useReviewed,
-  useSaid,
+  useComments,
   type Draft,
 } from "./reviewed";
-import { OneSaid, SaidList } from "./Said";
-import { SayForm } from "./SayForm";
+import { OneComment, CommentList } from "./CommentList";
+import { NewComment } from "./NewComment";
 import { SheetViewer } from "./SheetViewer";
-import { Door, Refused } from "./Door";
+import { EnterWord, Refused } from "./EnterWord";
 import { t } from "../../words/words";
 
 const NOTHING: never[] = [];
@@ -33,13 +33,13 @@ export function ReviewPage() {
   const reviewed = useReviewed(secret);
   if (reviewed.isPending) return null;
   if (reviewed.error) return <Refused message={reviewed.error.message} />;
-  if (reviewed.data.locked) return <Door secret={secret} review={reviewed.data} />;
+  if (reviewed.data.locked) return <EnterWord secret={secret} review={reviewed.data} />;
   return <Inside secret={secret} review={reviewed.data} />;
 }
 
 function Inside({ secret, review }: { secret: string; review: LookedAt }) {
   const narrow = useMediaQuery("(max-width: 760px)");
-  const { data: all = NOTHING } = useSaid(secret, true);
+  const { data: all = NOTHING } = useComments(secret, true);
   const [draft, setDraft] = useState<Draft | null>(() => keptDraft(secret));
   const [sheetId, setSheetId] = useState(draft?.sheet ?? "");
   const [tool, setTool] = useState<MarkKind | null>(null);
@@ -169,7 +169,7 @@ function Inside({ secret, review }: { secret: string; review: LookedAt }) {
             {writing ? (
               <>
                 <Heading>{t("New comment on {number}", { number: sheet.number })}</Heading>
-                <SayForm
+                <NewComment
                   secret={secret}
                   person={review.person}
                   draft={draft}
@@ -187,7 +187,7 @@ function Inside({ secret, review }: { secret: string; review: LookedAt }) {
                 />
               </>
             ) : chosen ? (
-              <OneSaid
+              <OneComment
                 secret={secret}
                 person={review.person}
                 comment={chosen}
@@ -201,7 +201,7 @@ function Inside({ secret, review }: { secret: string; review: LookedAt }) {
                   </Box>
                 )}
                 <Heading>{t("Comments on {number}", { number: sheet.number })}</Heading>
-                <SaidList said={said} onChoose={choose} />
+                <CommentList said={said} onChoose={choose} />
                 <Button variant="outlined" onClick={() => begin([])} sx={{ mt: 1.5 }}>
                   {t("Comment on the whole sheet")}
                 </Button>

@@ -25,7 +25,7 @@ export const useReviewed = (secret: string) =>
     staleTime: Infinity,
   });
 
-export const useSaid = (secret: string, enabled: boolean) =>
+export const useComments = (secret: string, enabled: boolean) =>
   useQuery({
     queryKey: ["said", secret],
     queryFn: () =>
@@ -58,7 +58,7 @@ export interface Draft {
 }
 
 /** Say something of a sheet, with a picture where there is one. */
-export function useSay(secret: string) {
+export function usePostComment(secret: string) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: async ({ draft, picture }: { draft: Draft; picture: File | null }) => {

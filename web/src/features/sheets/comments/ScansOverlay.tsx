@@ -45,7 +45,7 @@ export function ScansOverlay({ sheet, camera }: Props) {
                 height: scan.height,
                 maxWidth: "none",
                 transformOrigin: "0 0",
-                transform: screenMatrix(scan.lies, camera),
+                transform: screenMatrix(scan.placement, camera),
                 // White of the scan hides nothing, and what is drawn stays in sight.
                 mixBlendMode: "multiply",
                 opacity: 0.75,
@@ -144,17 +144,22 @@ function ThreePoints({ scan, project, camera }: { scan: Scan; project: string; c
     event.stopPropagation();
     const { left, top } = event.currentTarget.getBoundingClientRect();
     const place = toPaper(camera, event.clientX - left, event.clientY - top);
-    if (!pixel) return useReviewing.setState({ laying: { ...laying, pixel: onScan(scan.lies, place) } });
+    if (!pixel) return useReviewing.setState({ laying: { ...laying, pixel: onScan(scan.placement, place) } });
     const all = [...pairs, [pixel, place] as const];
     const [first, second, third] = all;
     if (!first || !second || !third)
       return useReviewing.setState({ laying: { ...laying, pairs: all, pixel: null } });
     useReviewing.setState({ laying: null });
-    const lies = byThree([first[0], second[0], third[0]], [first[1], second[1], third[1]]);
-    if (!lies) return notify(t("These places lie on one line. Choose three that do not."), true);
-    void commit(project, t("lay the scan {name}", { name: scan.name }), [changing("scans", scan, { lies })]);
+    const placement = byThree([first[0], second[0], third[0]], [first[1], second[1], third[1]]);
+    if (!placement) return notify(t("These places lie on one line. Choose three that do not."), true);
+    void commit(project, t("lay the scan {name}", { name: scan.name }), [
+      changing("scans", scan, { placement }),
+    ]);
   };
-  const dots: Point[] = [...pairs.map(([, place]) => place), ...(pixel ? [onSheet(scan.lies, pixel)] : [])];
+  const dots: Point[] = [
+    ...pairs.map(([, place]) => place),
+    ...(pixel ? [onSheet(scan.placement, pixel)] : []),
+  ];
   return (
     <Box
       onPointerDown={click}

@@ -15,7 +15,7 @@ MAX_TEXT, MAX_NAME = 4_000, 80
 
 
 @dataclass(frozen=True)
-class SaidAnswer:
+class WrittenAnswer:
     """An answer: by what it is known, who gave it, when (ISO 8601; blank for not known), and its words."""
 
     key: str
@@ -25,7 +25,7 @@ class SaidAnswer:
 
 
 @dataclass(frozen=True)
-class SaidComment:
+class WrittenComment:
     """A comment.
 
     Attributes:
@@ -40,7 +40,7 @@ class SaidComment:
     made: str
     text: str
     marks: tuple[AnyMark, ...] = ()
-    answers: Sequence[SaidAnswer] = field(default_factory=tuple)
+    answers: Sequence[WrittenAnswer] = field(default_factory=tuple)
     number: int = 0
     state: str = "open"
     done_in: str = ""
@@ -58,7 +58,7 @@ class ReadSheet:
     """What is said of one of the sheets that were given, by its number among them."""
 
     sheet: int
-    comments: tuple[SaidComment, ...]
+    comments: tuple[WrittenComment, ...]
 
 
 @dataclass(frozen=True)
@@ -73,5 +73,5 @@ class ReadFile:
 class ReadTopic:
     """A topic as a comment, and the ids of the elements that it is about, the first foremost."""
 
-    said: SaidComment
+    comment: WrittenComment
     elements: tuple[str, ...] = ()

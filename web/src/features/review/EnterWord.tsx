@@ -8,7 +8,7 @@ import { EntryPage } from "../../components/EntryPage";
 import { useWord } from "./reviewed";
 import { t } from "../../words/words";
 
-export function Door({ secret, review }: { secret: string; review: LookedAt }) {
+export function EnterWord({ secret, review }: { secret: string; review: LookedAt }) {
   const enter = useWord(secret);
   const [word, setWord] = useState("");
   return (

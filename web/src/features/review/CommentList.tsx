@@ -18,7 +18,7 @@ interface ListProps {
   onChoose: (id: string) => void;
 }
 
-export function SaidList({ said, onChoose }: ListProps) {
+export function CommentList({ said, onChoose }: ListProps) {
   if (!said.length)
     return (
       <Box sx={{ fontSize: 13, color: "text.secondary" }}>
@@ -74,7 +74,7 @@ interface OneProps {
   onBack: () => void;
 }
 
-export function OneSaid({ secret, person, comment, onBack }: OneProps) {
+export function OneComment({ secret, person, comment, onBack }: OneProps) {
   const answer = useAnswer(secret);
   const [text, setText] = useState("");
   const [author, setAuthor] = useState(rememberedName());

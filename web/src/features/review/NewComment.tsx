@@ -4,7 +4,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useRef, useState } from "react";
-import { PictureError, rememberName, useSay, type Draft } from "./reviewed";
+import { PictureError, rememberName, usePostComment, type Draft } from "./reviewed";
 import { t } from "../../words/words";
 
 /** A picture of more is refused; bytes. */
@@ -20,8 +20,8 @@ interface Props {
   onCancel: () => void;
 }
 
-export function SayForm({ secret, person, draft, onChange, onSent, onCancel }: Props) {
-  const say = useSay(secret);
+export function NewComment({ secret, person, draft, onChange, onSent, onCancel }: Props) {
+  const say = usePostComment(secret);
   const file = useRef<HTMLInputElement>(null);
   const [picture, setPicture] = useState<File | null>(null);
   const [problem, setProblem] = useState("");
