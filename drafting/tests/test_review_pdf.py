@@ -332,8 +332,11 @@ class WritingTests(PdfCase):
         self.assertEqual([type(mark) for mark in comment.marks], [type(mark) for mark in self.MARKS])
 
     def test_an_independent_library_finds_standard_annotations(self):
-        said = [WrittenComment(f"k{k}", "Oda", "2031-05-04T10:20:30+02:00", "x", (mark,), number=k, state="done")
-                for k, mark in enumerate(self.MARKS)]  # fmt: skip
+        when = "2031-05-04T10:20:30+02:00"
+        said = [
+            WrittenComment(f"k{k}", "Oda", when, "x", (mark,), number=k, state="done")
+            for k, mark in enumerate(self.MARKS)
+        ]
         page = pypdf.PdfReader(io.BytesIO(self.written(*said))).pages[0]
         found = [each.get_object() for each in page["/Annots"]]
         own = [each for each in found if "/IRT" not in each]
