@@ -59,4 +59,4 @@ class LanguageTests(PreparedOffice):
         View.objects.filter(name="South elevation").delete()
         page.get_by_role("navigation", name="Stations").get_by_role("link", name="Views").click()
         page.get_by_role("button", name="Make the standard views").click()
-        expect(page.get_by_text("Südansicht", exact=True)).to_be_visible(timeout=FIRST)
+        expect(page.get_by_role("button", name="Open Südansicht")).to_be_visible(timeout=FIRST)

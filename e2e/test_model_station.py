@@ -54,7 +54,7 @@ class ModelStationTests(Office):
         expect(page.get_by_role("dialog").get_by_role("button", name="Change", exact=True)).to_be_disabled()
         field.fill("2.85")
         page.get_by_role("dialog").get_by_role("button", name="Change", exact=True).click()
-        expect(stands).to_contain_text("Groundlevel, at 2.85 m")
+        expect(stands).to_contain_text("Groundlevel, at 2.850 m")
         expect(page.get_by_role("region", name="Versions")).to_contain_text("2 · turned.ifc")
 
     def test_lines_on_demand_are_chosen_for_a_view(self):

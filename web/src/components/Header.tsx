@@ -77,7 +77,7 @@ export function Header({ project, station }: { project?: Project; station?: stri
                 to={`/projects/${project.id}/${key}`}
                 aria-current={station === key ? "page" : undefined}
                 sx={{
-                  px: 1.75,
+                  px: { xs: 1, lg: 1.75 },
                   display: "flex",
                   alignItems: "center",
                   color: "inherit",
@@ -110,7 +110,12 @@ function Steps({ project, keys }: { project: string; keys: boolean }) {
   const undo = useUndo(project);
   const past = useHistory((s) => s.past);
   const future = useHistory((s) => s.future);
-  const button = { minWidth: 0, px: 1, color: "inherit", "&.Mui-disabled": { color: "#ffffff55" } };
+  const button = {
+    minWidth: 0,
+    px: { xs: 0.5, lg: 1 },
+    color: "inherit",
+    "&.Mui-disabled": { color: "#ffffff55" },
+  };
   return (
     <Box sx={{ display: "flex" }}>
       {(["undo", "redo"] as const).map((way) => {
