@@ -26,6 +26,14 @@ class ShadingTests(SheetsOffice):
         self.choose(field, option)
         self.saved()
 
+    def appearance_of_an_elevation(self) -> Any:
+        """The panel of a viewport that was just placed."""
+        self.place_by_key("South elevation")
+        expect(self.viewport("South elevation")).to_be_focused()
+        self.saved()
+        self.page.get_by_role("button", name="Lines only", exact=True).click()
+        return self.page.get_by_role("dialog", name="Appearance of this viewport")
+
     def shaded(self) -> Viewport:
         """The viewport, once the picture that it asks for is there."""
 
@@ -49,17 +57,14 @@ class ShadingTests(SheetsOffice):
 
     def test_an_elevation_is_given_light_and_a_sky_and_is_plotted_at_two_resolutions(self) -> None:
         page = self.page
-        self.place_by_key("South elevation")
-        expect(self.viewport("South elevation")).to_be_focused()
-        self.saved()
-        page.get_by_role("button", name="Lines only", exact=True).click()
-        panel = page.get_by_role("dialog", name="Appearance of this viewport")
+        panel = self.appearance_of_an_elevation()
         self.appearance("Show", "Lines over a shaded picture")
         self.appearance("Light", "The sun")
         hour = panel.get_by_role("textbox", name="Solar hour")
         hour.fill("10")
         hour.press("Enter")
         self.appearance("Background", "Sky")
+        expect(panel.get_by_role("button", name="Textures")).to_have_attribute("aria-pressed", "true")
         expect(panel.get_by_text("The picture is being made…")).to_have_count(0)
         row = self.shaded()
         self.assertEqual((row.appearance["light"]["hour"], row.appearance["background"]), (10, "sky"))
@@ -84,11 +89,7 @@ class ShadingTests(SheetsOffice):
 
     def test_textures_are_left_out_and_a_picture_is_set_behind(self) -> None:
         page = self.page
-        self.place_by_key("South elevation")
-        expect(self.viewport("South elevation")).to_be_focused()
-        self.saved()
-        page.get_by_role("button", name="Lines only", exact=True).click()
-        panel = page.get_by_role("dialog", name="Appearance of this viewport")
+        panel = self.appearance_of_an_elevation()
         self.appearance("Show", "Shaded picture only")
         textured = self.shaded().shaded.file
         textures = panel.get_by_role("button", name="Textures")
@@ -158,10 +159,7 @@ class ShadingTests(SheetsOffice):
 
     def test_shadow_as_areas_is_chosen_for_the_view_and_plotted_as_vectors(self) -> None:
         page = self.page
-        self.place_by_key("South elevation")
-        expect(self.viewport("South elevation")).to_be_focused()
-        self.saved()
-        page.get_by_role("button", name="Lines only", exact=True).click()
+        self.appearance_of_an_elevation()
         self.appearance("Chosen for", "The view, wherever it stands")
         self.appearance("Shadow as areas", "Cast and own")
         self.eventually(lambda: Viewport.objects.exclude(traced=None).count() == 1)
