@@ -66,6 +66,16 @@ class AccessTests(SheetsOffice):
         guide.get_by_role("searchbox").fill("hold view")
         expect(guide.get_by_role("article", name="Hold a view")).to_contain_text("Release")
 
+    def test_enlarged_to_twice_its_size_a_station_is_scrolled_and_nothing_is_out_of_reach(self) -> None:
+        """A browser that enlarges to 200 % has half the room."""
+        page = self.page
+        page.set_viewport_size({"width": 640, "height": 400})
+        for station, button in (("Sheets", "Plot set"), ("Check", "Rules…"), ("Model", "Choose a file")):
+            self.to(page, station)
+            reached = page.get_by_role("button", name=button, exact=True)
+            reached.focus()
+            expect(reached).to_be_in_viewport(ratio=1)
+
     def test_a_password_is_changed_a_token_made_and_another_browser_signed_out(self) -> None:
         page, other = self.page, self.other
         self.sign_in(other)

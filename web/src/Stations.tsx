@@ -59,6 +59,9 @@ const STATIONS = {
   issue: IssueStation,
 };
 
+/** A station has this room at least; px. */
+const LEAST = { minWidth: 1000, minHeight: 600 } as const;
+
 function Station({ name }: { name: keyof typeof STATIONS }) {
   const { projectId = "" } = useParams();
   const project = useProject(projectId);
@@ -72,10 +75,13 @@ function Station({ name }: { name: keyof typeof STATIONS }) {
   if (project.error) return <Problem message={project.error.message} />;
   if (!project.data) return null;
   return (
-    <Box sx={{ height: "100%", display: "flex", flexDirection: "column" }}>
-      <Header project={project.data} station={name} />
-      <Box component="main" sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column" }}>
-        <Page project={project.data} />
+    // In a smaller window, or enlarged in the browser, the whole station is scrolled rather than squeezed.
+    <Box sx={{ height: "100%", overflow: "auto" }}>
+      <Box sx={{ ...LEAST, height: "100%", display: "flex", flexDirection: "column" }}>
+        <Header project={project.data} station={name} />
+        <Box component="main" sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column" }}>
+          <Page project={project.data} />
+        </Box>
       </Box>
       <Suspense>{guideOpen && <Guide onClose={() => useBoard.setState({ guideOpen: false })} />}</Suspense>
       <JumpTo project={project.data} />
