@@ -67,6 +67,8 @@ describe("what the server says", () => {
   it("stays as it came where nothing is known of it", async () => {
     await listen(server);
     expect(said("Something new happened.")).toBe("Something new happened.");
+    // What stands within sentences alone fits no other.
+    expect(said("This is now and then so")).toBe("This is now and then so");
     expect(said("")).toBe("");
   });
 });

@@ -5,7 +5,12 @@
 import { spoken } from "./words";
 
 type Sentences = Record<string, string>;
-type Pattern = readonly [pattern: RegExp, said: string];
+/** What is no sentence stands only within others: it would fit too much. */
+interface Pattern {
+  pattern: RegExp;
+  words: string;
+  within: boolean;
+}
 
 const SENTENCES: Partial<Record<string, () => Promise<{ default: Sentences }>>> = {
   de: () => import("./server.de.json"),
@@ -20,7 +25,7 @@ export async function listen(sentences?: Sentences) {
     .filter(([key]) => key.includes("{"))
     // The longest first: of two that fit, it says more.
     .sort(([a], [b]) => b.length - a.length)
-    .map(([key, said]) => [patternOf(key), said] as const);
+    .map(([key, words]) => ({ pattern: patternOf(key), words, within: /^\{.*[^.?]$/.test(key) }));
 }
 
 /**
@@ -28,12 +33,14 @@ export async function listen(sentences?: Sentences) {
  *
  * @example said("“Roof plan” has not been drawn yet. Draw it.")
  */
-export function said(sentence: string): string {
+export const said = (sentence: string): string => saidWhere(sentence, false);
+
+function saidWhere(sentence: string, isPart: boolean): string {
   const found = whole[sentence];
   if (found) return found;
-  for (const [pattern, words] of patterns) {
-    const parts = pattern.exec(sentence)?.groups;
-    if (parts) return words.replace(/\{(\w+)\}/g, (_, name: string) => said(parts[name] ?? ""));
+  for (const { pattern, words, within } of patterns) {
+    const parts = within && !isPart ? undefined : pattern.exec(sentence)?.groups;
+    if (parts) return words.replace(/\{(\w+)\}/g, (_, name: string) => saidWhere(parts[name] ?? "", true));
   }
   return sentence;
 }
