@@ -27,6 +27,7 @@ describe("the words of the screen", () => {
   it("are said in the language that is chosen", async () => {
     expect(t("{count} sheets", { count: 3 })).toBe("3 sheets");
     expect(inSentence(t("Shape"))).toBe("shape");
+    expect(t("{a}{b}{c}.", { a: false, b: null, c: 0 })).toBe("0.");
     await speak("de");
     expect(t("{count} sheets", { count: 3 })).toBe("3 Blätter");
     // A German noun keeps its capital within a sentence.

@@ -18,7 +18,11 @@ const MESSAGES: Record<Language, () => Promise<{ default: Record<string, string>
  *
  * @example t("{count} sheets", { count: 3 }) // "3 sheets"
  */
-export const t = (words: string, values?: Record<string, unknown>): string => i18next.t(words, values);
+export const t = (words: string, values: Record<string, unknown> = {}): string =>
+  i18next.t(words, Object.fromEntries(Object.entries(values).map(([name, value]) => [name, shown(value)])));
+
+/** As JSX shows it: nothing where there is nothing, or where a condition does not hold. */
+const shown = (value: unknown) => (value === false || value == null ? "" : value);
 
 /** Words that begin with a capital, within a sentence; German nouns keep theirs. */
 export const inSentence = (words: string) => (spoken() === "en" ? words.toLowerCase() : words);

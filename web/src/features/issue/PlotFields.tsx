@@ -35,11 +35,10 @@ const COLOURS = choicesOf<PlotSpec["colours"]>({
   chosen: t("Black, but for some"),
 });
 const RESOLUTIONS = [72, 100, 150, 200, 300, 400, 600] as const;
-const PAPERS = [t("As the sheet"), "A0", "A1", "A2", "A3", "A4", t("ANSI B"), t("ANSI D"), "Arch D"].map(
-  (value) => ({
-    value,
-  }),
-);
+const AS_THE_SHEET = t("As the sheet");
+const PAPERS = [AS_THE_SHEET, "A0", "A1", "A2", "A3", "A4", "ANSI B", "ANSI D", "Arch D"].map((value) => ({
+  value,
+}));
 const NOTHING: never[] = [];
 const plain = (value: number) => String(Math.round(value * 100) / 100);
 
@@ -99,9 +98,9 @@ export function PlotFields({
             <ComboField
               label={t("Paper")}
               width={118}
-              value={spec.paper || "As the sheet"}
+              value={spec.paper || AS_THE_SHEET}
               choices={PAPERS}
-              onChoose={(paper) => set({ paper: paper === "As the sheet" ? "" : paper }, t("the paper"))}
+              onChoose={(paper) => set({ paper: paper === AS_THE_SHEET ? "" : paper }, t("the paper"))}
             />
           </Box>
         </Rows>

@@ -14,7 +14,7 @@ import { t } from "../../words/words";
 type Series = RevisionScheme["series"][number];
 
 /** What is added where a scheme becomes one's own. */
-const FURTHER: Series = { prefix: "T", counting: "figures", digits: 2, purposes: [t("Tender")] };
+const FURTHER: Series = { prefix: "T", counting: "figures", digits: 2, purposes: ["Tender"] };
 const OWN = "own";
 const COUNTING = choicesOf<Series["counting"]>({ figures: t("Figures"), letters: t("Letters") });
 

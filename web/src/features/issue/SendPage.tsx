@@ -26,7 +26,7 @@ export function SendPage({ project, sheets, without, onChoose }: Choice) {
   const { data: issues = NOTHING } = useIssues(id);
   const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set());
   const [shown, setShown] = useState<string | null>(null);
-  const [about, setAbout] = useState({ name: "", purpose: t("Comment"), date: today(), reason: "" });
+  const [about, setAbout] = useState({ name: "", purpose: "Comment", date: today(), reason: "" });
   const [ordered, setOrdered] = useState<string | null>(null);
   const [raising, setRaising] = useState(false);
   const client = useQueryClient();

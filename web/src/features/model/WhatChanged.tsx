@@ -7,6 +7,12 @@ import { t } from "../../words/words";
 
 type Changes = NonNullable<ModelVersion["changes"]>;
 const KINDS = ["added", "removed", "moved", "reshaped"] as const;
+const WORDS: Record<(typeof KINDS)[number], string> = {
+  added: t("added"),
+  removed: t("removed"),
+  moved: t("moved"),
+  reshaped: t("reshaped"),
+};
 const MAX_LISTED = 40;
 
 export function WhatChanged({ changes }: { changes: Changes }) {
@@ -24,7 +30,7 @@ export function WhatChanged({ changes }: { changes: Changes }) {
               aria-hidden
               sx={{ width: 10, height: 10, borderRadius: "2px", bgcolor: CHANGE_COLOURS[kind] }}
             />
-            {changes[kind].length} {kind}
+            {changes[kind].length} {WORDS[kind]}
           </Box>
           <Box component="ul" sx={{ m: 0, pl: 2.25, listStyle: "none", fontSize: 12.5 }}>
             {changes[kind].slice(0, MAX_LISTED).map((element) => (

@@ -29,7 +29,7 @@ const NOTHING: never[] = [];
 
 const PAPERS = [
   ...["A0", "A1", "A2", "A3", "A4"].map((value) => ({ value, group: "ISO" })),
-  ...[t("ANSI A"), t("ANSI B"), t("ANSI C"), t("ANSI D"), t("ANSI E")].map((value) => ({
+  ...["ANSI A", "ANSI B", "ANSI C", "ANSI D", "ANSI E"].map((value) => ({
     value,
     group: "ANSI",
   })),

@@ -10,7 +10,17 @@ import { dayOf, momentOf } from "../../../components/moments";
 import { PlotProgress } from "../../../components/PlotProgress";
 import { notifyError } from "../../../stores/notices";
 import { colours } from "../../../theme/theme";
-import { addLink, deleteLink, endOf, extend, inDays, renewLink, standing, withdraw } from "./reviewCommands";
+import {
+  addLink,
+  deleteLink,
+  endOf,
+  extend,
+  inDays,
+  isOpen,
+  renewLink,
+  standing,
+  withdraw,
+} from "./reviewCommands";
 import type { SecretLink } from "./reviewCommands";
 import { t } from "../../../words/words";
 
@@ -49,7 +59,7 @@ export function ReviewRecord({ review, onLinks }: Props) {
           state,
           askedBy: review.asked_by,
           asked: dayOf(review.asked),
-          until: state === "Open" && t(", open until {until}", { until: dayOf(review.until) }),
+          until: isOpen(review) && t(", open until {until}", { until: dayOf(review.until) }),
           know: review.has_word && t(", with a word to know"),
         })}
       </Box>
@@ -61,7 +71,7 @@ export function ReviewRecord({ review, onLinks }: Props) {
           <Button variant="outlined" href={`/api/reviews/${review.id}/pdf/`} download>
             {t("Save as PDF")}
           </Button>
-          {state === "Open" ? (
+          {isOpen(review) ? (
             <Button variant="outlined" onClick={() => void withdraw(review).catch(notifyError)}>
               {t("Withdraw")}
             </Button>

@@ -72,13 +72,21 @@ export function inDays(days: number, from = new Date()): string {
   return isoDay(day);
 }
 
+/** Whether a review can be commented. */
+export const isOpen = (review: Review, now = new Date()) =>
+  review.job?.state !== "failed" &&
+  review.job?.state !== "cancelled" &&
+  review.ready &&
+  !review.withdrawn &&
+  new Date(review.until) > now;
+
 /** How a review stands, in words. */
 export function standing(review: Review, now = new Date()): string {
   if (review.job?.state === "failed") return t("Could not be made ready");
   if (review.job?.state === "cancelled") return t("Cancelled");
   if (!review.ready) return t("Being made ready");
   if (review.withdrawn) return t("Withdrawn");
-  return new Date(review.until) > now ? t("Open") : t("Ended");
+  return isOpen(review, now) ? t("Open") : t("Ended");
 }
 
 /** Which comments are listed. */
