@@ -35,6 +35,7 @@ class KeyTests(PreparedOffice):
             keys.type(text)
         keys.press("Enter")
         expect(page.get_by_role("heading", name="Projects")).to_be_visible(timeout=FIRST)
+        expect(page.get_by_role("link", name="Bird observatory")).to_be_visible()
         self.tab_to("Bird observatory")
         keys.press("Enter")
         expect(page.get_by_role("navigation", name="Stations")).to_be_visible()
