@@ -19,11 +19,13 @@ NAME = """() => {
 class KeyTests(PreparedOffice):
     def tab_to(self, name: str) -> None:
         """Go from stop to stop until one has a name that begins so."""
+        seen = []
         for _ in range(MOST):
             self.page.keyboard.press("Tab")
-            if self.page.evaluate(NAME).startswith(name):
+            seen.append(self.page.evaluate(NAME))
+            if seen[-1].startswith(name):
                 return
-        self.fail(f"No stop is called “{name}”.")
+        self.fail(f"No stop is called “{name}”, but {seen}.")
 
     def test_from_signing_in_to_a_plotted_sheet(self) -> None:
         page, keys = self.page, self.page.keyboard
@@ -35,8 +37,8 @@ class KeyTests(PreparedOffice):
             keys.type(text)
         keys.press("Enter")
         expect(page.get_by_role("heading", name="Projects")).to_be_visible(timeout=FIRST)
-        expect(page.get_by_role("link", name="Bird observatory")).to_be_visible()
-        self.tab_to("Bird observatory")
+        expect(page.get_by_role("link", name="No sheets yet Bird observatory")).to_be_visible()
+        self.tab_to("No sheets yet Bird observatory")
         keys.press("Enter")
         expect(page.get_by_role("navigation", name="Stations")).to_be_visible()
         keys.press("Control+k")
