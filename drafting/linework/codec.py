@@ -24,6 +24,8 @@ _ARRAYS = (
     ("line_element", "<u4"), ("line_layer", "<u4"), ("region_element", "<u4"), ("region_material", "<u4"),
     ("role", "<i1"), ("band", "<i1"),
 )  # fmt: skip
+#: Names, and sentences, of the header; as a Linework has them after its arrays.
+_NAMES = ("elements", "layers", "materials", "notes", "classes", "made_of")
 
 
 def encode(linework: Linework) -> bytes:
@@ -48,12 +50,7 @@ def encode(linework: Linework) -> bytes:
     header = {
         "view": camera_as_dict(linework.camera),
         "extents": linework.extents,
-        "notes": linework.notes,
-        "classes": linework.classes,
-        "made_of": linework.made_of,
-        "elements": linework.elements,
-        "layers": linework.layers,
-        "materials": linework.materials,
+        **{name: getattr(linework, name) for name in _NAMES},
         "arrays": [[name, form, int(arrays[name].size)] for name, form in _ARRAYS],
     }
     text = json.dumps(header, separators=(",", ":"), allow_nan=False).encode()
@@ -100,5 +97,6 @@ def decode(data: bytes) -> Linework:
             arrays["region_element"].astype(np.int32),
             arrays["region_material"].astype(np.int32),
         ),
-        *(tuple(header[name]) for name in ("elements", "layers", "materials", "notes", "classes", "made_of")),
+        # What was issued before all of these were kept is read for ever.
+        *(tuple(header.get(name, ())) for name in _NAMES),
     )

@@ -36,6 +36,14 @@ class CodecTests(TestCase):
         read = decode(encode(Linework(drawn(SCENE, "roof").camera, notes=("Nothing.",))))
         self.assertEqual((read.lines, read.regions, read.extents, read.notes), ((), (), None, ("Nothing.",)))
 
+    def test_one_from_before_materials_were_kept_is_read(self):
+        """What was issued is kept as it was, and made again from that."""
+        linework = drawn(SCENE, "plan:0")
+        self.assertEqual(decode(encode(linework)).made_of, linework.made_of)
+        raw = gzip.decompress(encode(linework))
+        old = raw.replace(b'"made_of":', b'"made_by":')
+        self.assertEqual(decode(gzip.compress(old)).made_of, ())
+
     def test_what_is_no_drawing_is_refused(self):
         with self.assertRaisesRegex(ValueError, "no linework"):
             decode(gzip.compress(b"something else"))

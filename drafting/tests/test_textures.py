@@ -96,6 +96,18 @@ class MeshTextureTests(Case):
         save_building(house, kept)
         self.assert_four(seen(load_building(kept)))
 
+    def test_the_opacity_of_a_glb_texture_counts_where_its_material_says_so(self):
+        clear = LARGE.copy()
+        clear[:, :, 3] = 51
+        for mode, opacity in ((None, 1.0), ("OPAQUE", 1.0), ("BLEND", 0.2)):
+            material = PBRMaterial(name="Four", baseColorTexture=Image.fromarray(clear), alphaMode=mode)
+            block = trimesh.creation.box((4.0, 3.0, 3.0))
+            uv = np.zeros((len(block.vertices), 2))
+            block.visual = trimesh.visual.TextureVisuals(uv=uv, material=material)
+            file = self.folder / "block.glb"
+            file.write_bytes(trimesh.Scene(block).export(file_type="glb"))
+            self.assertAlmostEqual(read_building(file).material_colours["Four"][3], opacity, places=2)
+
     def test_an_obj_file_finds_its_materials_and_textures_beside_it_wherever_their_paths_were(self):
         materials = "newmtl Four\nKd 1 1 1\nmap_Kd C:\\work\\textures\\Four.PNG\n"
         path = self.zipped(house_obj=OBJ, house_mtl=materials, textures__four_png=png(LARGE))
@@ -198,10 +210,12 @@ class IfcTextureTests(Case):
         self.assert_laid(self.folder / "both.zip")
 
     def test_pixels_of_another_number_than_is_said_are_damaged(self):
-        def make(file):
-            return file.createIfcPixelTexture(True, True, None, None, None, 3, 2, 3, ["0" * 24] * 4)
+        for width, height in ((3, 2), (-2, -2), (0, 0)):
 
-        self.assertIn("another number of pixels", " ".join(read_building(self.textured(make)).warnings))
+            def make(file, size=(width, height)):
+                return file.createIfcPixelTexture(True, True, None, None, None, *size, 3, ["0" * 24] * 4)
+
+            self.assertIn("another number of pixels", " ".join(read_building(self.textured(make)).warnings))
 
     def test_a_map_of_a_triangulated_face_set_is_followed(self):
         path = self.textured(self.blob)

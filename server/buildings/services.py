@@ -62,7 +62,7 @@ def import_model(project: Project, upload: UploadedFile[Any], user: Any, unit: s
             unit=project.model_unit,
             # Drawings keep their place when a file comes again, however its walls are weighed.
             axes=before and before.facts.get("axes"),
-            ground=before.facts["given"].get("ground") if before else None,
+            ground=before.facts.get("given", {}).get("ground") if before else None,
             imported_by=user,
         )
     return job

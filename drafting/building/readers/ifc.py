@@ -32,7 +32,7 @@ from drafting.building.readers.beside import FilesBeside
 from drafting.building.readers.excluded_classes import EXCLUDED, EXCLUDED_2X3
 from drafting.building.readers.ifc_doors import read_door
 from drafting.building.readers.ifc_grid import read_grids
-from drafting.building.readers.ifc_mesh import GatheredMesh
+from drafting.building.readers.ifc_mesh import MM_PER_METRE, GatheredMesh
 from drafting.building.readers.ifc_placement import grid_axes, placed_axes
 from drafting.building.readers.ifc_properties import read_properties
 from drafting.building.readers.ifc_rooms import read_rooms
@@ -45,8 +45,6 @@ from drafting.building.windows import Window
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
 
-#: The geometry kernel works in metres, whatever the file's unit.
-MM_PER_METRE = 1000.0
 #: How much of either end of a file is looked at before it is given to the reader.
 PROBE_BYTES = 4096
 

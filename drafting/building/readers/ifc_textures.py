@@ -11,11 +11,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from drafting.building.readers.beside import FilesBeside
+from drafting.building.readers.ifc_mesh import MM_PER_METRE
 from drafting.building.textures import MAX_UNPACKED, Floats, Texture, opened_texture
 
 #: Corners lie in one place within this; metres.
 SAME_PLACE, ODD = 1e-4, 0.3137
-MM_PER_METRE = 1000.0
 #: What an absent scale of a texture means (IfcCartesianTransformationOperator).
 NO_SCALE = 1.0
 #: Where the corners of triangles lie on a texture, by the places of all three and then of each.
@@ -69,7 +69,8 @@ def _pixels(given: Any) -> NDArray[np.uint8]:
     if width * height > MAX_UNPACKED:
         raise ValueError(f"too large ({width:,} x {height:,} pixels)")
     data = b"".join(_bytes(pixel) for pixel in given.Pixel or ())
-    if components not in (1, 2, 3, 4) or len(data) != width * height * components or not data:
+    whole = min(width, height) >= 1 and components in (1, 2, 3, 4)
+    if not whole or len(data) != width * height * components:
         raise ValueError("damaged: it has another number of pixels than it says")
     parts = np.frombuffer(data, np.uint8).reshape(height, width, components)[::-1]
     found = np.full((height, width, 4), 255, np.uint8)

@@ -249,6 +249,9 @@ def _texture(material: Any) -> Texture | None:
         return None
     factor = getattr(material, "baseColorFactor", None)
     texture = texture_of(image)
+    # By the standard of glTF the opacity of a texture counts where the material says so, and not otherwise.
+    if hasattr(material, "alphaMode") and (material.alphaMode or "OPAQUE") == "OPAQUE":
+        texture.pixels[:, :, 3] = 255
     return texture if factor is None else texture.tinted(np.asarray(material.main_color, float)[:4] / 255)
 
 

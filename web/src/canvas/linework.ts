@@ -10,7 +10,8 @@ interface Header {
   layers: string[];
   materials: string[];
   classes: string[];
-  made_of: string[];
+  /** Absent in drawings from before it was kept. */
+  made_of?: string[];
   arrays: [name: string, form: keyof typeof FORMS, count: number][];
 }
 const FORMS = { "<f8": Float64Array, "<f4": Float32Array, "<u4": Uint32Array, "<i1": Int8Array } as const;
@@ -67,7 +68,7 @@ export function unpack(file: ArrayBuffer) {
 export async function fetchLinework(key: string): Promise<Linework> {
   const response = await fetch(`/api/linework/${key}/`);
   if (!response.ok) throw new Error(`The linework could not be fetched (${response.status}).`);
-  const { arrays, elements, layers, materials, classes, made_of } = unpack(await response.arrayBuffer());
+  const { arrays, elements, layers, materials, classes, made_of = [] } = unpack(await response.arrayBuffer());
   const figures = (name: string) => arrays[name] ?? [];
   const lines: Polylines = { points: figures("points"), starts: figures("starts") };
   const [role, layer, element] = [figures("role"), figures("line_layer"), figures("line_element")];
