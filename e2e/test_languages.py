@@ -52,7 +52,7 @@ class LanguageTests(PreparedOffice):
     def test_new_views_are_named_in_the_language_that_one_prefers(self) -> None:
         page = self.page
         page.get_by_role("button", name="ines", exact=True).click()
-        page.get_by_role("combobox", name="Names of new views").click()
+        page.get_by_role("combobox", name="Sheets of new projects").click()
         page.get_by_role("option", name="Deutsch").click()
         page.get_by_role("button", name="Close", exact=True).click()
         self.eventually(lambda: Preferences.objects.filter(titles="de").exists())

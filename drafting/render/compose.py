@@ -77,7 +77,7 @@ def compose(
             for viewport, about in layer
             for item in drawing_title_items(viewport, about.north, below[viewport.id])
         )
-    items += drawing_list_items(listed) if listed else ()
+    items += drawing_list_items(listed, sheet.words) if listed else ()
     items += template_items(sheet)
     links = (
         Link(viewport.id, mark.subject, at)

@@ -9,6 +9,7 @@ from itertools import accumulate
 from drafting.geometry.boxes import Box
 from drafting.render.items import Fill, Path, Text
 from drafting.sheets.sheet import DrawingList
+from drafting.sheets.words import ENGLISH, SheetWords
 from drafting.styles.lettering import fit
 from drafting.styles.pens import BLOCK_PEN, INK, PAPER, RULE_PEN
 
@@ -40,7 +41,7 @@ def _widths(table: DrawingList) -> list[float]:
     return [*(width for _, width in COLUMNS), *(ISSUE for _ in table.issues)]
 
 
-def drawing_list_items(table: DrawingList) -> Iterator[Fill | Path | Text]:
+def drawing_list_items(table: DrawingList, said: SheetWords = ENGLISH) -> Iterator[Fill | Path | Text]:
     """Heading, captions, and a row for each sheet; what is too long for its column shrinks or is
     shortened."""
     box = list_box(table)
@@ -48,9 +49,9 @@ def drawing_list_items(table: DrawingList) -> Iterator[Fill | Path | Text]:
     lefts = [box.x + offset for offset in accumulate(widths, initial=0.0)]
     yield Fill((box.corners,), PAPER, LAYER)
     base = box.top - HEADING + 2.5
-    yield Text((box.x + PADDING, base), TITLE, HEADING_SIZE, INK, bold=True, layer=LAYER)
+    yield Text((box.x + PADDING, base), said.caption(TITLE), HEADING_SIZE, INK, bold=True, layer=LAYER)
     y = box.top - HEADING
-    captions = (*(name for name, _ in COLUMNS), *(date for date, _ in table.issues))
+    captions = (*(said.caption(name) for name, _ in COLUMNS), *(date for date, _ in table.issues))
     for number, row in enumerate((captions, *table.rows)):
         yield Path(((box.x, y), (box.right, y)), RULE_PEN, LAYER)
         for k, (left, width, words) in enumerate(zip(lefts, widths, row, strict=False)):

@@ -61,7 +61,9 @@ def _field(sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:
     pad = _padding(part)
     room = box.height
     if part.words:
-        (caption, *_), size = fit_lines(part.words, CAPTION, (box.width - 2 * pad, CAPTION))
+        (caption, *_), size = fit_lines(
+            sheet.words.caption(part.words), CAPTION, (box.width - 2 * pad, CAPTION)
+        )
         yield Text((box.x + pad, box.top - 1.2 - CAPTION), caption, size, CAPTION_COLOUR, layer=LAYER)
         room -= 1.2 + CAPTION + 0.8
     yield from _words(part, box, sheet.field_values.get(part.field, ""), room)
@@ -111,7 +113,8 @@ def _revisions(sheet: Sheet, part: Part, box: Box) -> Iterator[Item]:
     shown = sheet.revisions[-rows:]
     lefts = _lefts(box, [width for name, width in COLUMNS if not (stacked and name == "Description")])
     # A table that grows with the paper is as high as its rows, measured from the top.
-    for k, revision in enumerate((_CAPTIONS, *shown)):
+    captions = Revision(*(sheet.words.caption(name) for name, _ in COLUMNS))
+    for k, revision in enumerate((captions, *shown)):
         top = box.top - k * high
         colour = CAPTION_COLOUR if k == 0 else INK
         words = [revision.revision, revision.date, revision.description, revision.initials]
@@ -139,9 +142,6 @@ def _is_stacked(box: Box) -> bool:
 
 def _row_height(box: Box) -> float:
     return 2 * ROW if _is_stacked(box) else ROW
-
-
-_CAPTIONS = Revision(*(name for name, _ in COLUMNS))
 
 
 def _lefts(box: Box, widths: Sequence[float]) -> Sequence[float]:

@@ -17,10 +17,6 @@ SHOWS: tuple[Show, ...] = get_args(Show)
 Source = Literal["convention", "sun"]
 Background = Literal["none", "plain", "sky", "picture"]
 Areas = Literal["none", "cast", "both"]
-MONTHS = (
-    "January", "February", "March", "April", "May", "June",
-    "July", "August", "September", "October", "November", "December",
-)  # fmt: skip
 DAYS = (31, 29, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 
 Share = Annotated[Number, Field(ge=0, le=1)]
@@ -51,18 +47,6 @@ class Light:
     )
     latitude: Annotated[Number, Field(ge=-90, le=90, description="Degrees, north positive.")] = 50.0
     soft: Flag = False
-
-    @property
-    def words(self) -> str:
-        """When the sun stands so; blank for the fixed light.
-
-        >>> Light("sun", 6, 21, 15.5).words
-        '21 June, 15:30'
-        """
-        if self.source != "sun":
-            return ""
-        hour, minute = divmod(round(self.hour * 60), 60)
-        return f"{self.day} {MONTHS[self.month - 1]}, {hour}:{minute:02}"
 
     def __post_init__(self) -> None:
         if self.day > DAYS[self.month - 1]:

@@ -9,6 +9,7 @@ from typing import Annotated, Literal
 from pydantic import Field as Constraint
 
 from drafting.schema import CLOSED
+from drafting.sheets.words import ENGLISH, SheetWords
 
 #: Whose a field is: edited for the whole project, for one sheet, or worked out.
 Owner = Literal["project", "sheet", "derived"]
@@ -77,6 +78,7 @@ def derived_fields(
     drawings: Sequence[str],
     place: tuple[int, int],
     plot_date: str,
+    words: SheetWords = ENGLISH,
 ) -> dict[str, str]:
     """What is worked out about a sheet: `place` is its place in the set and the number of sheets."""
     newest = revisions[-1] if revisions else Revision("")
@@ -84,17 +86,10 @@ def derived_fields(
     return {
         "revision": newest.revision,
         "date": newest.date,
-        "sheet_of": "{} of {}".format(*place),
-        "scale": common_scale_text(scales),
+        "sheet_of": words.sheet_of.format(*place),
+        "scale": words.scale(scales),
         "paper": paper,
         "drawings": ", ".join(dict.fromkeys(drawings)),
         "file_name": "-".join(part for part in named if part),
         "plot_date": plot_date,
     }
-
-
-def common_scale_text(scales: Sequence[str]) -> str:
-    """The one scale that there is; that each drawing says its own where they differ; a dash where there is
-    none."""
-    different = set(scales)
-    return next(iter(different)) if len(different) == 1 else "As shown" if different else "–"

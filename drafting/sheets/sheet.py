@@ -14,6 +14,7 @@ from drafting.sheets.template import Blank, TemplateSpec
 from drafting.sheets.template_presets import STANDARD
 from drafting.sheets.viewport import Viewport
 from drafting.sheets.viewport_marks import ViewportMarks
+from drafting.sheets.words import SheetWords, words_in
 
 
 @dataclass(frozen=True)
@@ -69,6 +70,11 @@ class Sheet:
     pictures: Mapping[str, Picture] = field(default_factory=dict)
 
     @property
+    def words(self) -> SheetWords:
+        """What it says by itself, in the language of its project."""
+        return words_in(self.fields.get("language", ""))
+
+    @property
     def blank(self) -> Blank:
         return Blank(self.paper, self.template)
 
@@ -82,7 +88,14 @@ class Sheet:
         scales = [v.scale_text for v in self.viewports]
         names = [v.name for v in self.viewports if v.name]
         worked_out = derived_fields(
-            self.fields, self.revisions, scales, self.paper.name, names, self.place, self.plot_date
+            self.fields,
+            self.revisions,
+            scales,
+            self.paper.name,
+            names,
+            self.place,
+            self.plot_date,
+            self.words,
         )
         return {**worked_out, **self.fields}
 

@@ -16,6 +16,7 @@ from drafting.shading.shadow_areas import ShadowAreas
 from drafting.shading.window import Window
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale
+from drafting.sheets.words import ENGLISH, SheetWords
 from drafting.styles.pen_table import PenChanges
 from drafting.styles.redrawn import Redrawn
 
@@ -30,8 +31,6 @@ TITLE_STYLES: tuple[TitleStyle, ...] = get_args(TitleStyle)
 #: Sides of the polygon that a circle is drawn as: on a viewport of 500 mm it is within 0.02 mm of round.
 CIRCLE_SIDES = 256
 MAX_CORNERS = 200
-
-NOT_TO_SCALE = "Not to scale"
 
 
 @dataclass(frozen=True)
@@ -91,6 +90,7 @@ class Viewport:
         picture: the key of the picture under its lines; blank for none.
         touched: what is drawn otherwise in it.
         shadow: areas of shadow under its lines; None for none.
+        words: in which its title is written.
     """
 
     id: str
@@ -116,17 +116,18 @@ class Viewport:
     picture: str = ""
     touched: TouchedUp = TouchedUp()
     shadow: ShadowAreas | None = None
+    words: SheetWords = ENGLISH
 
     @property
     def scale_text(self) -> str:
         """The scale as its drawing title says it."""
-        return str(self.scale) if self.to_scale else NOT_TO_SCALE
+        return str(self.scale) if self.to_scale else self.words.not_to_scale
 
     @property
     def subtitle(self) -> str:
         """What its drawing title says under the name: the scale, and where the sun casts shadows, when."""
-        sun = self.appearance.light.words if self.appearance.has_picture else ""
-        return f"{self.scale_text}, sun of {sun}" if sun else self.scale_text
+        sun = self.words.sun_of(self.appearance.light) if self.appearance.has_picture else ""
+        return f"{self.scale_text}, {sun}" if sun else self.scale_text
 
     @property
     def outline(self) -> tuple[Point, ...]:

@@ -83,7 +83,7 @@ class Preferences(models.Model):
         settings.AUTH_USER_MODEL, models.CASCADE, primary_key=True, related_name="preferences"
     )
     language = models.CharField(max_length=2, choices=Language.choices, default=Language.ENGLISH)
-    #: What views are called that are made in projects of one's own.
+    #: The language of sheets, and of the names of views, in new projects of one's own.
     titles = models.CharField(max_length=2, choices=Language.choices, default=Language.ENGLISH)
     dates = models.CharField(max_length=12, choices=Dates.choices, default=Dates.ISO)
     lengths = models.CharField(max_length=12, choices=Lengths.choices, default=Lengths.METRES)

@@ -8,6 +8,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
+from drafting.sheets.words import language_of
 from server.common.models import UuidModel, VersionedModel
 
 
@@ -43,7 +44,10 @@ class Project(VersionedModel):
 
     @property
     def title_language(self) -> str:
-        """In which language its views are named when they are made: as its owner prefers."""
+        """In which language its views are named when they are made: in its own, else as its owner prefers."""
+        own = language_of(self.language)
+        if own:
+            return own
         preferences = getattr(self.owner, "preferences", None)
         return preferences.titles if preferences else "en"
 

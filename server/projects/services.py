@@ -9,6 +9,7 @@ from django.contrib.auth import get_user_model
 from rest_framework.exceptions import PermissionDenied, ValidationError
 
 from drafting.errors import SheetError
+from server.accounts.models import Preferences
 from server.common.rows import Memo, RowService
 from server.projects.models import Membership, NamedRow, Project
 
@@ -26,6 +27,11 @@ class ProjectService(RowService[Project]):
 
     def project_id(self, row: Project) -> Any:
         return row.pk
+
+    def prepare(self, values: dict[str, Any], memo: Memo) -> None:
+        preferences = getattr(values["owner"], "preferences", None)
+        if preferences and preferences.titles != Preferences.Language.ENGLISH:
+            values.setdefault("language", preferences.titles)
 
     def check_deletion(self, row: Project) -> None:
         for why_kept in _keepers:

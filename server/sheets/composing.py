@@ -22,7 +22,7 @@ from drafting.render.compose import compose
 from drafting.render.display_list import DisplayList
 from drafting.sheets import sheet as core
 from drafting.sheets.climb_tags import climb_tags_in
-from drafting.sheets.fields import FIELDS, Revision, common_scale_text
+from drafting.sheets.fields import FIELDS, Revision
 from drafting.sheets.grid_marks import grid_in
 from drafting.sheets.level_marks import levels_in
 from drafting.sheets.marked_view import MarkedView, north_on_paper
@@ -30,9 +30,10 @@ from drafting.sheets.picture import Picture
 from drafting.sheets.reference_marks import Reference, Subject, marks_in
 from drafting.sheets.room_tags import filled_rooms_in, room_tags_in
 from drafting.sheets.template import TemplateSpec
-from drafting.sheets.viewport import NOT_TO_SCALE, TouchedUp
+from drafting.sheets.viewport import TouchedUp
 from drafting.sheets.viewport import Viewport as CoreViewport
 from drafting.sheets.viewport_marks import ViewportMarks
+from drafting.sheets.words import words_in
 from drafting.styles.pen_table import PenTableSpec
 from server.buildings.models import newest_version
 from server.projects.models import Project
@@ -171,7 +172,8 @@ def viewports_of(sheet: Sheet) -> list[Viewport]:
 def as_core_sheet(sheet: Sheet, rows: Sequence[Viewport], whole: WholeSet) -> core.Sheet:
     """The core's sheet of a row and its viewports, with what is derived from the set, but without marks."""
     project = sheet.project
-    viewports = tuple(as_core(row, number) for number, row in enumerate(rows, 1))
+    words = words_in(project.language)
+    viewports = tuple(as_core(row, number, words) for number, row in enumerate(rows, 1))
     return core.Sheet(
         sheet.as_paper,
         {key: getattr(project, column) for key, column in PROJECT_FIELDS.items()}
@@ -196,10 +198,13 @@ def drawing_list_on(sheet: Sheet) -> core.DrawingList | None:
     cells: Mapping[str, list[str]] = {}
     for source in _issue_columns:
         columns, cells = source(sheet.project, sheet.drawing_list.get("issues", 0))
+    words = words_in(sheet.project.language)
     for each in Sheet.objects.filter(project=sheet.project).prefetch_related("viewports__view"):
-        scales = (str(v.scale) if v.view.as_core.to_scale else NOT_TO_SCALE for v in each.viewports.all())
+        scales = (
+            str(v.scale) if v.view.as_core.to_scale else words.not_to_scale for v in each.viewports.all()
+        )
         paper = each.as_paper.name
-        scale = common_scale_text(list(scales))
+        scale = words.scale(list(scales))
         issued = cells.get(str(each.pk), [""] * len(columns))
         rows.append((each.number, each.title, paper, scale, each.revision, *issued))
     at = sheet.drawing_list["x"], sheet.drawing_list["y"]

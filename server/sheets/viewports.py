@@ -17,6 +17,7 @@ from drafting.sheets.projection_layout import DrawnView, Projection, arrange
 from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
 from drafting.sheets.viewport import Viewport as CoreViewport
 from drafting.sheets.viewport import check_on_paper, check_viewport
+from drafting.sheets.words import ENGLISH, SheetWords
 from drafting.styles.pen_table import PenChanges
 from drafting.views.moved import OnPaper
 from server.common.rows import Memo, RowService
@@ -113,8 +114,8 @@ def holds_linework(key: str, projects: QuerySet[Project]) -> bool:
     return Viewport.objects.filter(linework=key, sheet__project__in=projects).exists()
 
 
-def as_core(row: Viewport, number: int) -> CoreViewport:
-    """The core's viewport of a row, with its number on its sheet."""
+def as_core(row: Viewport, number: int, words: SheetWords = ENGLISH) -> CoreViewport:
+    """The core's viewport of a row, with its number on its sheet and the words of its title."""
     drawing = row.drawn.linework
     pens: PenChanges = parse(PenChanges, row.pens, "viewport's pens", SheetError)
     return CoreViewport(
@@ -140,6 +141,7 @@ def as_core(row: Viewport, number: int) -> CoreViewport:
         title_offset=(row.title_offset[0], row.title_offset[1]),
         mark_offsets={view: tuple((x, y) for x, y in by) for view, by in row.mark_offsets.items()},
         room_offsets={room: (x, y) for room, (x, y) in row.room_offsets.items()},
+        words=words,
     )
 
 

@@ -9,6 +9,7 @@ from rest_framework.test import APIClient
 
 from server.accounts.models import AccessToken, SignedIn
 from server.common.pruning import prune
+from server.projects.models import Project
 from server.tests.api_case import ApiCase
 
 NEW = "long-winded-tern"
@@ -160,6 +161,17 @@ class PreferencesTests(ApiCase):
         odd = get_user_model().objects.create_user("odd", password="samphire-89")
         other.force_login(odd)
         self.assertEqual(other.get("/api/account/preferences/").data, standard)
+
+    def test_new_projects_have_the_language_that_their_owner_prefers_for_sheets(self):
+        self.call("patch", "account/preferences/", {"titles": "de"})
+        made = self.call("post", "projects/", {"name": "Haus am Deich"}, 201)
+        self.assertEqual(made["language"], "de")
+        sheet = self.call("post", "sheets/", {"project": made["id"]}, 201)
+        display = self.call("get", f"sheets/{sheet['id']}/display/")
+        texts = {item.get("text") for item in display["items"]}
+        self.assertLessEqual({"Blattnummer", "Ausgabedatum"}, texts)
+        changed = self.call("patch", f"projects/{made['id']}/", {"language": "en", "version": made["version"]})
+        self.assertEqual(Project.objects.get(pk=changed["id"]).title_language, "en")
 
     def test_the_screen_first_speaks_the_language_of_the_browser_where_it_can(self):
         for accepted, language in (("de-AT,de;q=0.9", "de"), ("fr", "en"), ("*;q=nonsense", "en")):

@@ -37,8 +37,8 @@ export function PreferenceFields() {
           onChoose={(to) => preferLanguage(to as Preferences["language"]).catch(notifyError)}
         />
         <ChoiceField
-          label={t("Names of new views")}
-          width={150}
+          label={t("Sheets of new projects")}
+          width={180}
           value={titles}
           choices={SPOKEN}
           onChoose={(to) => prefer({ titles: to as Preferences["titles"] })}

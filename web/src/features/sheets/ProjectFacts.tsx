@@ -86,6 +86,7 @@ export function ProjectFacts({
             required={key === "name"}
             value={typed[key]}
             onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
+            helperText={key === "language" && t("Title blocks and names of new views: en or de")}
             slotProps={{ htmlInput: { maxLength: MAX_LENGTH[key] ?? 200 } }}
           />
         ))}
