@@ -5,13 +5,15 @@ import ButtonBase from "@mui/material/ButtonBase";
 import OutlinedInput from "@mui/material/OutlinedInput";
 import { useState } from "react";
 import Markdown from "react-markdown";
-import guide from "../../../../docs/guide.md?raw";
+import german from "../../../../docs/guide.de.md?raw";
+import english from "../../../../docs/guide.md?raw";
 import { TitledDialog } from "../../components/TitledDialog";
 import { colours } from "../../theme/theme";
 import { foundIn, sectionsOf, type Section } from "./sections";
-import { t } from "../../words/words";
+import { spoken, t, type Language } from "../../words/words";
 
-const SECTIONS = sectionsOf(guide);
+const GUIDES: Record<Language, string> = { en: english, de: german };
+const SECTIONS = sectionsOf(GUIDES[spoken()]);
 
 export function Guide({ onClose }: { onClose: () => void }) {
   const [typed, setTyped] = useState("");
