@@ -2,6 +2,10 @@
 import Box from "@mui/material/Box";
 import MenuItem from "@mui/material/MenuItem";
 import Select from "@mui/material/Select";
+import { spoken } from "../words/words";
+
+/** Fields are as wide as English words need; German ones are longer. */
+const STRETCH = spoken() === "en" ? 1 : 1.16;
 
 interface Props {
   label: string;
@@ -13,7 +17,7 @@ interface Props {
 
 export function ChoiceField({ label, value, choices, width = 104, onChoose }: Props) {
   return (
-    <Box sx={{ width, minWidth: 0 }}>
+    <Box sx={{ width: typeof width === "number" ? width * STRETCH : width, minWidth: 0 }}>
       <Box sx={{ fontSize: 11, lineHeight: "15px", color: "text.secondary" }}>{label}</Box>
       <Select
         size="small"

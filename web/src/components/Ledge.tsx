@@ -37,11 +37,17 @@ export function Ledge({ label, children }: { label: string; children: ReactNode 
         "& > :last-child::before": {
           content: '""',
           position: "absolute",
-          inset: "-8px -16px -120px -4px",
+          inset: "-8px -14px -120px -4px",
           zIndex: -1,
           bgcolor: colours.sandLight,
           boxShadow: `-4px 0 4px -2px ${colours.sandLight}`,
           clipPath: "inset(0 0 0 -8px)",
+        },
+        "@media (max-width: 1099px)": {
+          px: 1,
+          gap: 0.5,
+          "& .MuiButton-root": { paddingInline: "6px" },
+          "& > :last-child::before": { right: -8 },
         },
       }}
     >

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState, type PointerEvent } from "react";
 import type { View } from "../../api/client";
 import { drag } from "../../canvas/drag";
 import { usePlacedOn } from "../../api/sheets";
+import { LIST } from "../../components/stationLayout";
 import { StateMark } from "../../components/StateMark";
 import { colours } from "../../theme/theme";
 import { ViewThumbnail } from "../../components/Thumbnail";
@@ -57,12 +58,11 @@ export function Rack({ project, views, hasModel, onPlace, onArrange }: Props) {
       component="section"
       aria-label={t("Rack")}
       sx={{
+        ...LIST,
         position: "absolute",
         inset: "0 auto 0 0",
         width: REGISTER_WIDTH,
         zIndex: 5,
-        display: "flex",
-        flexDirection: "column",
         bgcolor: colours.sandPale,
         borderRight: `1px solid ${colours.sandShade}`,
         boxShadow: "6px 0 18px rgba(74, 60, 34, 0.2)",

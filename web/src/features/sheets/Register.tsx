@@ -7,6 +7,7 @@ import Tooltip from "@mui/material/Tooltip";
 import { useRef, useState } from "react";
 import type { Sheet, Viewport } from "../../api/client";
 import type { CommandGroups } from "../../components/CommandItems";
+import { LIST } from "../../components/stationLayout";
 import { useThoseAt } from "../../components/People";
 import { useContextMenu } from "../../components/useContextMenu";
 import { colours } from "../../theme/theme";
@@ -117,10 +118,8 @@ export function Register(props: Props) {
       component="nav"
       aria-label={t("Register")}
       sx={{
+        ...LIST,
         width: REGISTER_WIDTH,
-        flexShrink: 0,
-        display: "flex",
-        flexDirection: "column",
         bgcolor: "background.default",
       }}
     >

@@ -2,6 +2,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { EmptyState } from "../../components/EmptyState";
+import { BOARD, LEDGE, STATION } from "../../components/stationLayout";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type MouseEvent } from "react";
 import { useLocation, useNavigate, useParams } from "react-router-dom";
 import { api, data, type Project, type View, type Annotation, type Viewport } from "../../api/client";
@@ -19,7 +20,6 @@ import { useOffered } from "../../stores/commands";
 import { select, useSelection } from "../../stores/selection";
 import { touchUp, useTouching } from "../../stores/touching";
 import { afterWrites, resume } from "../../sync/rows";
-import { colours } from "../../theme/theme";
 import { useAnnotationEdits } from "./annotate/annotationCommands";
 import { Board } from "./board/Board";
 import { boardGroups, sheetGroups } from "./boardMenu";
@@ -222,7 +222,7 @@ export function SheetsStation({ project }: { project: Project }) {
   };
 
   return (
-    <Box sx={{ position: "relative", flex: 1, minHeight: 0, display: "flex" }}>
+    <Box sx={STATION}>
       <Register
         sheets={sheets}
         viewports={set.viewports}
@@ -249,9 +249,9 @@ export function SheetsStation({ project }: { project: Project }) {
           }}
         />
       )}
-      <Box sx={MAIN}>
-        {sheet && display ? (
-          <>
+      {sheet && display ? (
+        <>
+          <Box sx={BOARD}>
             <Board
               sheet={sheet.id}
               display={display}
@@ -284,6 +284,8 @@ export function SheetsStation({ project }: { project: Project }) {
                 )
               }
             </Board>
+          </Box>
+          <Box sx={LEDGE}>
             <StationLedge
               set={set}
               sheet={sheet}
@@ -300,11 +302,11 @@ export function SheetsStation({ project }: { project: Project }) {
               onOpen={open}
               onPlot={(all) => void plot(all ? undefined : [sheet.id])}
             />
-          </>
-        ) : (
-          set.listed && !sheets.length && <NoSheets onAdd={addSheet} />
-        )}
-      </Box>
+          </Box>
+        </>
+      ) : (
+        <Box sx={BOARD}>{set.listed && !sheets.length && <NoSheets onAdd={addSheet} />}</Box>
+      )}
       <CarriedCard
         sheet={sheet?.id ?? ""}
         freeArea={sheet?.free_area ?? NOTHING}
@@ -332,14 +334,6 @@ export function SheetsStation({ project }: { project: Project }) {
     </Box>
   );
 }
-
-const MAIN = {
-  flex: 1,
-  minWidth: 0,
-  display: "flex",
-  flexDirection: "column",
-  borderLeft: `1px solid ${colours.sandDeep}`,
-} as const;
 
 function NoSheets({ onAdd }: { onAdd: () => void }) {
   return (

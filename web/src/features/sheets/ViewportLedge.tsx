@@ -94,7 +94,7 @@ export function ViewportLedge(props: Props) {
         <Rows>
           <ChoiceField
             label={t("View shown")}
-            width={132}
+            width={126}
             value={viewport.view}
             choices={views
               .filter((v) => v.linework || v.id === viewport.view)
@@ -116,7 +116,7 @@ export function ViewportLedge(props: Props) {
             }}
           />
           <Box
-            sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 132 }}
+            sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 126 }}
           >
             {drawing ? (
               <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>

@@ -6,6 +6,7 @@ import type { Job, ModelVersion, View } from "../../api/client";
 import { useState } from "react";
 import { isActive } from "../../api/jobs";
 import { useReceivedFiles } from "../../api/views";
+import { BOARD, LEDGE, LIST, STATION } from "../../components/stationLayout";
 import { StateMark } from "../../components/StateMark";
 import type { Point } from "../../canvas/geometry";
 import { pictures } from "../../canvas/pictures";
@@ -47,18 +48,8 @@ export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, o
     setPoints((now) => (now && now.length < 2 ? [...now, snap?.at ?? at] : now));
   }
   return (
-    <Box sx={{ flex: 1, minHeight: 0, display: "flex" }}>
-      <Box
-        component="nav"
-        aria-label={t("Views")}
-        sx={{
-          width: 204,
-          flexShrink: 0,
-          display: "flex",
-          flexDirection: "column",
-          bgcolor: colours.sandLight,
-        }}
-      >
+    <Box sx={STATION}>
+      <Box component="nav" aria-label={t("Views")} sx={{ ...LIST, width: 204, bgcolor: colours.sandLight }}>
         <Button onClick={() => onOpen()} sx={{ m: 1, justifyContent: "flex-start" }}>
           {t("All views")}
         </Button>
@@ -104,15 +95,7 @@ export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, o
         </Box>
         <KeyDrawing view={view} views={views} storeys={version?.facts.storeys ?? []} edits={edits} />
       </Box>
-      <Box
-        sx={{
-          flex: 1,
-          minWidth: 0,
-          display: "flex",
-          flexDirection: "column",
-          borderLeft: `1px solid ${colours.sandDeep}`,
-        }}
-      >
+      <Box sx={BOARD}>
         <Box sx={{ position: "relative", flex: 1, minHeight: 0 }}>
           <Drawing
             key={view.id}
@@ -145,6 +128,8 @@ export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, o
           </Drawing>
           <Notes view={view} job={job} failed={failed?.state === "failed" ? failed : undefined} />
         </Box>
+      </Box>
+      <Box sx={LEDGE}>
         {view.spec.kind === "received" ? (
           <ReceivedLedge
             view={view}
