@@ -45,7 +45,7 @@ export function Ledge({ label, children }: { label: string; children: ReactNode 
         },
         "@media (max-width: 1099px)": {
           px: 1,
-          gap: 0.5,
+          gap: 0.75,
           "& .MuiButton-root": { paddingInline: "6px" },
           "& > :last-child::before": { right: -8 },
         },
