@@ -103,14 +103,14 @@ export function ComparePage({ project, sheets }: Props) {
       >
         <ChoiceField
           label={t("Older state")}
-          width={232}
+          width="min(300px, 22vw)"
           value={before?.key ?? ""}
           choices={[...(before ? [] : [["", t("Choose a state")] as const]), ...states.map(named)]}
           onChoose={(key) => choose("old", key)}
         />
         <ChoiceField
           label={t("Newer state")}
-          width={232}
+          width="min(300px, 22vw)"
           value={after?.key ?? ""}
           choices={states.map(named)}
           onChoose={(key) => choose("new", key)}

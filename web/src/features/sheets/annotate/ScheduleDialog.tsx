@@ -197,7 +197,7 @@ export function ScheduleDialog({ spec, sources, classes, onClose, onDone }: Prop
             />
             {rest.sort.length > 0 && (
               <Button onClick={() => setRest({ ...rest, sort: [] })} sx={{ px: 0.75 }}>
-                {t("Usual order")}
+                {t("Standard order")}
               </Button>
             )}
             <ValueChoice

@@ -149,7 +149,7 @@ function ChosenFields({ chosen, commands }: { chosen: readonly Chosen[]; command
               label={t("Line role")}
               width={104}
               value=""
-              choices={[["", t("Its own")], ...ROLES.map((role) => [role, roleWord(role)] as const)]}
+              choices={[["", t("As drawn")], ...ROLES.map((role) => [role, roleWord(role)] as const)]}
               onChoose={(role) =>
                 role &&
                 void commands.apply({
@@ -164,7 +164,7 @@ function ChosenFields({ chosen, commands }: { chosen: readonly Chosen[]; command
               width={104}
               value=""
               choices={[
-                ["", t("Its own")],
+                ["", t("As drawn")],
                 ...WIDTHS.map((w) => [String(w), t("{w} mm", { w: w.toFixed(2) })] as const),
               ]}
               onChoose={(width) => width && stroke({ width: Number(width) })}
@@ -175,14 +175,14 @@ function ChosenFields({ chosen, commands }: { chosen: readonly Chosen[]; command
               label={t("Colour")}
               width={104}
               value=""
-              choices={[["", t("Its own")], ...COLOURS]}
+              choices={[["", t("As drawn")], ...COLOURS]}
               onChoose={(colour) => colour && stroke({ colour })}
             />
             <ChoiceField
               label={t("Pattern")}
               width={104}
               value=""
-              choices={[["", t("Its own")], ...PATTERNS]}
+              choices={[["", t("As drawn")], ...PATTERNS]}
               onChoose={(pattern) =>
                 pattern && stroke({ pattern: pattern as NonNullable<TouchUpChange["stroke"]["pattern"]> })
               }
