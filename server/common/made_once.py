@@ -1,14 +1,16 @@
-"""Answers that are the same for all who may see them, and take long to make: made once for each state of the
-database, however many ask."""
+"""Answers that are the same for all who may see them, and take long to make: made once, however many ask, and
+again when the database answers otherwise to what was asked of it then."""
 
 from __future__ import annotations
 
 import gzip
+import hashlib
 import json
 import sqlite3
 import threading
 from collections import OrderedDict
-from collections.abc import Callable
+from collections.abc import Callable, Hashable, Mapping
+from contextlib import closing
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -18,6 +20,10 @@ from django.http import HttpRequest, HttpResponse
 from django.utils.cache import patch_vary_headers
 from rest_framework.response import Response
 
+from server.common import beside
+
+#: A query, and the values in it.
+Question = tuple[str, tuple[Any, ...]]
 #: As many are kept.
 MAX_KEPT = 100
 
@@ -47,10 +53,46 @@ class _States:
 
 @dataclass
 class _Kept:
+    """What was made, of which state, and what the database had said for it to each question; None where
+    something was written as well."""
+
     lock: threading.Lock = field(default_factory=threading.Lock)
     state: int = -1
     plain: bytes = b""
     packed: bytes = b""
+    said: Mapping[Question, bytes] | None = None
+
+    def still_holds(self) -> bool:
+        return self.said is not None and all(_said_to(each) == said for each, said in self.said.items())
+
+
+class _Listener:
+    """Notes what the database says while something is made. It is asked just before: where anything is
+    written in between, what is made is newer than what is noted, and is made again."""
+
+    def __init__(self) -> None:
+        self._said: dict[Question, bytes] = {}
+        self._wrote = False
+
+    def __call__(self, execute: Any, sql: str, given: Any, many: bool, context: Any) -> Any:
+        if sql.startswith("SELECT"):
+            question = (sql, tuple(given or ()))
+            if question not in self._said:
+                self._said[question] = _said_to(question)
+        else:
+            self._wrote = True
+        return execute(sql, given, many, context)
+
+    @property
+    def said(self) -> Mapping[Question, bytes] | None:
+        return None if self._wrote else self._said
+
+
+def _said_to(question: Question) -> bytes:
+    """A hash of what the database says now."""
+    with closing(connection.create_cursor()) as cursor:
+        said = cursor.execute(*question).fetchall()
+    return hashlib.blake2b(repr(said).encode(), digest_size=16).digest()
 
 
 _states = _States()
@@ -58,31 +100,43 @@ _lock = threading.Lock()
 _kept: OrderedDict[Any, _Kept] = OrderedDict()
 
 
-def json_made_once(request: HttpRequest, key: Any, make: Callable[[], Any]) -> HttpResponse:
-    """Answer with what `make` gives, as JSON. It is asked again once anything was written since; who asks
-    while it is at work waits for what it makes.
+def json_made_once(request: HttpRequest, make: Callable[..., Any], *given: Hashable) -> HttpResponse:
+    """Answer with what `make(*given)` gives, as JSON. It is asked again once the database says anything else
+    to what it asked of it; who asks while it is at work waits for what it makes.
 
     Args:
-        key: what the answer is of; nothing else may make a difference to it but the database.
+        make: a function of a module, to which nothing makes a difference but what it is given and the
+            database.
     """
     if connection.in_atomic_block:
         # What is not committed yet is known to this request alone.
-        return Response(make())
+        return Response(make(*given))
+    database = str(connection.settings_dict["NAME"])
     try:
-        state = _states.now(str(connection.settings_dict["NAME"]))
+        state = _states.now(database)
     except sqlite3.Error:
         # On a read-only disk it may not be told what was written; then each is made for itself.
-        return Response(make())
+        return Response(make(*given))
+    key = (make, given)
     with _lock:
         kept = _kept.setdefault(key, _Kept())
         _kept.move_to_end(key)
         while len(_kept) > MAX_KEPT:
             _kept.popitem(last=False)
     with kept.lock:
-        if kept.state < state:
-            plain = _encoded(make())
-            kept.state, kept.plain, kept.packed = state, plain, gzip.compress(plain, 1)
+        # Whatever was written, it may have nothing to do with this.
+        if kept.state < state and not kept.still_holds():
+            kept.plain, kept.packed, kept.said = beside.worked_out(_made, make, *given)
+        kept.state = max(kept.state, state)
         return _answer(request, kept.plain, kept.packed)
+
+
+def _made(make: Callable[..., Any], *given: Hashable) -> tuple[bytes, bytes, Mapping[Question, bytes] | None]:
+    """What is made as JSON, packed as well, and what the database had said for it."""
+    listener = _Listener()
+    with connection.execute_wrapper(listener):
+        plain = _encoded(make(*given))
+    return plain, gzip.compress(plain, 1), listener.said
 
 
 def _encoded(made: Any) -> bytes:

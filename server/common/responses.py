@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import threading
 from collections.abc import AsyncIterator, Callable, Iterator
 
 from asgiref.sync import sync_to_async
@@ -15,8 +14,6 @@ from rest_framework.request import Request
 from drafting.plotting.files import file_name
 from server.common import storage
 
-#: Requests that are answered at once; others wait their turn. More would only be in each other's way.
-AT_ONCE = 8
 YEAR = 365 * 24 * 3600
 #: The media type of a workbook.
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
@@ -46,20 +43,6 @@ def api_is_not_stored(
         if request.path.startswith("/api/"):
             response.headers.setdefault("Cache-Control", "no-store")
         return response
-
-    return middleware
-
-
-def few_at_once(
-    get_response: Callable[[HttpRequest], HttpResponse],
-) -> Callable[[HttpRequest], HttpResponse]:
-    """Middleware: a few requests are answered at once. What comes in or is fetched slowly has no part in
-    that."""
-    turn = threading.BoundedSemaphore(AT_ONCE)
-
-    def middleware(request: HttpRequest) -> HttpResponse:
-        with turn:
-            return get_response(request)
 
     return middleware
 

@@ -1,29 +1,52 @@
 """The web application as an ASGI server calls it."""
 
 import os
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 import django
 from asgiref.sync import sync_to_async
 from django.core.handlers.asgi import ASGIHandler
+from django.db import close_old_connections
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.config.settings")
 
+#: Requests that are answered at once; others wait their turn. More would only be in each other's way.
+AT_ONCE = 16
 
-class OneThreadHandler(ASGIHandler):
-    """Answers a request from its first middleware to its view in one thread. Django's own handler goes to and
-    fro between threads and the event loop for each middleware, which takes longer than most answers."""
+
+class FewThreadsHandler(ASGIHandler):
+    """Answers a request from its first middleware to its view in one of a few threads, each of which keeps
+    its connection to the database. Django's own handler goes to and fro between threads and the event loop
+    for each middleware, and makes a thread and a connection for each request, which takes longer than most
+    answers. What comes in or is fetched slowly has no part in that."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._threads = ThreadPoolExecutor(AT_ONCE, "answering")
 
     def load_middleware(self, is_async: bool = False) -> None:
         super().load_middleware(is_async=False)
 
+    async def __call__(self, scope: Any, receive: Any, send: Any) -> None:
+        if scope["type"] != "http":
+            raise ValueError("Only HTTP is spoken here.")
+        await self.handle(scope, receive, send)
+
     async def run_get_response(self, request: HttpRequest) -> HttpResponseBase:
-        response: Any = await sync_to_async(self.get_response)(request)
+        answer: Callable[[HttpRequest], Any] = self._answer
+        response = await sync_to_async(answer, thread_sensitive=False, executor=self._threads)(request)
         response._handler_class = type(self)
         return response  # type: ignore[no-any-return]
 
+    def _answer(self, request: HttpRequest) -> Any:
+        # Only one that has failed, or that was opened while nothing could be written, is closed.
+        close_old_connections()
+        return self.get_response(request)
+
 
 django.setup(set_prefix=False)
-application = OneThreadHandler()
+application = FewThreadsHandler()

@@ -69,7 +69,6 @@ MIDDLEWARE = [
     "django_prometheus.middleware.PrometheusBeforeMiddleware",
     "server.common.responses.files_in_pieces",
     "server.common.requests.with_request_id",
-    "server.common.responses.few_at_once",
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",
     "server.common.responses.api_is_not_stored",
@@ -106,6 +105,8 @@ DATABASES = {
     "default": {
         "ENGINE": "server.common.sqlite",
         "NAME": os.environ.get("DUNEFOLD_DATABASE", DATA / "dunefold.sqlite3"),
+        # A thread keeps its connection.
+        "CONN_MAX_AGE": None,
         "OPTIONS": {
             "timeout": 20,
             "transaction_mode": "IMMEDIATE",

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import argparse
 import asyncio
+import socket
+import sys
 from types import FrameType
 from typing import Any
 
@@ -11,6 +13,7 @@ import h11
 import uvicorn
 from uvicorn.protocols.http.h11_impl import H11Protocol
 
+from server.common import beside
 from server.config.asgi import application
 
 #: Connections that ask for nothing cost little; there may be many, and each is closed soon.
@@ -22,6 +25,9 @@ PATIENCE = 30.0
 KEPT = 75
 #: How long answers under way may take once the process is to end; seconds.
 GRACE = 3
+#: How long a thread may keep the interpreter while others wait for it, seconds. Each question to the database
+#: gives it away, and has to wait so long to have it again.
+SWITCHING = 0.0005
 
 
 class PatientProtocol(H11Protocol):
@@ -60,6 +66,14 @@ class PatientProtocol(H11Protocol):
 class WebServer(uvicorn.Server):
     """A server that says goodbye to those who are told of changes before it waits for the others."""
 
+    async def startup(self, sockets: list[socket.socket] | None = None) -> None:
+        beside.start()
+        await super().startup(sockets)
+
+    async def shutdown(self, sockets: list[socket.socket] | None = None) -> None:
+        await super().shutdown(sockets)
+        beside.stop()
+
     def handle_exit(self, sig: int, frame: FrameType | None) -> None:
         from server.events.hub import hub
 
@@ -95,6 +109,7 @@ def main() -> None:
     parser.add_argument("--port", type=int, required=True)
     parser.add_argument("--proxy", default="")
     given = parser.parse_args()
+    sys.setswitchinterval(SWITCHING)
     web_server(port=given.port, proxy=given.proxy).run()
 
 

@@ -13,13 +13,16 @@ import threading
 import time
 import traceback
 from collections.abc import Callable
-from multiprocessing.connection import Connection, wait
+from multiprocessing.connection import Connection
 from typing import Any
 
 from drafting.errors import DraftingError
 from drafting.progress import Progress
+from server.common.beside import end_with_parent
 from server.common.space import DISK_FULL, is_out_of_space
 
+#: By how much it steps back where others want the processor: whoever waits for an answer goes first.
+COURTESY = 10
 #: How often it is asked whether the work is still wanted; seconds.
 POLL_INTERVAL = 0.1
 
@@ -135,18 +138,11 @@ class ChildProcess:
             self._pipe.close()
 
 
-def _end_with_parent() -> None:
-    """Whatever this process is at, it ends when the one that started it has."""
-    parent = multiprocessing.parent_process()
-    if parent is not None:
-        wait([parent.sentinel])
-        os._exit(1)
-
-
 def _serve(pipe: Connection, memory_limit: int, warm: bool) -> None:
     """In the child: wait for work, do it, report how it went."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # who started this process ends it
-    threading.Thread(target=_end_with_parent, daemon=True).start()
+    os.nice(COURTESY)
+    threading.Thread(target=end_with_parent, daemon=True).start()
     if warm:
         importlib.import_module("drafting.tasks").warm()
     resource.setrlimit(resource.RLIMIT_AS, (memory_limit, memory_limit))

@@ -5,10 +5,13 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from datetime import date
 from itertools import groupby
 from typing import Any
+from uuid import UUID
 
 import numpy as np
+from django.http import Http404
 from django.utils import timezone
 from shapely import Polygon
 
@@ -133,6 +136,14 @@ def register_pieces(source: PiecesOn) -> None:
     """Say what else stands on sheets: `source` is asked with a sheet, its viewports, what the core has of it,
     and the whole set."""
     _pieces.append(source)
+
+
+def display_on(sheet: UUID, _day: date) -> dict[str, Any]:
+    """The display list of a sheet by its id, as JSON, as it is on a day."""
+    found = Sheet.objects.filter(pk=sheet).first()
+    if found is None:
+        raise Http404
+    return display_of(found).as_dict()
 
 
 def display_of(sheet: Sheet) -> DisplayList:

@@ -6,7 +6,6 @@ from typing import Any
 
 from django.db.models import QuerySet
 from django.http import FileResponse, Http404, HttpResponse
-from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
@@ -98,12 +97,7 @@ class SheetViewSet(RowViewSet):
     def display(self, request: Request, pk: str) -> HttpResponse:
         """The display list of a sheet: what the board and every output draw from."""
         found = self.get_object().pk
-
-        def made() -> dict[str, Any]:
-            # Looked up again: it may have been changed since it was found.
-            return composing.display_of(get_object_or_404(Sheet, pk=found)).as_dict()
-
-        return json_made_once(request._request, ("display", found, timezone.localdate()), made)
+        return json_made_once(request._request, composing.display_on, found, timezone.localdate())
 
     @extend_schema(responses=SpaceSerializer(many=True))
     @action(detail=True, methods=["get"])

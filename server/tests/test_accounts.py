@@ -170,7 +170,9 @@ class PreferencesTests(ApiCase):
         display = self.call("get", f"sheets/{sheet['id']}/display/")
         texts = {item.get("text") for item in display["items"]}
         self.assertLessEqual({"Blattnummer", "Ausgabedatum"}, texts)
-        changed = self.call("patch", f"projects/{made['id']}/", {"language": "en", "version": made["version"]})
+        changed = self.call(
+            "patch", f"projects/{made['id']}/", {"language": "en", "version": made["version"]}
+        )
         self.assertEqual(Project.objects.get(pk=changed["id"]).title_language, "en")
 
     def test_the_screen_first_speaks_the_language_of_the_browser_where_it_can(self):

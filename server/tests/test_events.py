@@ -7,13 +7,14 @@ import json
 import threading
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
-from typing import Any
+from typing import Any, cast
+from unittest.mock import patch
 
 from django.contrib.auth import get_user_model
 from django.http import HttpResponse
 from django.test import AsyncClient, SimpleTestCase, TransactionTestCase
 
-from server.common.responses import AT_ONCE, few_at_once
+from server.config.asgi import AT_ONCE, application
 from server.events import telling
 from server.events.hub import MAX_OF_ONE, MAX_ROWS, Changed, Hub, Place, Stream, TooMany, hub
 from server.jobs.models import Job
@@ -271,13 +272,16 @@ class ResponsesTests(SimpleTestCase):
                 at_work -= 1
             return HttpResponse()
 
-        respond = few_at_once(answer)
-        threads = [threading.Thread(target=respond, args=(None,)) for _ in range(3 * AT_ONCE)]
-        for thread in threads:
-            thread.start()
-        while most < AT_ONCE:
-            pass
-        gate.set()
-        for thread in threads:
-            thread.join(10)
+        async def ask() -> None:
+            asked = [
+                asyncio.ensure_future(application.run_get_response(cast(Any, None)))
+                for _ in range(3 * AT_ONCE)
+            ]
+            while most < AT_ONCE:
+                await asyncio.sleep(0.01)
+            gate.set()
+            await asyncio.gather(*asked)
+
+        with patch.object(application, "get_response", answer):
+            asyncio.run(ask())
         self.assertEqual(most, AT_ONCE)

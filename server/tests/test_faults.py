@@ -6,13 +6,16 @@ import errno
 import re
 import sqlite3
 import tempfile
+import threading
+import time
 from pathlib import Path
 from unittest import TestCase
 from unittest.mock import patch
 
-from django.db import OperationalError, connections
+from django.contrib.auth import get_user_model
+from django.db import OperationalError, connection, connections, transaction
 from django.db.backends.sqlite3.base import DatabaseWrapper as DjangoWrapper
-from django.test import override_settings
+from django.test import TransactionTestCase, override_settings
 
 from server.common.space import is_out_of_space
 from server.common.sqlite.base import DatabaseWrapper
@@ -125,3 +128,33 @@ class ReadOnlyDiskTests(TestCase):
                     with self.assertRaises(OperationalError) as refused_write:
                         cursor.execute("INSERT INTO t VALUES (8)")
             self.assertTrue(is_out_of_space(refused_write.exception))
+
+
+class TurnTests(TransactionTestCase):
+    def test_many_who_write_at_once_come_by_turn_even_if_the_database_waits_for_nobody(self):
+        user = get_user_model().objects.create_user("ines")
+        faults = []
+
+        def write(number):
+            try:
+                with connection.cursor() as cursor:
+                    cursor.execute("PRAGMA busy_timeout=0")
+                with transaction.atomic():
+                    Project.objects.create(owner=user, name=f"House {number}")
+                    time.sleep(0.02)
+                    # What fails is taken back, and lets the next one in.
+                    if number % 3 == 0:
+                        raise ValueError
+            except OperationalError as error:
+                faults.append(error)
+            except ValueError:
+                pass
+            finally:
+                connection.close()
+
+        threads = [threading.Thread(target=write, args=(number,)) for number in range(12)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join(20)
+        self.assertEqual((faults, Project.objects.count()), ([], 8))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import sqlite3
 import threading
+from collections.abc import Callable
 from unittest import mock
 
 from django.contrib.auth import get_user_model
@@ -18,16 +19,19 @@ from server.projects.models import Project
 class MadeOnceTests(TransactionTestCase):
     def setUp(self) -> None:
         self.made = 0
+        self.meanwhile: Callable[[], object] = lambda: None
         user = get_user_model().objects.create_user("ines")
         self.project = Project.objects.create(owner=user, name="Kiln")
 
     def make(self) -> dict[str, str]:
         self.made += 1
-        return {"name": Project.objects.get(pk=self.project.pk).name}
+        name = Project.objects.get(pk=self.project.pk).name
+        self.meanwhile()
+        return {"name": name}
 
     def ask(self, **headers: str) -> dict[str, str]:
         request = RequestFactory().get("/", headers=headers)
-        return dict(json.loads(json_made_once(request, self.project.pk, self.make).content))
+        return dict(json.loads(json_made_once(request, self.make).content))
 
     def test_it_is_made_again_once_anything_was_written(self):
         self.assertEqual([self.ask()["name"] for _ in range(3)], ["Kiln"] * 3)
@@ -36,14 +40,20 @@ class MadeOnceTests(TransactionTestCase):
         self.assertEqual([self.ask()["name"] for _ in range(3)], ["Kiln house"] * 3)
         self.assertEqual(self.made, 2)
 
+    def test_what_was_written_elsewhere_has_nothing_made_again(self):
+        self.ask()
+        Project.objects.create(owner=self.project.owner, name="Another")
+        self.assertEqual((self.ask()["name"], self.made), ("Kiln", 1))
+
+    def test_what_is_written_while_it_is_made_is_not_missed(self):
+        self.meanwhile = lambda: Project.objects.update(name="Kiln house")
+        self.ask()
+        self.meanwhile = lambda: None
+        self.assertEqual(self.ask()["name"], "Kiln house")
+
     def test_who_ask_at_once_are_given_one_and_the_same(self):
-        gate, slow = threading.Event(), self.make
-
-        def make() -> dict[str, str]:
-            gate.wait(10)
-            return slow()
-
-        self.make = make  # type: ignore[method-assign]
+        gate = threading.Event()
+        self.meanwhile = lambda: gate.wait(10)
         names: list[str] = []
 
         def ask() -> None:
@@ -63,12 +73,12 @@ class MadeOnceTests(TransactionTestCase):
         request = RequestFactory().get("/")
         with mock.patch("server.common.made_once._States.now", side_effect=fault):
             for _ in range(2):
-                answer = json_made_once(request, self.project.pk, self.make)
+                answer = json_made_once(request, self.make)
                 self.assertEqual(answer.data, {"name": "Kiln"})  # type: ignore[attr-defined]
         self.assertEqual(self.made, 2)
 
     def test_it_is_packed_for_who_can_unpack_it(self):
         request = RequestFactory().get("/", headers={"Accept-Encoding": "gzip, br"})
-        packed = json_made_once(request, self.project.pk, self.make)
+        packed = json_made_once(request, self.make)
         self.assertEqual(packed.headers["Content-Encoding"], "gzip")
         self.assertEqual(packed.content[:2], b"\x1f\x8b")

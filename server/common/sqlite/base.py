@@ -1,9 +1,12 @@
-"""Django's SQLite, with one thing more: on a disk that cannot be written to, what is there can be read."""
+"""Django's SQLite, with two things more: on a disk that cannot be written to, what is there can be read; and
+whoever writes in one process does so by turn."""
 
 from __future__ import annotations
 
 import os
 import sqlite3
+import threading
+import time
 from pathlib import Path
 from typing import Any
 
@@ -15,8 +18,44 @@ from django.db.backends.sqlite3 import base
 _READ_ONLY = ("mode=ro", "immutable=1")
 
 
+#: SQLite lets one write at a time. Who waits there looks again now and then, and is let in by luck; who waits
+#: here is let in as soon as another is done.
+_turn = threading.Lock()
+
+
 class DatabaseWrapper(base.DatabaseWrapper):
     init_commands: list[str]
+    _has_turn = False
+
+    def _start_transaction_under_autocommit(self) -> None:
+        # One that waits in vain is told so by SQLite.
+        self._has_turn = _turn.acquire(timeout=float(self.settings_dict["OPTIONS"]["timeout"]))
+        try:
+            super()._start_transaction_under_autocommit()  # type: ignore[misc]
+        except BaseException:
+            self._end_turn()
+            raise
+
+    def _commit(self) -> Any:
+        super()._commit()  # type: ignore[misc]
+        self._end_turn()
+
+    def _rollback(self) -> Any:
+        try:
+            super()._rollback()  # type: ignore[misc]
+        finally:
+            self._end_turn()
+
+    def _close(self) -> Any:
+        try:
+            super()._close()  # type: ignore[misc]
+        finally:
+            self._end_turn()
+
+    def _end_turn(self) -> None:
+        if self._has_turn:
+            self._has_turn = False
+            _turn.release()
 
     def get_new_connection(self, conn_params: dict[str, Any]) -> Any:
         try:
@@ -43,5 +82,7 @@ class DatabaseWrapper(base.DatabaseWrapper):
                 if number == len(_READ_ONLY):
                     raise
             else:
+                # When the disk can be written to again, so shall the next request.
+                self.close_at = time.monotonic()
                 return made
         return None

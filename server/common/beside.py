@@ -1,0 +1,76 @@
+"""Processes beside the web process, each with the application set up: what takes long to work out leaves its
+threads to others."""
+
+from __future__ import annotations
+
+import multiprocessing
+import os
+import signal
+import threading
+from collections.abc import Callable
+from concurrent.futures import BrokenExecutor, ProcessPoolExecutor
+from multiprocessing.connection import wait
+from typing import ParamSpec, TypeVar
+
+from django.db import connection
+
+P = ParamSpec("P")
+R = TypeVar("R")
+#: As many at most; each takes about 200 MB.
+MAX_PROCESSES = 2
+
+_lock = threading.Lock()
+_pool: ProcessPoolExecutor | None = None
+
+
+def start() -> None:
+    """Have processes beside this one from now on; until then everything is worked out in this one."""
+    global _pool
+    with _lock:
+        number = min(os.cpu_count() or 1, MAX_PROCESSES)
+        context = multiprocessing.get_context("spawn")
+        database = str(connection.settings_dict["NAME"])
+        _pool = ProcessPoolExecutor(number, context, initializer=_set_up, initargs=(database,))
+        for _ in range(number):
+            # They come up before anybody waits for them.
+            _pool.submit(os.getpid)
+
+
+def stop() -> None:
+    """End those that there are."""
+    global _pool
+    with _lock:
+        pool, _pool = _pool, None
+    if pool:
+        pool.shutdown(cancel_futures=True)
+
+
+def worked_out(work: Callable[P, R], *given: P.args, **named: P.kwargs) -> R:
+    """What a function of a module gives, worked out beside this process; in it where that cannot be."""
+    pool = _pool
+    if pool is None:
+        return work(*given, **named)
+    try:
+        return pool.submit(work, *given, **named).result()
+    except BrokenExecutor:
+        # One was killed, and with it all: others take their place.
+        if pool is _pool:
+            start()
+        return work(*given, **named)
+
+
+def end_with_parent() -> None:
+    """Whatever this process is at, it ends when the one that started it has."""
+    parent = multiprocessing.parent_process()
+    if parent is not None:
+        wait([parent.sentinel])
+        os._exit(1)
+
+
+def _set_up(database: str) -> None:
+    signal.signal(signal.SIGINT, signal.SIG_IGN)  # who started this process ends it
+    threading.Thread(target=end_with_parent, daemon=True).start()
+    os.environ["DUNEFOLD_DATABASE"] = database
+    import django
+
+    django.setup(set_prefix=False)
