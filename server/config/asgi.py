@@ -14,8 +14,9 @@ from django.http.response import HttpResponseBase
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.config.settings")
 
-#: Requests that are answered at once; others wait their turn. More would only be in each other's way.
-AT_ONCE = 16
+#: Requests that are answered at once, those that only read and those that write; others wait their turn. More
+#: would only be in each other's way: of those that write, SQLite lets in one at a time.
+READING, WRITING = 12, 6
 
 
 class FewThreadsHandler(ASGIHandler):
@@ -26,7 +27,8 @@ class FewThreadsHandler(ASGIHandler):
 
     def __init__(self) -> None:
         super().__init__()
-        self._threads = ThreadPoolExecutor(AT_ONCE, "answering")
+        self._reading = ThreadPoolExecutor(READING, "reading")
+        self._writing = ThreadPoolExecutor(WRITING, "writing")
 
     def load_middleware(self, is_async: bool = False) -> None:
         super().load_middleware(is_async=False)
@@ -38,7 +40,8 @@ class FewThreadsHandler(ASGIHandler):
 
     async def run_get_response(self, request: HttpRequest) -> HttpResponseBase:
         answer: Callable[[HttpRequest], Any] = self._answer
-        response = await sync_to_async(answer, thread_sensitive=False, executor=self._threads)(request)
+        threads = self._reading if request.method in ("GET", "HEAD") else self._writing
+        response = await sync_to_async(answer, thread_sensitive=False, executor=threads)(request)
         response._handler_class = type(self)
         return response  # type: ignore[no-any-return]
 

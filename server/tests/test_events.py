@@ -7,14 +7,14 @@ import json
 import threading
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
-from typing import Any, cast
+from typing import Any
 from unittest.mock import patch
 
 from django.contrib.auth import get_user_model
 from django.http import HttpResponse
-from django.test import AsyncClient, SimpleTestCase, TransactionTestCase
+from django.test import AsyncClient, RequestFactory, SimpleTestCase, TransactionTestCase
 
-from server.config.asgi import AT_ONCE, application
+from server.config.asgi import READING, WRITING, application
 from server.events import telling
 from server.events.hub import MAX_OF_ONE, MAX_ROWS, Changed, Hub, Place, Stream, TooMany, hub
 from server.jobs.models import Job
@@ -258,7 +258,8 @@ class EventsTests(TransactionTestCase):
 
 
 class ResponsesTests(SimpleTestCase):
-    def test_a_few_requests_are_answered_at_once_and_the_others_wait(self):
+    def most_at_once(self, request: Any, expected: int) -> int:
+        """How many are answered at once of three times as many as are expected."""
         at_work, most, gate = 0, 0, threading.Event()
         count = threading.Lock()
 
@@ -274,14 +275,19 @@ class ResponsesTests(SimpleTestCase):
 
         async def ask() -> None:
             asked = [
-                asyncio.ensure_future(application.run_get_response(cast(Any, None)))
-                for _ in range(3 * AT_ONCE)
+                asyncio.ensure_future(application.run_get_response(request)) for _ in range(3 * expected)
             ]
-            while most < AT_ONCE:
+            while most < expected:
                 await asyncio.sleep(0.01)
             gate.set()
             await asyncio.gather(*asked)
 
         with patch.object(application, "get_response", answer):
             asyncio.run(ask())
-        self.assertEqual(most, AT_ONCE)
+        return most
+
+    def test_a_few_requests_are_answered_at_once_and_the_others_wait(self):
+        self.assertEqual(self.most_at_once(RequestFactory().get("/"), READING), READING)
+
+    def test_fewer_are_that_write(self):
+        self.assertEqual(self.most_at_once(RequestFactory().post("/"), WRITING), WRITING)
