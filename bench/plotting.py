@@ -18,7 +18,6 @@ import pikepdf
 
 from bench.timing import median, once
 from demo.building import write_observatory
-from drafting import tasks
 from drafting.building.reading import read_building
 from drafting.geometry.polylines import Polylines
 from drafting.linework.codec import encode
@@ -33,6 +32,7 @@ from drafting.sheets.sheet import Sheet
 from drafting.sheets.template import Blank
 from drafting.sheets.template_presets import STANDARD
 from drafting.styles.pen_presets import PEN_TABLE_PRESETS
+from drafting.tasks.sheets import plot_sheets
 from drafting.views.notation import parse_view
 
 #: What is asked for: sheets a second, MB of memory, and size over that of the best compression.
@@ -125,7 +125,7 @@ def main() -> int:
 
         pages, kept = large_set(folder)
         to = partial(
-            tasks.plot_sheets, linework=kept, pictures={}, target=target, info=FileInfo("Set", resolution=100)
+            plot_sheets, linework=kept, pictures={}, target=target, info=FileInfo("Set", resolution=100)
         )
         first = once(lambda: to(pages, form="pdf"))
         data = target.read_bytes()
@@ -150,7 +150,7 @@ def main() -> int:
         print(f"The demo set, {len(demo_pages)} sheets")
         for form in FORMATS:
             plot = partial(
-                tasks.plot_sheets, demo_pages, demo_kept, {}, target, form, FileInfo("Set", resolution=100)
+                plot_sheets, demo_pages, demo_kept, {}, target, form, FileInfo("Set", resolution=100)
             )
             seconds = median(plot)
             print(f"  {form.upper():40s} {seconds:7.2f} s {len(demo_pages) / seconds:8.1f} sheets a second")

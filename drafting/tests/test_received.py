@@ -16,7 +16,7 @@ from reportlab.pdfgen.canvas import Canvas
 from drafting.errors import ReceivedFileError
 from drafting.received.facts import facts_of, form_of
 from drafting.received.reading import read_received, received_linework
-from drafting.tasks import draw_received, look_at_received
+from drafting.tasks.drawings import draw_received, look_at_received
 from drafting.views.received import Received
 from drafting.views.shown import Shown
 from drafting.views.spec import dump_view, parse_view_spec

@@ -6,10 +6,10 @@ from unittest import TestCase
 
 #: Counts what is compiled by warming up, then by drawing every kind of view with every option.
 SCRIPT = """
-from drafting import tasks
 from drafting.building import intersections, topology
 from drafting.linework import covering, grid, intervals, joining, visibility
 from drafting.linework.engine import draw
+from drafting.tasks.ready import warm
 from drafting.tests.scenes import box, building, cylinder
 from drafting.views.notation import parse_view
 from drafting.views.spec import dump_view, parse_view_spec
@@ -17,7 +17,7 @@ from drafting.views.spec import dump_view, parse_view_spec
 modules = (intersections, topology, covering, grid, intervals, joining, visibility)
 kernels = [k for m in modules for k in vars(m).values() if hasattr(k, "signatures")]
 count = lambda: sum(len(k.signatures) for k in kernels)
-tasks.warm()
+warm()
 warmed = count()
 points, faces = box((0, 0, 0), (900, 900, 900))
 open_box, bar = (points + 400, faces[:-2]), box((5000, 0, 0), (6000, 10, 10))

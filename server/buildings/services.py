@@ -123,7 +123,7 @@ def read(job: Job, work: Work) -> None:
     data_made = storage.temporary_path(".data.gz")
     try:
         facts = work.run(
-            "read_model",
+            "models:read_model",
             waiting,
             made,
             data_made,
@@ -142,10 +142,10 @@ def read(job: Job, work: Work) -> None:
                 return
         building = storage.store(made)
         source = order.again.source if order.again else storage.store(waiting)
-        work.run("write_solid", storage.path_of(building), solid_made)
+        work.run("models:write_solid", storage.path_of(building), solid_made)
         solid = storage.store(solid_made)
         changes = before and work.run(
-            "compare_models", storage.path_of(before.building), storage.path_of(building)
+            "models:compare_models", storage.path_of(before.building), storage.path_of(building)
         )
         _add_version(
             job.project,

@@ -80,7 +80,7 @@ def compare(job: Job, work: Work) -> None:
     folder.mkdir(parents=True)
     try:
         found = work.run(
-            "compare_states", states, names, paths(linework), paths(pictures), folder,
+            "sheets:compare_states", states, names, paths(linework), paths(pictures), folder,
             row.ignore_moves,
         )  # fmt: skip
         row.before, row.after, row.over = (

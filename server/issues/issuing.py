@@ -231,7 +231,7 @@ def remake(job: Job, work: Work) -> None:
     about = issued.name, thaw(states[0].read_bytes()).field_values.get("practice", "")
     try:
         names = work.run(
-            "issue_package", states, settings, row.recipient.as_core, linework, pictures, folder, about
+            "sheets:issue_package", states, settings, row.recipient.as_core, linework, pictures, folder, about
         )
         made = {}
         for name, _ in names:

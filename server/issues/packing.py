@@ -97,7 +97,7 @@ def make_packages(
         recipient, own = row.as_core, folder / str(k)
         settings = [(row.plot_settings or each.row.plot_settings).as_core for each in moment.sheets]
         about = order.name, project.practice
-        names = work.run("issue_package", files, settings, recipient, linework, pictures, own, about)
+        names = work.run("sheets:issue_package", files, settings, recipient, linework, pictures, own, about)
         if "model" in recipient.forms:
             names = [*names, _model_of(project, own)]
         stored = [_stored(own / name, form) for name, form in names]
@@ -167,7 +167,7 @@ def _transmittal(
     target = folder / sending.TRANSMITTAL
     folder.mkdir(parents=True, exist_ok=True)
     info = FileInfo(f"Transmittal, {order.name}", project.practice)
-    work.run("plot_sheets", transmittal_pages(about), {}, {}, target, "pdf", info)
+    work.run("sheets:plot_sheets", transmittal_pages(about), {}, {}, target, "pdf", info)
     return storage.store(target)
 
 

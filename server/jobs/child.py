@@ -144,7 +144,7 @@ def _serve(pipe: Connection, memory_limit: int, warm: bool) -> None:
     os.nice(COURTESY)
     threading.Thread(target=end_with_parent, daemon=True).start()
     if warm:
-        importlib.import_module("drafting.tasks").warm()
+        importlib.import_module("drafting.tasks.ready").warm()
     resource.setrlimit(resource.RLIMIT_AS, (memory_limit, memory_limit))
     while True:
         try:

@@ -95,9 +95,10 @@ class Work:
         self._written = self._checked = 0.0
 
     def run(self, step: str, *arguments: Any) -> Any:
-        """Run a step of the core's tasks in the child process. See ChildProcess.run for what it raises."""
+        """Run a step of the core's tasks, such as "sheets:plot_sheets", in the child process. See
+        ChildProcess.run for what it raises."""
         return the_child().run(
-            f"drafting.tasks:{step}",
+            f"drafting.tasks.{step}",
             arguments,
             self.progress,
             self._wanted,

@@ -145,7 +145,7 @@ def plot(job: Job, work: Work) -> None:
     try:
         info = FileInfo(job.project.name, job.project.practice, resolution)
         sources = _sources(job.project, pages, resolution, work)
-        ending = work.run("plot_sheets", pages, *sources, made, row.form, info)
+        ending = work.run("sheets:plot_sheets", pages, *sources, made, row.form, info)
         row.file, row.notes, row.pages = storage.store(made), notes, facts
         row.file_name = f"{row.file_name.rpartition('.')[0]}.{ending}"
         row.save()

@@ -161,7 +161,9 @@ def prepare(job: Job, work: Work) -> None:
     try:
         states = [storage.path_of(row.state) for row in rows]
         info = FileInfo(f"{review.name}, {review.project.name}", review.project.practice, round(RESOLUTION))
-        made = work.run("prepare_review", states, origins, paths(linework), paths(pictures), folder, info)
+        made = work.run(
+            "reviews:prepare_review", states, origins, paths(linework), paths(pictures), folder, info
+        )
         for row, sheet, files in zip(rows, frozen, made, strict=True):
             row.width, row.height = sheet.width, sheet.height
             row.number, row.revision = sheet.number, sheet.revision

@@ -65,7 +65,7 @@ def make(job: Job, work: Work) -> None:
     folder.mkdir(parents=True)
     try:
         work.run(
-            "before_and_after",
+            "reviews:before_and_after",
             storage.path_of(reviewed.review.pdf),
             reviewed.position_in_pdf,
             storage.path_of(store_state(now)),

@@ -88,7 +88,7 @@ def _read_pdf(project: Project, source: Path, work: Work) -> tuple[int, int, lis
     if not sheets:
         raise SheetError("Nothing was issued or reviewed yet, so there is no sheet that this PDF could show.")
     states = [storage.path_of(each.state) for each in sheets]
-    found: ReadFile = work.run("read_comments", source, states)
+    found: ReadFile = work.run("reviews:read_comments", source, states)
     made = known = 0
     notes = list(found.notes)
     with transaction.atomic():
@@ -102,7 +102,7 @@ def _read_pdf(project: Project, source: Path, work: Work) -> tuple[int, int, lis
 
 
 def _read_topics(project: Project, source: Path, work: Work) -> tuple[int, int, list[str]]:
-    topics: list[ReadTopic] = work.run("read_topics", source)
+    topics: list[ReadTopic] = work.run("reviews:read_topics", source)
     sheets = [each for each in _past_sheets(project) if each.places]
     made = known = unplaced = 0
     with transaction.atomic():

@@ -65,7 +65,7 @@ def lay(job: Job, work: Work) -> None:
     try:
         source, state = storage.path_of(row.source), storage.path_of(store_state(now))
         found = work.run(
-            "lay_scan", source, row.name, state, paths(linework), paths(pictures), target, folder
+            "reviews:lay_scan", source, row.name, state, paths(linework), paths(pictures), target, folder
         )
         file = storage.store(target)
     finally:

@@ -60,7 +60,7 @@ class Recipe:
         try:
             source = storage.path_of(self.version.building)
             given = (dump_view(self.view), self.appearance, self.window, self.palette, per_inch)
-            notes = work.run("shade_view", source, *given, self._backdrop, made)
+            notes = work.run("drawings:shade_view", source, *given, self._backdrop, made)
             values = {"file": storage.store(made), "notes": notes, "window": dump(self.window)}
             return ShadedPicture.objects.get_or_create(key=self.key, per_inch=per_inch, defaults=values)[0]
         finally:

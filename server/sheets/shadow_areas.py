@@ -50,7 +50,9 @@ class AreasRecipe:
         made = storage.temporary_path(".json")
         try:
             source = storage.path_of(self.version.building)
-            work.run("trace_shadow", source, dump_view(self.view), self.appearance, self.window, made)
+            work.run(
+                "drawings:trace_shadow", source, dump_view(self.view), self.appearance, self.window, made
+            )
             values = {"file": storage.store(made)}
             return TracedShadow.objects.get_or_create(key=self.key, defaults=values)[0]
         finally:

@@ -126,7 +126,7 @@ def draw(job: Job, work: Work) -> None:
     try:
         if linework is None:
             spec = dump_view(parse_view_spec(order_row.spec))
-            task = "draw_view" if version else "draw_received"
+            task = "drawings:draw_view" if version else "drawings:draw_received"
             source = storage.path_of(version.building if version else spec["file"])
             facts = work.run(task, source, spec, made)
             linework = Linework(key=job.subject, file=storage.store(made), **facts)

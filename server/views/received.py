@@ -44,7 +44,7 @@ def look(job: Job, work: Work) -> None:
     """Look at the file of a job, and keep it."""
     order = job.receive_job
     waiting = storage.temporary_folder() / order.waiting
-    facts = work.run("look_at_received", waiting, order.name)
+    facts = work.run("drawings:look_at_received", waiting, order.name)
     ReceivedFile.objects.create(
         project=job.project, name=order.name, file=storage.store(waiting), facts=facts, job=job.pk
     )

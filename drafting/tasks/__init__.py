@@ -1,0 +1,1 @@
+"""Heavy work as whole steps from file to file, for whoever runs it in a process of its own."""
