@@ -15,7 +15,6 @@ import { drag } from "../../../canvas/drag";
 import {
   meets,
   toPaper,
-  toScreen,
   zoomed,
   type Box as PaperBox,
   type Geometry,
@@ -31,6 +30,7 @@ import { fitTo, useBoard } from "../../../stores/board";
 import { select, useSelection } from "../../../stores/selection";
 import { useGesture } from "../../../stores/gesture";
 import { t } from "../../../words/words";
+import { Marquee, Outlined, OutlineHint } from "./Drawn";
 
 interface Props {
   /** Changes when another sheet comes to the board: it is then fitted anew. */
@@ -286,95 +286,3 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
 
 const within = (a: PaperBox, b: PaperBox) =>
   a.x >= b.x && a.y >= b.y && a.x + a.width <= b.x + b.width && a.y + a.height <= b.y + b.height;
-
-function Marquee({ camera, box }: { camera: Camera; box: PaperBox }) {
-  const [left, top] = toScreen(camera, box.x, box.y + box.height);
-  return (
-    <Box
-      sx={{
-        position: "absolute",
-        left,
-        top,
-        width: box.width * camera.scale,
-        height: box.height * camera.scale,
-        border: `1px solid ${colours.rust}`,
-        bgcolor: `${colours.rust}14`,
-        pointerEvents: "none",
-        zIndex: 4,
-      }}
-    />
-  );
-}
-
-/** What there is to do while an outline is drawn. */
-function OutlineHint() {
-  const count = useGesture((s) => s.outline?.points.length ?? 0);
-  const next =
-    count === 0
-      ? t("Click where the first corner is to be")
-      : count < 3
-        ? t("Click the next corner; Backspace takes back the last")
-        : t("Click the next corner; Enter or a double click closes it");
-  return (
-    <Box
-      role="status"
-      sx={{
-        position: "absolute",
-        top: 8,
-        left: "50%",
-        transform: "translateX(-50%)",
-        zIndex: 5,
-        px: 1.25,
-        py: 0.5,
-        borderRadius: 1,
-        fontSize: 12.5,
-        bgcolor: colours.ink,
-        color: colours.sandLight,
-        whiteSpace: "nowrap",
-        pointerEvents: "none",
-      }}
-    >
-      {t("{next}. Escape stops.", { next })}
-    </Box>
-  );
-}
-
-/** The outline that is being drawn, and where its next side would go. */
-function Outlined({ camera, hover }: { camera: Camera; hover: Point | null }) {
-  const points = useGesture((s) => s.outline?.points) ?? [];
-  const all = (hover ? [...points, hover] : points).map((p) => toScreen(camera, ...p));
-  return (
-    <svg
-      style={{
-        position: "absolute",
-        inset: 0,
-        width: "100%",
-        height: "100%",
-        pointerEvents: "none",
-        zIndex: 4,
-      }}
-    >
-      <polygon
-        points={all.map((p) => p.join(",")).join(" ")}
-        fill={`${colours.rust}14`}
-        stroke={colours.rust}
-        strokeWidth={1.5}
-        strokeDasharray="5 3"
-      />
-      {points.map((p, k) => {
-        const [cx, cy] = toScreen(camera, ...p);
-        return (
-          <circle
-            key={k}
-            cx={cx}
-            cy={cy}
-            r={3.5}
-            fill={colours.paper}
-            stroke={colours.rust}
-            strokeWidth={1.5}
-          />
-        );
-      })}
-    </svg>
-  );
-}
