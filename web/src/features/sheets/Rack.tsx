@@ -10,7 +10,7 @@ import { StateMark } from "../../components/StateMark";
 import { colours } from "../../theme/theme";
 import { ViewThumbnail } from "../../components/Thumbnail";
 import { Unseen } from "../../components/Unseen";
-import type { Projection } from "./sheetCommands";
+import type { Projection } from "./viewportCommands";
 import { REGISTER_WIDTH } from "./Register";
 import { useBoard } from "../../stores/board";
 import { useGesture } from "../../stores/gesture";

@@ -1,6 +1,6 @@
 /** A view in the sun of several hours: what changes of its viewport, and of its copies beside it. */
 import type { Appearance, Viewport } from "../../api/client";
-import type { ViewportChange } from "./sheetCommands";
+import type { ViewportChange } from "./contents";
 
 export type Sun = Pick<Appearance["light"], "month" | "day" | "latitude">;
 
