@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Tooltip from "@mui/material/Tooltip";
 import { useState } from "react";
-import type { Field, Project, Sheet, Template } from "../../api/client";
+import type { Field, Sheet, Template } from "../../api/client";
 import { useProject, useSession } from "../../api/projects";
 import { ChoiceField } from "../../components/ChoiceField";
 import { ComboField } from "../../components/ComboField";
@@ -12,7 +12,6 @@ import { HistoryDialog } from "../../components/HistoryDialog";
 import { FigureField } from "../../components/FigureField";
 import { Buttons, Group, Ledge, Rows } from "../../components/Ledge";
 import { More } from "../../components/More";
-import { isoDay } from "../../components/moments";
 import { ToggleButton } from "../../components/ToggleButton";
 import { colours } from "../../theme/theme";
 import type { Edits } from "./sheetCommands";
@@ -20,10 +19,10 @@ import { sendScan } from "./comments/sendScan";
 import { FieldsMenu } from "./FieldsMenu";
 import { RevisionsMenu } from "./RevisionsMenu";
 import { useBoard } from "../../stores/board";
-import { may } from "../../sync/roles";
 import { select } from "../../stores/selection";
 import { useGesture } from "../../stores/gesture";
 import { inSentence, t } from "../../words/words";
+import { listCommands, signCommands } from "./sheetMenu";
 
 const NOTHING: never[] = [];
 
@@ -321,60 +320,4 @@ export function SheetLedge({
       )}
     </Ledge>
   );
-}
-
-/** Signing with one's name and the date, for those who check. */
-function signCommands(
-  sheet: Sheet,
-  project: Project | undefined,
-  me: string,
-  change: (values: Partial<Sheet>, what: string) => unknown,
-): (readonly [string, () => void])[] {
-  if (!project || !may(project, "sign")) return [];
-  const today = isoDay(new Date());
-  return [
-    [
-      t("Sign as checked"),
-      () =>
-        void change(
-          { checker: me, checked_on: today },
-          t("sign {number} as checked", { number: sheet.number }),
-        ),
-    ],
-    [
-      t("Sign as approved"),
-      () =>
-        void change(
-          { approver: me, approved_on: today },
-          t("sign {number} as approved", { number: sheet.number }),
-        ),
-    ],
-  ];
-}
-
-type Listed = NonNullable<Sheet["drawing_list"]>;
-/** The list of drawings has a column for each of so many issues, where it has any. */
-const ISSUES = 6;
-
-/** What can be done about the list of the set's drawings. */
-function listCommands(
-  { drawing_list: list }: Sheet,
-  upperLeft: Listed,
-  change: (to: Listed | null, what: string) => unknown,
-): (readonly [string, () => void])[] {
-  if (!list)
-    return [
-      [
-        t("Place the list of drawings"),
-        () => void change(upperLeft, t("place the list of drawings")),
-      ] as const,
-    ];
-  const issues = list.issues ? 0 : ISSUES;
-  return [
-    [
-      issues ? t("Show issues in the list of drawings") : t("Hide issues in the list of drawings"),
-      () => void change({ ...list, issues }, t("issues in the list of drawings")),
-    ] as const,
-    [t("Remove the list of drawings"), () => void change(null, t("remove the list of drawings"))] as const,
-  ];
 }

@@ -1,4 +1,4 @@
-/** What stands on a sheet, and what goes with a viewport: its annotation, and what is drawn otherwise in it. */
+/** What stands on a sheet, and what goes with a viewport: its annotation, and its own touch-ups. */
 import type { Annotation, Viewport } from "../../api/client";
 import { deleting, making, newId, rows, type Step } from "../../sync/rows";
 
