@@ -126,7 +126,12 @@ export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, o
               })
             }
           </Drawing>
-          <Notes view={view} job={job} failed={failed?.state === "failed" ? failed : undefined} />
+          <Notes
+            key={view.id}
+            view={view}
+            job={job}
+            failed={failed?.state === "failed" ? failed : undefined}
+          />
         </Box>
       </Box>
       <Box sx={LEDGE}>
@@ -159,12 +164,15 @@ const apart = ([a = [0, 0], b = [0, 0]]: readonly Point[]) => Math.hypot(b[0] - 
 
 /** What the drawing says of itself, and whether it is being drawn. */
 function Notes({ view, job, failed }: { view: View; job: Job | undefined; failed: Job | undefined }) {
+  const [closed, setClosed] = useState("");
   const lines = job
     ? [t("Being drawn anew: {waiting}", { waiting: said(job.stage) || t("waiting") })]
     : failed
       ? [said(failed.message)]
       : view.notes.map(said);
-  if (!lines.length) return null;
+  const all = lines.join("\n");
+  // What is new is said, also where something else was closed.
+  if (!lines.length || all === closed) return null;
   return (
     <Box
       role="status"
@@ -179,11 +187,21 @@ function Notes({ view, job, failed }: { view: View; job: Job | undefined; failed
         border: `1px solid ${colours.sandDeep}`,
         borderRadius: 1,
         fontSize: 12.5,
+        display: "flex",
+        alignItems: "flex-start",
+        gap: 1,
       }}
     >
-      {lines.map((line) => (
-        <div key={line}>{line}</div>
-      ))}
+      <div>
+        {lines.map((line) => (
+          <div key={line}>{line}</div>
+        ))}
+      </div>
+      {!job && (
+        <Button onClick={() => setClosed(all)} sx={{ minWidth: 0, minHeight: 20, px: 0.5, py: 0 }}>
+          {t("Close")}
+        </Button>
+      )}
     </Box>
   );
 }
