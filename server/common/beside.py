@@ -12,6 +12,7 @@ from concurrent.futures import BrokenExecutor, ProcessPoolExecutor
 from multiprocessing.connection import wait
 from typing import ParamSpec, TypeVar
 
+import django
 from django.db import connection
 
 P = ParamSpec("P")
@@ -70,7 +71,6 @@ def end_with_parent() -> None:
 def _set_up(database: str) -> None:
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # who started this process ends it
     threading.Thread(target=end_with_parent, daemon=True).start()
-    os.environ["DUNEFOLD_DATABASE"] = database
-    import django
-
     django.setup(set_prefix=False)
+    # That of the tests, where it is they that have started this.
+    connection.settings_dict["NAME"] = database
