@@ -21,7 +21,7 @@ from drafting.progress import Progress
 from server.common.beside import end_with_parent
 from server.common.space import DISK_FULL, is_out_of_space
 
-#: By how much it steps back where others want the processor: whoever waits for an answer goes first.
+#: By how much a job steps back where others want the processor: whoever waits for an answer goes first.
 COURTESY = 10
 #: How often it is asked whether the work is still wanted; seconds.
 POLL_INTERVAL = 0.1
@@ -141,9 +141,9 @@ class ChildProcess:
 def _serve(pipe: Connection, memory_limit: int, warm: bool) -> None:
     """In the child: wait for work, do it, report how it went."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # who started this process ends it
-    os.nice(COURTESY)
     threading.Thread(target=end_with_parent, daemon=True).start()
     if warm:
+        os.nice(COURTESY)
         importlib.import_module("drafting.tasks.ready").warm()
     resource.setrlimit(resource.RLIMIT_AS, (memory_limit, memory_limit))
     while True:

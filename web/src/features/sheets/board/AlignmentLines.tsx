@@ -2,6 +2,7 @@
 import { colours } from "../../../theme/theme";
 import { toScreen, type Camera } from "../../../canvas/geometry";
 import { useGesture } from "../../../stores/gesture";
+import { OVERLAY } from "./overlay";
 
 /** How far the lines reach beyond what they join; pixels. */
 const REACH = 12;
@@ -10,17 +11,7 @@ export function AlignmentLines({ camera }: { camera: Camera }) {
   const alignments = useGesture((s) => s.alignments);
   if (!alignments.length) return null;
   return (
-    <svg
-      aria-hidden
-      style={{
-        position: "absolute",
-        inset: 0,
-        width: "100%",
-        height: "100%",
-        pointerEvents: "none",
-        zIndex: 4,
-      }}
-    >
+    <svg aria-hidden style={OVERLAY}>
       {alignments.map(({ from, to, label }, k) => {
         const [x1, y1] = toScreen(camera, ...from);
         const [x2, y2] = toScreen(camera, ...to);

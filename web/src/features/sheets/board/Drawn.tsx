@@ -4,6 +4,7 @@ import { toScreen, type Box as PaperBox, type Camera, type Point } from "../../.
 import { useGesture } from "../../../stores/gesture";
 import { colours } from "../../../theme/theme";
 import { t } from "../../../words/words";
+import { OVERLAY } from "./overlay";
 
 export function Marquee({ camera, box }: { camera: Camera; box: PaperBox }) {
   const [left, top] = toScreen(camera, box.x, box.y + box.height);
@@ -62,16 +63,7 @@ export function Outlined({ camera, hover }: { camera: Camera; hover: Point | nul
   const points = useGesture((s) => s.outline?.points) ?? [];
   const all = (hover ? [...points, hover] : points).map((p) => toScreen(camera, ...p));
   return (
-    <svg
-      style={{
-        position: "absolute",
-        inset: 0,
-        width: "100%",
-        height: "100%",
-        pointerEvents: "none",
-        zIndex: 4,
-      }}
-    >
+    <svg style={OVERLAY}>
       <polygon
         points={all.map((p) => p.join(",")).join(" ")}
         fill={`${colours.rust}14`}

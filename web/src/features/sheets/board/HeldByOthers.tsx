@@ -5,6 +5,7 @@ import { geometryOf, outlineOf, toScreen, type Camera, type Point } from "../../
 import { useOthers } from "../../../components/useOthers";
 import { colours } from "../../../theme/theme";
 import { t } from "../../../words/words";
+import { OVERLAY } from "./overlay";
 
 export function HeldByOthers({ on, pieces, camera }: { on: Viewport[]; pieces: PieceBox[]; camera: Camera }) {
   const others = useOthers();
@@ -41,14 +42,7 @@ export function HeldByOthers({ on, pieces, camera }: { on: Viewport[]; pieces: P
     <svg
       role="img"
       aria-label={t("Held by {name}", { name: [...new Set(outlines.map(([, name]) => name))].join(", ") })}
-      style={{
-        position: "absolute",
-        inset: 0,
-        width: "100%",
-        height: "100%",
-        pointerEvents: "none",
-        zIndex: 4,
-      }}
+      style={OVERLAY}
     >
       {outlines.map(([key, name, outline]) => {
         const points = outline.map(([x, y]) => toScreen(camera, x, y));
