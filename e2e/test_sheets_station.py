@@ -189,7 +189,7 @@ class SheetsStationTests(SheetsOffice):
         self.ledge.get_by_role("button", name="Everything").click()
         page.get_by_role("group", name="Layers").get_by_role("checkbox", name="Furniture").click()
         page.keyboard.press("Escape")
-        expect(self.ledge.get_by_role("group", name="Shown, differs from the view")).to_be_visible()
+        expect(self.ledge.get_by_role("group", name="Shown (changed)")).to_be_visible()
         self.saved()
         expect(self.ledge.get_by_text("Up to date")).to_be_visible()
 
@@ -212,7 +212,8 @@ class SheetsStationTests(SheetsOffice):
         widths = {round(s.width, 2) for s in strokes(self.plotted())}
         self.assertTrue({0.5, 1.0} <= widths)
         self.viewport("Plan, Ground floor").nth(1).click()
-        page.get_by_role("button", name="As in view").click()
+        self.ledge.get_by_role("button", name="More…").click()
+        page.get_by_role("menuitem", name="Show as in its view").click()
         expect(self.ledge.get_by_role("button", name="Sheet’s pens")).to_be_visible()
         self.saved()
         self.assertEqual(len(set(drawings())), 1)
@@ -325,7 +326,7 @@ class SheetsStationTests(SheetsOffice):
             if leave.count():
                 break
         leave.click()
-        expect(self.ledge.get_by_role("group", name="Shown, differs from the view")).to_be_visible()
+        expect(self.ledge.get_by_role("group", name="Shown (changed)")).to_be_visible()
         row = self.row("South elevation")
         self.assertEqual(len(row.shown["without"]), 1)
         self.assertNotEqual((row.centre_u, row.centre_v), (before.centre_u, before.centre_v))

@@ -17,7 +17,14 @@ interface Props {
 
 export function ChoiceField({ label, value, choices, width = 104, onChoose }: Props) {
   return (
-    <Box sx={{ width: typeof width === "number" ? width * STRETCH : width, minWidth: 0 }}>
+    <Box
+      title={choices.find(([key]) => key === value)?.[1]}
+      sx={{
+        // A ledge with room to spare has wider ones, for names that are longer still.
+        width: typeof width === "number" ? `calc(${width * STRETCH}px * var(--choices-wider, 1))` : width,
+        minWidth: 0,
+      }}
+    >
       <Box sx={{ fontSize: 11, lineHeight: "15px", color: "text.secondary" }}>{label}</Box>
       <Select
         size="small"

@@ -51,7 +51,7 @@ export function Header({ project, station }: { project?: Project; station?: stri
         aria-label={t("Dunefold: all projects")}
         style={{ color: "inherit", display: "flex", textDecoration: "none" }}
       >
-        <Wordmark />
+        <Wordmark brief={Boolean(project)} />
       </Link>
       {project && (
         <>

@@ -4,10 +4,16 @@ import ButtonBase from "@mui/material/ButtonBase";
 import Tooltip from "@mui/material/Tooltip";
 import type { ReactNode } from "react";
 import { colours } from "../theme/theme";
+import { spoken } from "../words/words";
 import { GROUP_HELP } from "./groupHelp";
 
 /** One height for all that is selected: the board must not jump when something else is. */
 const LEDGE_HEIGHT = 136;
+const ENGLISH = spoken() === "en";
+/** From this width of the window on, px, there is room to spare. */
+const WIDE = ENGLISH ? 1500 : 1750;
+/** In the smallest windows all is smaller where words are longer than English ones. */
+const SMALL = ENGLISH ? {} : { zoom: 0.9, height: LEDGE_HEIGHT / 0.9, "--choices-wider": 0.92 };
 
 export function Ledge({ label, children }: { label: string; children: ReactNode }) {
   return (
@@ -30,6 +36,7 @@ export function Ledge({ label, children }: { label: string; children: ReactNode 
         alignItems: "flex-start",
         gap: 1,
         overflowX: "auto",
+        overflowY: "hidden",
         scrollbarWidth: "thin",
         // Where there is no room for all, the rest is scrolled to; what is done most stays in sight.
         "& > *": { flexShrink: 0 },
@@ -43,9 +50,12 @@ export function Ledge({ label, children }: { label: string; children: ReactNode 
           boxShadow: `-4px 0 4px -2px ${colours.sandLight}`,
           clipPath: "inset(0 0 0 -8px)",
         },
-        "@media (max-width: 1099px)": {
+        "@media (min-width: 1250px)": { "--choices-wider": 1.06 },
+        [`@media (min-width: ${WIDE}px)`]: { "--choices-wider": 1.3 },
+        "@media (max-width: 1099px)": SMALL,
+        "@media (max-width: 1319px)": {
           px: 1,
-          gap: 0.75,
+          gap: 0.6,
           "& .MuiButton-root": { paddingInline: "6px" },
           "& > :last-child::before": { right: -8 },
         },

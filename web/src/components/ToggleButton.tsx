@@ -7,15 +7,18 @@ export function ToggleButton({
   on,
   name,
   tip,
+  side,
   onToggle,
 }: {
   on: boolean;
   name: string;
   tip: string;
+  /** Where the tip stands, where it would lie over other buttons below. */
+  side?: "left" | "right";
   onToggle: () => void;
 }) {
   return (
-    <Tooltip title={tip}>
+    <Tooltip title={tip} placement={side ?? "bottom"}>
       <Button
         variant="outlined"
         aria-pressed={on}

@@ -1,7 +1,13 @@
 /** The name, with its dune. */
 import Box from "@mui/material/Box";
 
-export function Wordmark({ size = 17 }: { size?: number }) {
+export function Wordmark({
+  size = 17,
+  brief,
+}: {
+  size?: number;
+  /** Without the name where there is little room. */ brief?: boolean;
+}) {
   return (
     <Box
       component="span"
@@ -19,7 +25,9 @@ export function Wordmark({ size = 17 }: { size?: number }) {
         <path fill="#c9673f" d="M0 16C8 16 9 1 17 1c5 0 6 6 11 15z" />
         <path fill="#e6dcc8" d="M17 1c5 0 6 6 11 15H14c4-3 6-8 3-15z" />
       </svg>
-      Dunefold
+      <Box component="span" sx={brief ? { "@media (max-width: 1099px)": { display: "none" } } : undefined}>
+        Dunefold
+      </Box>
     </Box>
   );
 }

@@ -118,6 +118,11 @@ function GroundDialog({ version, onClose }: { version: ModelVersion; onClose: ()
   return (
     <TitledDialog
       title={t("Ground level")}
+      text={t(
+        "The file has no terrain. With a level of the ground there is a ground line in elevations, earth " +
+          "in sections, and shadow on the ground; what lies below is hidden. The file is read again as a " +
+          "new version.",
+      )}
       width="xs"
       onClose={onClose}
       foot={
@@ -134,17 +139,11 @@ function GroundDialog({ version, onClose }: { version: ModelVersion; onClose: ()
         </>
       }
     >
-      <Box>
-        {t(
-          "The file has no terrain. With a level of the ground there is a ground line in elevations, earth " +
-            "in sections, and shadow on the ground; what lies below is hidden. The file is read again as a " +
-            "new version.",
-        )}
-      </Box>
       <TextField
         label={t("Level of the ground (m), blank for none")}
         value={typed}
         autoFocus
+        sx={{ mt: 0.75 }}
         error={wrong}
         helperText={wrong ? t("A figure such as −0.15") : " "}
         onChange={(event) => setTyped(event.target.value)}
@@ -173,6 +172,11 @@ function AxesDialog({ version, onClose }: { version: ModelVersion; onClose: () =
   return (
     <TitledDialog
       title={t("Change axes")}
+      text={t(
+        "Plans, sides and coordinates follow the building’s own axes. The file is read again as a " +
+          "new version; sections and what is seen in plans stay in their place, elevations show the " +
+          "new sides.",
+      )}
       width="xs"
       onClose={onClose}
       foot={
@@ -190,17 +194,11 @@ function AxesDialog({ version, onClose }: { version: ModelVersion; onClose: () =
         </>
       }
     >
-      <Box>
-        {t(
-          "Plans, sides and coordinates follow the building’s own axes. The file is read again as a " +
-            "new version; sections and what is seen in plans stay in their place, elevations show the " +
-            "new sides.",
-        )}
-      </Box>
       <TextField
         label={t("Turn from the file’s x axis (°, counter-clockwise)")}
         value={typed}
         autoFocus
+        sx={{ mt: 0.75 }}
         error={turn === null}
         helperText={turn === null ? t("A figure from −360 to 360") : " "}
         onChange={(event) => setTyped(event.target.value)}

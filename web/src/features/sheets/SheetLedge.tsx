@@ -52,8 +52,8 @@ const TITLED = [
   ["supplementary_title", t("Supplementary title"), "90%"],
 ] as const;
 const SIGNED = [
-  ["status", t("Status"), 92],
-  ["creator", t("Drawn by"), 84],
+  ["status", t("Status"), "50%"],
+  ["creator", t("Drawn by"), "46%"],
 ] as const;
 
 type Choices = readonly (readonly [key: string, name: string])[];
@@ -181,7 +181,7 @@ export function SheetLedge({
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
             <ChoiceField
               label={t("Template")}
-              width={124}
+              width={142}
               value={known.some(([key]) => key === sheet.template) ? sheet.template : ""}
               choices={known}
               onChoose={(template) =>
@@ -212,7 +212,7 @@ export function SheetLedge({
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
             <ChoiceField
               label={t("Drawn with")}
-              width={124}
+              width={142}
               value={sheet.pen_table ?? ""}
               choices={[["", t("Set’s pens")], ...penTables]}
               onChoose={(key) =>

@@ -24,6 +24,17 @@ const NOTHING: never[] = [];
 export const AS_IN_VIEW = {} as Viewport["shown"];
 const SLIM = { minWidth: 0, px: 1 };
 
+/** Whether a viewport shows something else than its view, or in other pens than its sheet. */
+export function differsFromView(viewport: Viewport, view: View | undefined): boolean {
+  const ofView: Shown = view?.spec.shown ?? {};
+  return (
+    leftOut({ ...ofView, ...viewport.shown }) !== leftOut(ofView) ||
+    Object.keys(viewport.shown).length > 0 ||
+    pensChanged(viewport.pens) > 0 ||
+    viewport.pen_table !== null
+  );
+}
+
 /** What it shows and with which pens, where that differs from its view. */
 export function ShownFields({
   viewport,
@@ -45,11 +56,7 @@ export function ShownFields({
   const facts = view?.spec.kind === "received" ? { layers: file?.facts.layers ?? {} } : version?.facts;
   const ofView: Shown = view?.spec.shown ?? {};
   const shown: Shown = { ...ofView, ...viewport.shown };
-  const differs =
-    leftOut(shown) !== leftOut(ofView) ||
-    Object.keys(viewport.shown).length > 0 ||
-    pensChanged(viewport.pens) > 0 ||
-    viewport.pen_table !== null;
+  const differs = differsFromView(viewport, view);
   const show = (key: ShownKey, names: string[]) => {
     const { [key]: _, ...rest } = viewport.shown as Shown;
     const same = JSON.stringify([...(ofView[key] ?? [])].sort()) === JSON.stringify(names);
@@ -60,28 +67,12 @@ export function ShownFields({
     );
   };
   return (
-    <Group name={differs ? t("Shown, differs from the view") : t("Shown")} about={t("Shown in a viewport")}>
+    <Group name={differs ? t("Shown (changed)") : t("Shown")} about={t("Shown in a viewport")}>
       <Rows>
         <Buttons>
           <ShownMenu shown={shown} facts={facts} onChange={show} />
           {view?.spec.kind !== "received" && (
             <AppearanceMenu viewports={[viewport]} viewOf={() => view} edits={edits} onColours={onColours} />
-          )}
-          {differs && (
-            <Tooltip title={t("Show what the view shows, with the sheet’s pens")}>
-              <Button
-                sx={SLIM}
-                onClick={() =>
-                  void edits.change(
-                    [viewport],
-                    { shown: AS_IN_VIEW, pens: { roles: {}, layers: {} }, pen_table: null },
-                    t("show a viewport as its view"),
-                  )
-                }
-              >
-                {t("As in view")}
-              </Button>
-            </Tooltip>
           )}
         </Buttons>
         <Buttons>

@@ -19,7 +19,7 @@ import { ToggleButton } from "../../components/ToggleButton";
 import type { Edits } from "./sheetCommands";
 import { shownFigure } from "./figures";
 import { FrameFields } from "./FrameFields";
-import { AS_IN_VIEW, ContentsFields, ShownFields } from "./ViewportContents";
+import { AS_IN_VIEW, ContentsFields, differsFromView, ShownFields } from "./ViewportContents";
 import { NO_POINTS, useAnnotating } from "../../stores/annotating";
 import { useGesture } from "../../stores/gesture";
 import { t } from "../../words/words";
@@ -94,7 +94,7 @@ export function ViewportLedge(props: Props) {
         <Rows>
           <ChoiceField
             label={t("View shown")}
-            width={126}
+            width={135}
             value={viewport.view}
             choices={views
               .filter((v) => v.linework || v.id === viewport.view)
@@ -116,7 +116,7 @@ export function ViewportLedge(props: Props) {
             }}
           />
           <Box
-            sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 126 }}
+            sx={{ display: "flex", alignItems: "center", minHeight: 30, mt: "15px", gap: 0.5, width: 135 }}
           >
             {drawing ? (
               <Box role="status" sx={{ fontSize: 11.5, color: "text.secondary" }}>
@@ -252,6 +252,18 @@ export function ViewportLedge(props: Props) {
                   () => void edits.copy([viewport], viewport.sheet, 10, t("duplicate a viewport")),
                 ],
                 [t("Copy to sheets…"), onToSheets],
+                ...(differsFromView(viewport, view)
+                  ? [
+                      [
+                        t("Show as in its view, with the sheet’s pens"),
+                        () =>
+                          change(
+                            { shown: AS_IN_VIEW, pens: { roles: {}, layers: {} }, pen_table: null },
+                            t("show a viewport as its view"),
+                          ),
+                      ] as const,
+                    ]
+                  : []),
                 ...(view?.spec.kind === "plan"
                   ? [[t("Dimension the outer walls…"), onDimension] as const]
                   : []),

@@ -79,11 +79,7 @@ export function OneView({ view, views, version, jobs, edits, onOpen, onDelete, o
                       "&:hover": { bgcolor: v.id === view.id ? colours.sand : colours.sandPale },
                     }}
                   >
-                    <Box
-                      component="span"
-                      title={v.name}
-                      sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}
-                    >
+                    <Box component="span" sx={{ minWidth: 0, overflowWrap: "anywhere" }}>
                       {v.name}
                     </Box>
                     {v.state !== "up_to_date" && <StateMark state={v.state} />}

@@ -72,14 +72,14 @@ export function NoteFields({ piece, edits }: Of<NoteSpec>) {
         <Rows>
           <ChoiceField
             label={t("Leader")}
-            width={118}
+            width={130}
             value={spec.leader}
             choices={LEADERS}
             onChoose={(leader) => change({ leader: leader as NoteSpec["leader"] }, t("leader of a note"))}
           />
           <ChoiceField
             label={t("Aligned")}
-            width={118}
+            width={130}
             value={spec.align}
             choices={ALIGNS}
             onChoose={(align) => change({ align: align as NoteSpec["align"] }, t("alignment of a note"))}

@@ -155,7 +155,7 @@ function PieceFrame({ box, piece, camera, selected, together, onMove }: FramePro
   const [wide, high] = [Math.max(width, LEAST), Math.max(height, LEAST)];
   const wrong = box.standing !== "followed";
   const kind = KIND_NAMES[piece.spec.kind];
-  const name = `${kind[0]?.toUpperCase() ?? ""}${kind.slice(1)}: ${box.text}`;
+  const name = `${kind[0]?.toUpperCase() ?? ""}${kind.slice(1)}${box.text && `: ${box.text}`}`;
   return (
     <div
       ref={element}

@@ -244,7 +244,7 @@ function BelongsTo({ piece, box, set, edits }: Omit<Props, "onOutline">) {
     <Group name={t("Where it belongs")}>
       <ChoiceField
         label={t("Belongs to")}
-        width={178}
+        width={194}
         value={piece.view ? "view" : "sheet"}
         choices={[
           ["sheet", t("This viewport only")],

@@ -33,7 +33,7 @@ export function ShapeFields({ piece, edits, onOutline }: Of<ShapeSpec> & Pick<Co
           <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
             <ChoiceField
               label={t("Width")}
-              width={88}
+              width={96}
               value={String(spec.width)}
               choices={WIDTHS}
               onChoose={(width) => change({ width: Number(width) }, t("width of a line"))}
@@ -46,7 +46,7 @@ export function ShapeFields({ piece, edits, onOutline }: Of<ShapeSpec> & Pick<Co
           </Box>
           <ChoiceField
             label={t("Pattern")}
-            width={128}
+            width={136}
             value={spec.pattern}
             choices={PATTERNS}
             onChoose={(to) => change({ pattern: to as ShapeSpec["pattern"] }, t("pattern of a line"))}

@@ -13,6 +13,7 @@ import {
 } from "../../../canvas/geometry";
 import { pictures } from "../../../canvas/pictures";
 import { REST } from "../../../canvas/still";
+import { useAnnotating } from "../../../stores/annotating";
 import { useBoard } from "../../../stores/board";
 import { useSelection } from "../../../stores/selection";
 import { useTouching } from "../../../stores/touching";
@@ -25,7 +26,7 @@ import type { TouchUps } from "../touchup/useTouchUp";
 import type { SheetSet } from "../useSet";
 import { AlignmentLines } from "./AlignmentLines";
 import { AnnotateOverlay } from "../annotate/AnnotateOverlay";
-import { AnnotateTray } from "../annotate/AnnotateTray";
+import { AnnotationTools } from "../annotate/AnnotationTools";
 import { FieldFrames } from "./FieldFrames";
 import { Guides } from "./Guides";
 import { HeldByOthers } from "./HeldByOthers";
@@ -199,7 +200,7 @@ export function SheetOverlay({
       {touched ? (
         <TouchUpOverlay camera={camera} viewport={touched} display={display} commands={touchUps} />
       ) : (
-        <AnnotateTray set={set} display={display} edits={annotation} />
+        <AnnotationTools set={set} display={display} edits={annotation} />
       )}
       {!on.length && !display.pieces.length && !sheet.drawing_list && (
         <EmptySheet camera={camera} sheet={sheet} hasViews={set.views.length > 0} />
@@ -277,6 +278,8 @@ function RoomNames({ set, display, camera, edits }: Pick<Props, "set" | "display
 }
 
 function EmptySheet({ camera, sheet, hasViews }: { camera: Camera; sheet: Sheet; hasViews: boolean }) {
+  const tool = useAnnotating((s) => s.tool);
+  if (tool) return null;
   const [x = 0, y = 0, width = 0, height = 0] = sheet.free_area;
   return (
     <Box

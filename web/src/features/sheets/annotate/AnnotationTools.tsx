@@ -1,4 +1,4 @@
-/** Pencils at the lower edge of the table: what can be written and measured, whatever is selected. */
+/** The tools for annotation, at the lower left of the board: what can be written and measured. */
 import Box from "@mui/material/Box";
 import type { DisplayList } from "../../../api/client";
 import { ToggleButton } from "../../../components/ToggleButton";
@@ -30,7 +30,7 @@ interface Props {
   edits: AnnotationEdits;
 }
 
-export function AnnotateTray({ set, display, edits }: Props) {
+export function AnnotationTools({ set, display, edits }: Props) {
   const tool = useAnnotating((s) => s.tool);
   return (
     <Box
@@ -52,12 +52,13 @@ export function AnnotateTray({ set, display, edits }: Props) {
         "& .MuiButton-root": { minHeight: 24, py: 0, fontSize: 12 },
       }}
     >
-      {TOOLS.map(([key, name, tip]) => (
+      {TOOLS.map(([key, name, tip], k) => (
         <ToggleButton
           key={key}
           on={tool === key}
           name={name}
           tip={tip}
+          side={k % 2 ? "right" : "left"}
           onToggle={() => annotate(tool === key ? null : key)}
         />
       ))}
