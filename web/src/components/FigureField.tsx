@@ -43,7 +43,12 @@ export function FigureField({
   return (
     <Box
       component="label"
-      sx={{ display: "block", width, minWidth: 0, flexShrink: typeof width === "number" ? 0 : 1 }}
+      sx={{
+        display: "block",
+        width,
+        // At least as wide as its label, which would lie over the next one.
+        ...(typeof width === "number" ? { minWidth: "min-content", flexShrink: 0 } : { minWidth: 0 }),
+      }}
     >
       {!bare && (
         <Box

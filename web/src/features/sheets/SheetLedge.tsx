@@ -119,7 +119,15 @@ export function SheetLedge({
             ],
             SIGNED,
           ].map((row, k) => (
-            <Box key={k} sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
+            <Box
+              key={k}
+              sx={{
+                display: "flex",
+                gap: 0.5,
+                alignItems: "flex-end",
+                "& .MuiButton-root": { flexShrink: 0 },
+              }}
+            >
               {row.map(([key, label, width]) => (
                 <FigureField
                   key={key}

@@ -64,6 +64,21 @@ export function TogetherLedge({
     const [only] = [...values];
     return values.size > 1 ? "" : only == null ? usual : String(only);
   };
+  const switches = SWITCHES.filter(([key]) => key !== "overhead" || onlyPlans);
+  const switchField = ([key, name]: (typeof SWITCHES)[number]) => (
+    <ChoiceField
+      key={key}
+      label={name}
+      width={key === "seams" ? 148 : 96}
+      value={switched(key)}
+      choices={[
+        ...(switched(key) === "mixed" ? [["mixed", t("Mixed")] as const] : []),
+        ["off", t("No")],
+        ["on", t("Yes")],
+      ]}
+      onChoose={(value) => value !== "mixed" && set({ [key]: value === "on" }, inSentence(name))}
+    />
+  );
   return (
     <Ledge label={t("Ledge: chosen views")}>
       <Group
@@ -77,48 +92,42 @@ export function TogetherLedge({
         </Box>
       </Group>
       <Group name={t("Lines, for all of them")}>
-        <LineSettingsField
-          project={views[0]?.project ?? ""}
-          settings={
-            new Set(views.map((v) => JSON.stringify(v.spec.line_settings ?? {}))).size === 1
-              ? (views[0]?.spec.line_settings ?? {})
-              : undefined
-          }
-          onApply={(to, name) =>
-            set(fitting(onlyPlans ? "plan" : "roof", to), t("line settings “{name}”", { name }))
-          }
-        />
-        {SWITCHES.filter(([key]) => key !== "overhead" || onlyPlans).map(([key, name]) => (
-          <ChoiceField
-            key={key}
-            label={name}
-            width={key === "seams" ? 148 : 96}
-            value={switched(key)}
-            choices={[
-              ...(switched(key) === "mixed" ? [["mixed", t("Mixed")] as const] : []),
-              ["off", t("No")],
-              ["on", t("Yes")],
-            ]}
-            onChoose={(value) => value !== "mixed" && set({ [key]: value === "on" }, inSentence(name))}
-          />
-        ))}
-        <FigureField
-          number
-          label={t("Hide edges flatter than")}
-          unit="°"
-          width={130}
-          value={common("crease", "20")}
-          onCommit={(value) => set({ crease: Number(value) }, t("hide flat edges"))}
-        />
-        <FigureField
-          label={t("Lighten beyond")}
-          unit="m"
-          width={98}
-          value={common("far", "") && String(Number(common("far", "")) / 1000)}
-          onCommit={(value) =>
-            set({ far: value ? Number(value.replace(",", ".")) * 1000 : null }, t("lighten far lines"))
-          }
-        />
+        <Rows>
+          <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
+            <LineSettingsField
+              project={views[0]?.project ?? ""}
+              settings={
+                new Set(views.map((v) => JSON.stringify(v.spec.line_settings ?? {}))).size === 1
+                  ? (views[0]?.spec.line_settings ?? {})
+                  : undefined
+              }
+              onApply={(to, name) =>
+                set(fitting(onlyPlans ? "plan" : "roof", to), t("line settings “{name}”", { name }))
+              }
+            />
+            {switches.filter(([key]) => key !== "seams").map(switchField)}
+          </Box>
+          <Box sx={{ display: "flex", gap: 0.75, alignItems: "flex-end" }}>
+            {switches.filter(([key]) => key === "seams").map(switchField)}
+            <FigureField
+              number
+              label={t("Hide edges flatter than")}
+              unit="°"
+              width={130}
+              value={common("crease", "20")}
+              onCommit={(value) => set({ crease: Number(value) }, t("hide flat edges"))}
+            />
+            <FigureField
+              label={t("Lighten beyond")}
+              unit="m"
+              width={98}
+              value={common("far", "") && String(Number(common("far", "")) / 1000)}
+              onCommit={(value) =>
+                set({ far: value ? Number(value.replace(",", ".")) * 1000 : null }, t("lighten far lines"))
+              }
+            />
+          </Box>
+        </Rows>
       </Group>
       <Group name={t("Shown, in all of them")}>
         <Rows>
