@@ -90,6 +90,8 @@ class IssueTests(SheetsOffice):
         # One sheet is left out, and the rest goes to the printer.
         page.get_by_role("checkbox", name="Plot A-02 Second").click()
         expect(page.get_by_text("Sheets or settings have changed since")).to_be_visible()
+        expect(self.plots.get_by_role("button", name="Send to the device")).to_be_disabled()
+        page.get_by_role("button", name="Preview again").click()
         self.plots.get_by_role("button", name="Send to the device").click()
         sent = page.get_by_role("group", name="Print of 2 sheets")
         expect(sent.get_by_text("printed", exact=True)).to_be_visible()

@@ -30,6 +30,8 @@ interface Props {
   blocked: boolean;
   onSettings: (key: string | null) => void;
   onMake: (form: Form) => void;
+  /** Whether what is shown is not what would be sent. */
+  stale: boolean;
   onSend: () => void;
 }
 
@@ -42,6 +44,7 @@ export function PlotLedge({
   blocked,
   onSettings,
   onMake,
+  stale,
   onSend,
 }: Props) {
   const [form, setForm] = useState<Form>("pdf");
@@ -94,11 +97,15 @@ export function PlotLedge({
           <Box sx={{ display: "flex", justifyContent: "flex-end", width: "100%", pt: "15px" }}>
             <Tooltip
               title={
-                prints ? t("Print the ticked sheets") : t("Choose plot settings with a device that prints")
+                stale
+                  ? t("Preview again first: sheets or settings have changed since")
+                  : prints
+                    ? t("Print the ticked sheets")
+                    : t("Choose plot settings with a device that prints")
               }
             >
               <span>
-                <Button variant="outlined" disabled={blocked || !prints} onClick={onSend}>
+                <Button variant="outlined" disabled={blocked || stale || !prints} onClick={onSend}>
                   {t("Send to the device")}
                 </Button>
               </span>

@@ -67,6 +67,8 @@ export function PlotPage({ project, sheets, without, onChoose }: Choice) {
       );
     });
   const { data: plot } = usePlot(made?.plot ?? null);
+  /** Whether something else would be sent than what is shown. */
+  const stale = plot !== undefined && made?.of !== of;
   useEffect(() => void pages().catch(() => undefined), []);
 
   return (
@@ -97,7 +99,7 @@ export function PlotPage({ project, sheets, without, onChoose }: Choice) {
         >
           {plot ? (
             <Suspense>
-              <PlotResult plot={plot} stale={made?.of !== of} onAgain={() => void make("pdf")} />
+              <PlotResult plot={plot} stale={stale} onAgain={() => void make("pdf")} />
             </Suspense>
           ) : (
             <Box
@@ -136,6 +138,7 @@ export function PlotPage({ project, sheets, without, onChoose }: Choice) {
         settings={settings}
         chosen={chosen}
         blocked={!chosen.length || conflicts.length > 0}
+        stale={stale}
         onSettings={setKey}
         onMake={(form) => void make(form)}
         onSend={() => void send()}

@@ -77,7 +77,7 @@ export function PlotResult({ plot, stale, onAgain }: Props) {
         )}
       </Box>
       <PlotProgress job={job} problem={problem} />
-      {done && <PlotNotes notes={plot.notes} />}
+      {done && !stale && <PlotNotes notes={plot.notes} />}
       {pdf && <PdfPages pdf={pdf} pages={plot.pages} />}
       {done && form !== "pdf" && (
         <Box
