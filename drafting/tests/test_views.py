@@ -137,6 +137,11 @@ class TitleTests(TestCase):
             (Elevation(bearing=285.95), "West-north-west elevation", "Westnordwestansicht"),
             (Section(((0.0, 0.0), (1000.0, 0.0))), "Section", "Schnitt"),
             (Axonometric("se"), "Axonometric from the south-east", "Axonometrie von Südosten"),
+            (
+                Axonometric(bearing=341, altitude=20),
+                "Axonometric from the north-north-west",
+                "Axonometrie von Nordnordwesten",
+            ),
             (corner, "Detail of plan, Upper", "Detail, Grundriss Upper"),
         ):
             self.assertEqual((title_in(view, "en"), title_in(view, "de")), (english, german))

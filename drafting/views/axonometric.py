@@ -13,10 +13,10 @@ from drafting.errors import ViewError
 from drafting.schema import Number
 from drafting.views.base import BaseView, Bearing
 from drafting.views.camera import Camera, direction_from, upright_camera
+from drafting.views.compass import wind
 
 Corner = Literal["ne", "nw", "se", "sw"]
 _BEARINGS: dict[Corner, float] = {"ne": 45.0, "nw": 315.0, "se": 135.0, "sw": 225.0}
-_NAMES: dict[Corner, str] = {"ne": "north-east", "nw": "north-west", "se": "south-east", "sw": "south-west"}
 CORNERS: tuple[Corner, ...] = tuple(_BEARINGS)
 #: Isometric (ISO 5456-3): the three axes stand at 120 degrees on paper.
 _ISOMETRIC = math.degrees(math.atan(math.sqrt(0.5)))
@@ -46,8 +46,13 @@ class Axonometric(BaseView):
         if self.bearing is not None and not (self.altitude is not None and -89 <= self.altitude <= 89):
             raise ViewError("An axonometric by bearing needs an altitude from -89 to 89 degrees.")
 
+    @property
+    def seen_from(self) -> float:
+        """Where the viewer stands: degrees clockwise from north."""
+        return _BEARINGS[self.corner or "ne"] if self.bearing is None else self.bearing
+
     def camera(self, building: Building) -> Camera:
-        bearing = _BEARINGS[self.corner or "ne"] if self.bearing is None else self.bearing
+        bearing = self.seen_from
         altitude = _ISOMETRIC if self.bearing is None or self.altitude is None else self.altitude
         return upright_camera(direction_from(bearing, altitude), building.origin)
 
@@ -57,7 +62,7 @@ class Axonometric(BaseView):
 
     @property
     def title(self) -> str:
-        return f"Axonometric from {f'the {_NAMES[self.corner]}' if self.corner else f'{self.bearing:g}°'}"
+        return f"Axonometric from the {wind(self.seen_from)}"
 
     @property
     def subject(self) -> tuple[Any, ...]:

@@ -12,28 +12,12 @@ from drafting.errors import ViewError
 from drafting.schema import Number
 from drafting.views.base import BaseView, Bearing, Depth
 from drafting.views.camera import Camera, CutPlane, direction_from, limited, upright_camera
+from drafting.views.compass import wind
 
 Side = Literal["north", "south", "east", "west"]
 #: Where the viewer stands: degrees clockwise from north. Project north is the model's y axis.
 SIDE_BEARINGS: dict[Side, float] = {"north": 0.0, "south": 180.0, "east": 90.0, "west": 270.0}
 SIDES: tuple[Side, ...] = tuple(SIDE_BEARINGS)
-
-
-#: The sixteen points of the compass, clockwise from north.
-WINDS = (
-    "north", "north-north-east", "north-east", "east-north-east", "east", "east-south-east", "south-east",
-    "south-south-east", "south", "south-south-west", "south-west", "west-south-west", "west",
-    "west-north-west", "north-west", "north-north-west",
-)  # fmt: skip
-
-
-def wind(bearing: float) -> str:
-    """The point of the compass that is nearest to a bearing, degrees clockwise from north.
-
-    >>> wind(285.95)
-    'west-north-west'
-    """
-    return WINDS[round(bearing * len(WINDS) / 360.0) % len(WINDS)]
 
 
 @dataclass(frozen=True)

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from drafting.views.axonometric import Axonometric
+from drafting.views.compass import wind
 from drafting.views.detail import Detail
-from drafting.views.elevation import Elevation, wind
+from drafting.views.elevation import Elevation
 from drafting.views.plan import Plan, RoofPlan
 from drafting.views.spec import AnyView
 
 _SIDES = {"north": "Nord", "east": "Ost", "south": "Süd", "west": "West"}
-_CORNERS = {"ne": "Nordosten", "se": "Südosten", "sw": "Südwesten", "nw": "Nordwesten"}
 _KINDS = {"section": "Schnitt", "perspective": "Perspektive"}
 
 
@@ -27,17 +27,20 @@ def title_in(view: AnyView, language: str) -> str:
     return named(view) if named else view.title
 
 
+def _german_wind(point: str) -> str:
+    """A point of the compass: "north-east" is "Nordost"."""
+    return "".join(_SIDES[part] for part in point.split("-")).capitalize()
+
+
 def _german(view: AnyView) -> str:
     if isinstance(view, Plan):
         return f"Grundriss {view.storey}"
     if isinstance(view, RoofPlan):
         return "Dachaufsicht"
     if isinstance(view, Elevation):
-        way = (view.side or "") if view.bearing is None else wind(view.bearing)
-        names = [_SIDES[part] for part in way.split("-")]
-        return "".join([names[0], *(name.lower() for name in names[1:]), "ansicht"])
+        return f"{_german_wind((view.side or '') if view.bearing is None else wind(view.bearing))}ansicht"
     if isinstance(view, Axonometric):
-        return f"Axonometrie von {_CORNERS[view.corner] if view.corner else f'{view.bearing:g}°'}"
+        return f"Axonometrie von {_german_wind(wind(view.seen_from))}en"
     if isinstance(view, Detail):
         return f"Detail, {_german(view.of)}"
     return _KINDS.get(view.kind, view.title)

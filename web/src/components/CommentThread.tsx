@@ -28,7 +28,7 @@ export function CommentThread({ comment, pictureAddress, children }: Props) {
         <b>{comment.number}</b>
         <CommentStateMark state={comment.state} doneIn={comment.done_in} />
       </Box>
-      <Said author={comment.author} made={comment.made} text={comment.text || t("A mark without words.")} />
+      <Written author={comment.author} made={comment.made} text={comment.text || t("A mark without words.")} />
       <Pictures of={null} pictures={pictures} address={pictureAddress} />
       {named(comment.element) && (
         <Box sx={{ fontSize: 12, color: "text.secondary", mt: 0.5 }}>
@@ -40,7 +40,7 @@ export function CommentThread({ comment, pictureAddress, children }: Props) {
           key={answer.id}
           sx={{ mt: 1, pl: 1.25, borderLeft: `3px solid ${answer.own ? colours.sea : colours.sandDeep}` }}
         >
-          <Said author={answer.author} made={answer.made} text={answer.text} />
+          <Written author={answer.author} made={answer.made} text={answer.text} />
           <Pictures of={answer.id} pictures={pictures} address={pictureAddress} />
         </Box>
       ))}
@@ -49,14 +49,16 @@ export function CommentThread({ comment, pictureAddress, children }: Props) {
   );
 }
 
-function Said({ author, made, text }: { author: string; made: string; text: string }) {
+function Written({ author, made, text }: { author: string; made: string; text: string }) {
   return (
     <>
       <Box sx={{ fontSize: 12, color: "text.secondary" }}>
         <Box component="span" sx={{ fontWeight: 650, color: "text.primary" }}>
           {author}
         </Box>{" "}
-        {momentOf(made)}
+        <Box component="span" sx={{ whiteSpace: "nowrap" }}>
+          {momentOf(made)}
+        </Box>
       </Box>
       <Box sx={WORDS}>{text}</Box>
     </>
