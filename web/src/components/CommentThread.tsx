@@ -28,7 +28,11 @@ export function CommentThread({ comment, pictureAddress, children }: Props) {
         <b>{comment.number}</b>
         <CommentStateMark state={comment.state} doneIn={comment.done_in} />
       </Box>
-      <Written author={comment.author} made={comment.made} text={comment.text || t("A mark without words.")} />
+      <Written
+        author={comment.author}
+        made={comment.made}
+        text={comment.text || t("A mark without words.")}
+      />
       <Pictures of={null} pictures={pictures} address={pictureAddress} />
       {named(comment.element) && (
         <Box sx={{ fontSize: 12, color: "text.secondary", mt: 0.5 }}>
