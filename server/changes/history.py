@@ -5,6 +5,7 @@ from __future__ import annotations
 import uuid
 from collections.abc import Mapping, Sequence
 from datetime import timedelta
+from functools import cache
 from typing import Any
 
 from django.utils import timezone
@@ -12,6 +13,7 @@ from django.utils import timezone
 from drafting.errors import SheetError
 from server.changes.kinds import KINDS
 from server.changes.models import HistoryEntry, HistorySubject
+from server.common.serializers import RowSerializer
 from server.projects.models import Project
 from server.projects.rows import RowKind
 
@@ -59,11 +61,7 @@ def note(user: Any, what: str, rows: Sequence[Row]) -> None:
 def _written(name: str, kind: RowKind, before: Row | None, after: Row | None) -> Row | None:
     """What is kept of a write: of a change, the fields that it changed."""
     whole = after or before or {}
-    fields = [
-        key
-        for key, field in kind.serializer().fields.items()
-        if not field.read_only and not field.write_only and key not in ("id", "version")
-    ]
+    fields: Sequence[str] = _kept_fields(kind.serializer)
     if before is not None and after is not None:
         fields = [key for key in fields if before.get(key) != after.get(key)]
         if not fields:
@@ -79,6 +77,16 @@ def _written(name: str, kind: RowKind, before: Row | None, after: Row | None) ->
         "of": sorted(belongs),
         "project": project_of(whole),
     }
+
+
+@cache
+def _kept_fields(serializer: type[RowSerializer]) -> tuple[str, ...]:
+    """The fields of a row that are changed and sent."""
+    return tuple(
+        key
+        for key, field in serializer().fields.items()
+        if not field.read_only and not field.write_only and key not in ("id", "version")
+    )
 
 
 def project_of(row: Row) -> Any:

@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from django.db import transaction
 from django.db.models import Q, QuerySet
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema, extend_schema_view
@@ -132,7 +133,7 @@ class RowKind:
         return after
 
     def update(self, row: Any, data: Any, context: Mapping[str, Any], memo: Memo) -> dict[str, Any]:
-        """Change a row as was sent, and tell it.
+        """Change a row as was sent, and tell it. The row is one of `of` or `rows`, read in this transaction.
 
         Raises:
             Conflict: it has been changed since.
@@ -144,12 +145,13 @@ class RowKind:
         version = values.pop("version", None)
         if version is None:
             raise serializers.ValidationError({"version": "Give the version that this change is made from."})
-        before = self.data(row, context) if _recorders else {}
+        # One serializer sends the row before and after, for the fields of each are built anew.
+        before = dict(serializer.to_representation(row)) if _recorders else {}
         try:
             changed = self.service.update(row, values, version, memo)
         except StaleVersion as stale:
             raise Conflict(self.data(stale.current, context)) from None
-        after = self.data(changed, context)
+        after = dict(serializer.to_representation(self._as_sent(changed)))
         self._record(before, after, context)
         return after
 
@@ -175,7 +177,11 @@ class RowKind:
 
     def data(self, row: Any, context: Mapping[str, Any]) -> dict[str, Any]:
         """A row as it is sent, as it is now."""
-        return dict(self.serializer(self.rows().get(pk=row.pk), context=context).data)
+        return dict(self.serializer(self._as_sent(row), context=context).data)
+
+    def _as_sent(self, row: Any) -> Any:
+        """A row as it is now, with what its serializer looks at."""
+        return self.rows().get(pk=row.pk)
 
 
 _VERSION = OpenApiParameter(
@@ -205,7 +211,9 @@ class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
         return Response(row, status=status.HTTP_201_CREATED)
 
     def partial_update(self, request: Request, *args: Any, **kwargs: Any) -> Response:
-        return Response(self.kind.update(self.get_object(), request.data, self.get_serializer_context(), {}))
+        context = self.get_serializer_context()
+        with transaction.atomic():
+            return Response(self.kind.update(self.get_object(), request.data, context, {}))
 
     def destroy(self, request: Request, *args: Any, **kwargs: Any) -> Response:
         version = request.query_params.get("version", "")

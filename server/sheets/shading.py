@@ -87,9 +87,10 @@ def order_picture(row: Viewport) -> None:
     recipe = recipe_of(row)
     key = recipe.key if recipe else ""
     rows = Viewport.objects.filter(pk=row.pk)
-    row.wanted_picture = key
+    asked, row.wanted_picture = row.wanted_picture, key
     if recipe is None:
-        rows.update(wanted_picture="", shaded=None)
+        if asked or row.shaded_id:
+            rows.update(wanted_picture="", shaded=None)
         return
     there = ShadedPicture.objects.filter(key=key, per_inch=recipe.window.coarse).first()
     if there is not None:

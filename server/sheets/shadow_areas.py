@@ -72,9 +72,10 @@ def order_areas(row: Viewport) -> None:
     their way."""
     recipe = recipe_of(row)
     rows = Viewport.objects.filter(pk=row.pk)
-    row.wanted_areas = recipe.key if recipe else ""
+    asked, row.wanted_areas = row.wanted_areas, recipe.key if recipe else ""
     if recipe is None:
-        rows.update(wanted_areas="", traced=None)
+        if asked or row.traced_id:
+            rows.update(wanted_areas="", traced=None)
         return
     there = TracedShadow.objects.filter(key=recipe.key).first()
     rows.update(wanted_areas=recipe.key, **({"traced": there} if there else {}))

@@ -48,25 +48,27 @@ class ViewportService(RowService[Viewport]):
             check_on_paper(viewport.box, row.sheet.as_paper)
         if row.shown:
             row.view.shown_with(row.shown)
-        old = None if row._state.adding else Viewport.objects.get(pk=row.pk)
-        moved = old is not None and any(getattr(row, name) != getattr(old, name) for name in PINNED)
-        if old is not None and old.pinned and row.pinned and moved:
+
+    def check_change(self, row: Viewport, before: Viewport) -> None:
+        moved = any(getattr(row, name) != getattr(before, name) for name in PINNED)
+        if before.pinned and row.pinned and moved:
             raise SheetError("This viewport is pinned. Unpin it to change what it frames.")
 
     def created(self, row: Viewport, memo: Memo) -> None:
+        keep_scale(row)
         self._follow(row)
 
     def updated(self, row: Viewport, before: Viewport, changed: set[str], memo: Memo) -> None:
+        if changed & {"scale", "view"}:
+            keep_scale(row)
         self._follow(row, (before.shown, before.view_id))
 
     def _follow(self, row: Viewport, before: tuple[dict[str, Any], Any] = ({}, None)) -> None:
-        """What follows from a viewport's having been written: its scale is kept, and its own drawing
-        ordered."""
-        keep_scale(row)
-        if not row.shown:
+        """What follows from a viewport's having been written: its own drawing is ordered, and its light."""
+        if not row.shown and (row.linework_id or row.drawn_from_id or row.wanted):
             Viewport.objects.filter(pk=row.pk).update(linework=None, drawn_from=None, wanted="")
             row.linework, row.drawn_from, row.wanted = None, None, ""
-        elif (row.shown, row.view_id) != before:
+        elif row.shown and (row.shown, row.view_id) != before:
             order_own_drawing(row)
         order_light(row)
 
