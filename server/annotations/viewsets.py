@@ -61,9 +61,7 @@ from server.sheets.composing import WholeSet
 
 
 def _rows() -> QuerySet[Annotation]:
-    return Annotation.objects.select_related(
-        "view__linework", "sheet", "viewport__view__linework", "viewport__linework"
-    )
+    return Annotation.objects.select_related("project")
 
 
 ANNOTATIONS = RowKind(AnnotationSerializer, services.annotation_service, _rows)

@@ -56,7 +56,6 @@ def _sheets() -> QuerySet[Sheet]:
 def _viewports() -> QuerySet[Viewport]:
     return Viewport.objects.select_related(
         "sheet__project",
-        "sheet__template",
         "view__linework",
         "view__project",
         "view__subset",

@@ -36,7 +36,9 @@ from server.views.serializers import (
 
 
 def _views() -> QuerySet[View]:
-    return View.objects.select_related("linework", "project", "drawn_from", "subset")
+    # All that was found in a building takes longer to read than the views do, and is not sent with them.
+    rows = View.objects.select_related("linework", "project", "drawn_from", "subset")
+    return rows.defer("drawn_from__facts")
 
 
 VIEWS = RowKind(ViewSerializer, services.view_service, _views)
