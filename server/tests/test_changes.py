@@ -2,6 +2,9 @@
 
 import uuid
 
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+
 from server.projects.models import Project
 from server.sheets.models import Sheet, Viewport
 from server.tests.api_case import ApiCase
@@ -38,6 +41,23 @@ class ChangesTests(ApiCase):
         )
         self.assertEqual(self.make(("viewports", copy, 1, None), ("sheets", sheet, 1, None)), [None, None])
         self.assertEqual((Sheet.objects.count(), Viewport.objects.count()), (1, 1))
+
+    def test_a_viewport_that_is_moved_asks_little_of_the_database(self):
+        self.make(("viewports", self.placed["id"], 1, {"x": 44.0}))
+        with CaptureQueriesContext(connection) as asked:
+            self.make(("viewports", self.placed["id"], 2, {"x": 45.0}))
+        reads = [each["sql"] for each in asked if each["sql"].startswith("SELECT")]
+        writes = [each["sql"] for each in asked if each["sql"].startswith(("UPDATE", "INSERT"))]
+        # Who asks, the row as one sees it, under the lock, and as it is sent; and what project it is of.
+        self.assertLessEqual(len(reads), 6)
+        # The row, and what is kept of it in the history.
+        self.assertEqual(len(writes), 3)
+
+    def test_a_pin_holds_what_is_sent_in_one_change_with_others(self):
+        self.make(("viewports", self.placed["id"], 1, {"pinned": True}))
+        answer = self.make(("viewports", self.placed["id"], 2, {"x": 44.0}), status=400)
+        self.assertIn("pinned", answer["detail"])
+        self.make(("viewports", self.placed["id"], 2, {"x": 44.0, "pinned": False}))
 
     def test_one_that_cannot_be_made_makes_none(self):
         answer = self.make(
