@@ -3,6 +3,8 @@ import { describe, expect, it } from "vitest";
 import {
   cropped,
   crosses,
+  fitted,
+  fittedBeside,
   fittedTo,
   moved,
   outlined,
@@ -144,5 +146,31 @@ describe("what is dragged", () => {
     const field = { others: [], frames: [], guides: { x: [50] } };
     expect(snapped(one, field, 19, 0, 2).by[0]).toBe(20);
     expect(snapped(one, field, 12, 0, 2).by[0]).toBe(12);
+  });
+});
+
+describe("a sheet on the board", () => {
+  const A3 = { x: 0, y: 0, width: 420, height: 297 };
+  const across = (at: { scale: number; x: number }) => [at.x, at.x + A3.width * at.scale] as const;
+
+  it("is in the middle where the tools at the left have room beside it", () => {
+    const wide = { width: 1600, height: 700 };
+    expect(fittedBeside(A3, wide, 160)).toEqual(fitted(A3, wide));
+  });
+
+  it("goes aside for the tools as large as it was, where there is room for it", () => {
+    const space = { width: 1000, height: 620 };
+    const at = fittedBeside(A3, space, 160);
+    expect(at.scale).toBe(fitted(A3, space).scale);
+    expect(across(at)[0]).toBeCloseTo(160);
+    expect(across(at)[1]).toBeLessThan(space.width);
+  });
+
+  it("is smaller where there is not, and still whole", () => {
+    const space = { width: 820, height: 620 };
+    const at = fittedBeside(A3, space, 160);
+    expect(at.scale).toBeLessThan(fitted(A3, space).scale);
+    expect(across(at)[0]).toBeCloseTo(160);
+    expect(across(at)[1]).toBeLessThan(space.width);
   });
 });

@@ -283,18 +283,31 @@ export const boxAround = (boxes: readonly Box[]): Box => {
 export const meets = (a: Box, b: Box) =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 
+/** What is left free about a sheet that fills the board, pixels. */
+const ROOM = 44;
+
 /** The camera that shows all of a box of the sheet within a space, with room for the rulers. */
 export function fitted(box: Box, space: { width: number; height: number }): Camera {
-  const room = 44;
   const scale = Math.min(
     60,
-    Math.max(0.05, Math.min((space.width - 2 * room) / box.width, (space.height - 2 * room) / box.height)),
+    Math.max(0.05, Math.min((space.width - 2 * ROOM) / box.width, (space.height - 2 * ROOM) / box.height)),
   );
   return {
     scale,
     x: (space.width - box.width * scale) / 2 + 6 - box.x * scale,
     y: (space.height + box.height * scale) / 2 + 6 + box.y * scale,
   };
+}
+
+/** The same where something lies over the left of the space, and not over the box; smaller if it must be. */
+export function fittedBeside(box: Box, space: { width: number; height: number }, left: number): Camera {
+  const camera = fitted(box, space);
+  const from = camera.x + box.x * camera.scale;
+  if (from >= left) return camera;
+  if (left + box.width * camera.scale <= space.width - ROOM / 2)
+    return { ...camera, x: camera.x + left - from };
+  const beside = fitted(box, { ...space, width: space.width - left + ROOM });
+  return { ...beside, x: left - box.x * beside.scale };
 }
 
 /** Zoom the board about a point of the screen. The drawing's scale is another matter. */

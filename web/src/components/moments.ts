@@ -15,6 +15,9 @@ export function dayOf(at: string): string {
       : day;
 }
 
+/** A day within a sentence, which is not broken at its hyphens. */
+export const unbroken = (day: string): string => day.replaceAll("-", "\u2011");
+
 /** Day and time, to the minute: 2026-03-18 14:05. */
 export function momentOf(at: string): string {
   const moment = new Date(at);

@@ -1,6 +1,6 @@
 /** How the board stands: its camera, and what is open beside the sheet. */
 import { create } from "zustand";
-import { fitted, type Box, type Camera } from "../canvas/geometry";
+import { fitted, fittedBeside, type Box, type Camera } from "../canvas/geometry";
 
 interface Board {
   camera: Camera | null;
@@ -36,9 +36,13 @@ export const useBoard = create<Board>()(() => ({
   guideOpen: false,
 }));
 
-/** Let a part of the sheet fill the board; all of it where none is named. */
+/** Up to where the tools for annotation reach from the left of the board, pixels. */
+const TOOLS = 164;
+
+/** Let a part of the sheet fill the board; all of it where none is named, and then beside the tools. */
 export function fitTo(box?: Box) {
   const { paper, room } = useBoard.getState();
   const wanted = box ?? paper;
-  if (wanted && room.width) useBoard.setState({ camera: fitted(wanted, room) });
+  if (wanted && room.width)
+    useBoard.setState({ camera: box ? fitted(wanted, room) : fittedBeside(wanted, room, TOOLS) });
 }

@@ -9,6 +9,7 @@ import { t } from "../../../words/words";
 
 const CELL = { ...ONE_LINE, textAlign: "left" } as const;
 const COLUMNS = "30px 84px 54px minmax(0, 1fr) 92px 84px";
+const NARROW_COLUMNS = "26px 84px 48px minmax(0, 1fr)";
 
 interface Props {
   comments: readonly Comment[];
@@ -22,7 +23,17 @@ export function CommentTable({ comments, chosen, onChoose }: Props) {
     <Box
       role="table"
       aria-label={t("Comments")}
-      sx={{ flex: 1, minHeight: 0, overflow: "auto", fontSize: 13 }}
+      sx={{
+        flex: 1,
+        minHeight: 0,
+        overflow: "auto",
+        fontSize: 13,
+        // A small window has room for the comments alone; the rest is seen beside the chosen one.
+        "@media (max-width: 1199px)": {
+          "& [role=row]": { gridTemplateColumns: NARROW_COLUMNS },
+          "& [role=row] > :nth-of-type(n + 5)": { display: "none" },
+        },
+      }}
     >
       <Box
         role="row"

@@ -6,7 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data, type Review } from "../../../api/client";
 import { isActive } from "../../../api/jobs";
-import { dayOf, momentOf } from "../../../components/moments";
+import { dayOf, momentOf, unbroken } from "../../../components/moments";
 import { PlotProgress } from "../../../components/PlotProgress";
 import { notifyError } from "../../../stores/notices";
 import { colours } from "../../../theme/theme";
@@ -58,8 +58,8 @@ export function ReviewRecord({ review, onLinks }: Props) {
         {t("{state}. Asked by {askedBy} on {asked}{until}{know}.", {
           state,
           askedBy: review.asked_by,
-          asked: dayOf(review.asked),
-          until: isOpen(review) && t(", open until {until}", { until: dayOf(review.until) }),
+          asked: unbroken(dayOf(review.asked)),
+          until: isOpen(review) && t(", open until {until}", { until: unbroken(dayOf(review.until)) }),
           know: review.has_word && t(", with a word to know"),
         })}
       </Box>
