@@ -189,7 +189,7 @@ export function SheetLedge({
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
             <ChoiceField
               label={t("Template")}
-              width={142}
+              width={138}
               value={known.some(([key]) => key === sheet.template) ? sheet.template : ""}
               choices={known}
               onChoose={(template) =>
@@ -220,7 +220,7 @@ export function SheetLedge({
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
             <ChoiceField
               label={t("Drawn with")}
-              width={142}
+              width={138}
               value={sheet.pen_table ?? ""}
               choices={[["", t("Set’s pens")], ...penTables]}
               onChoose={(key) =>
