@@ -11,7 +11,7 @@ export function HelpCard({ onClose }: { onClose: () => void }) {
       title={t("Shortcuts")}
       onClose={onClose}
       foot={
-        <Button variant="outlined" onClick={onClose} autoFocus>
+        <Button variant="outlined" onClick={onClose}>
           {t("Close")}
         </Button>
       }
