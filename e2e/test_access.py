@@ -119,11 +119,22 @@ class AccessTests(SheetsOffice):
         expect(self.viewport("South elevation")).to_be_focused()
         self.inside(self.ledge.get_by_role("button", name="Delete", exact=True))
         self.inside(self.ledge.get_by_role("button", name="More…"))
-        # What has no room is scrolled to.
         grid = self.ledge.get_by_role("button", name="Grid", exact=True)
-        grid.scroll_into_view_if_needed()
         grid.click()
         expect(grid).to_have_attribute("aria-pressed", "false")
+        # Nothing of the ledge goes out of sight once the viewport differs from its view.
+        self.ledge.get_by_role("button", name="Everything").click()
+        page.get_by_role("group", name="Layers").get_by_role("checkbox", name="Furniture").click()
+        page.keyboard.press("Escape")
+        self.ledge.get_by_role("button", name="Sheet’s pens").click()
+        page.get_by_role("combobox", name="Width of cut").click()
+        page.get_by_role("option", name="1.00 mm").click()
+        page.keyboard.press("Escape")
+        expect(self.ledge.get_by_role("button", name="1 pen changed")).to_be_visible()
+        for width in (1024, 1280):
+            page.set_viewport_size({"width": width, "height": 700})
+            hidden = self.ledge.evaluate("(ledge) => ledge.scrollWidth - ledge.clientWidth")
+            self.assertLessEqual(hidden, 3, width)
 
     def inside(self, locator: Any) -> None:
         box = locator.bounding_box()

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from django.db import transaction
 from django.db.models import QuerySet
 from django.http import Http404
 from django.http.response import HttpResponseBase
@@ -92,12 +93,13 @@ class ViewViewSet(RowViewSet):
     def change_settings(self, request: Request) -> Response:
         """Give several views the same settings; what is not named stays as each view has it."""
         given = self._given(SettingsForViewsSerializer, request)
-        views = list(self.get_queryset().filter(pk__in=given["views"]))
-        if len(views) != len(set(given["views"])):
-            raise Http404
-        for view in views:
-            self.check_object_permissions(request, view)
-        changed = services.change_settings(views, given.get("line_settings", {}), given.get("shown", {}))
+        with transaction.atomic():
+            views = list(self.get_queryset().filter(pk__in=given["views"]))
+            if len(views) != len(set(given["views"])):
+                raise Http404
+            for view in views:
+                self.check_object_permissions(request, view)
+            changed = services.change_settings(views, given.get("line_settings", {}), given.get("shown", {}))
         return Response(self._data(changed))
 
     def _given(self, form: type[serializers.Serializer[Any]], request: Request) -> dict[str, Any]:
