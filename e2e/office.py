@@ -375,7 +375,8 @@ class PlanOffice(SheetsOffice):
     """A drafter who annotates a plan."""
 
     def piece(self, name: str | re.Pattern[str]) -> Any:
-        return self.page.get_by_role("button", name=name)
+        # The tool that draws a kind of piece is named after it, too.
+        return self.page.locator("[data-piece]").and_(self.page.get_by_role("button", name=name))
 
     @cached_property
     def frame(self) -> tuple[dict[str, float], Viewport]:

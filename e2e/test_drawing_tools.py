@@ -114,14 +114,14 @@ class DrawingTools(PlanOffice):
         for x, y in ((0.64, 0.5), (0.7, 0.5), (0.7, 0.6)):
             page.mouse.click(*self.on_paper(x, y))
         page.keyboard.press("Enter")
-        expect(self.piece("Shape:")).to_have_count(2)
+        expect(self.piece("Shape")).to_have_count(2)
         self.put_away()
         self.saved()
         line = self.spec("shape")
         self.assertEqual((line["form"], len(line["points"]), line["closed"]), ("line", 3, False))
         # A corner is dragged, another is added, and one is taken away.
         page.mouse.click(*self.on_paper(0.67, 0.5))
-        page.get_by_role("button", name="Shape:").last.click()
+        self.piece("Shape").last.click()
         self.drag(page.get_by_role("button", name="Point 3", exact=True), 40, 30)
         self.eventually(lambda: self.spec("shape")["points"][2] != line["points"][2])
         self.drag(page.get_by_role("button", name="Add a point after point 1"), 0, -25)
@@ -130,18 +130,18 @@ class DrawingTools(PlanOffice):
         self.eventually(lambda: len(self.spec("shape")["points"]) == 3)
         # The look of the rectangle is given to the line, once that is closed.
         page.get_by_role("button", name="Close", exact=True).click()
-        self.piece("Shape:").first.click()
+        self.piece("Shape").first.click()
         page.get_by_role("button", name="Copy style").click()
-        self.piece("Shape:").last.click()
+        self.piece("Shape").last.click()
         page.get_by_role("button", name="Apply style").click()
         self.eventually(lambda: self.spec("shape")["fill"] == "#e8e4da")
         # Offset, it stands beside the one that it was made from.
         self.more("Offset…")
         page.get_by_label(re.compile("How far beside")).fill("4")
         page.get_by_role("dialog").get_by_role("button", name="Offset").click()
-        expect(self.piece("Shape:")).to_have_count(3)
+        expect(self.piece("Shape")).to_have_count(3)
         page.keyboard.press("Control+z")
-        expect(self.piece("Shape:")).to_have_count(2)
+        expect(self.piece("Shape")).to_have_count(2)
 
     def test_an_area_and_an_angle_are_measured_and_a_chain_runs_along_a_line(self) -> None:
         page = self.page
@@ -227,7 +227,7 @@ class DrawingTools(PlanOffice):
             page.keyboard.press("Enter")
             self.saved()
         self.put_away()
-        shapes = self.piece("Shape:")
+        shapes = self.piece("Shape")
         expect(shapes).to_have_count(2)
         whole = Annotation.objects.order_by("position").first().spec["points"]
         shapes.first.click(position={"x": 6, "y": 3})

@@ -232,5 +232,5 @@ class IssuingTests(PreparedOffice):
         self.assertFalse(Annotation.objects.exists())
         self.assertEqual(Sheet.objects.get(number="A-01").title, "Ground floor")
         page.get_by_role("button", name="Undo").click()
-        expect(page.get_by_role("button", name=re.compile("^Cloud:"))).to_be_visible()
+        expect(page.locator("[data-piece]").and_(page.get_by_role("button", name="Cloud"))).to_be_visible()
         self.assertEqual(Viewport.objects.count(), len(VIEWS))

@@ -9,13 +9,13 @@ import json
 import sqlite3
 import threading
 from collections import OrderedDict
-from collections.abc import Callable, Hashable, Mapping
-from contextlib import closing
+from collections.abc import Callable, Hashable, Iterator, Mapping
+from contextlib import closing, contextmanager
 from dataclasses import dataclass, field
 from typing import Any
 
 from django.core.serializers.json import DjangoJSONEncoder
-from django.db import connection
+from django.db import connection, transaction
 from django.http import HttpRequest, HttpResponse
 from django.utils.cache import patch_vary_headers
 from rest_framework.response import Response
@@ -134,9 +134,24 @@ def json_made_once(request: HttpRequest, make: Callable[..., Any], *given: Hasha
 def _made(make: Callable[..., Any], *given: Hashable) -> tuple[bytes, bytes, Mapping[Question, bytes] | None]:
     """What is made as JSON, packed as well, and what the database had said for it."""
     listener = _Listener()
-    with connection.execute_wrapper(listener):
+    with _of_one_state(), connection.execute_wrapper(listener):
         plain = _encoded(make(*given))
     return plain, gzip.compress(plain, 1), listener.said
+
+
+@contextmanager
+def _of_one_state() -> Iterator[None]:
+    """All that is read within is of one moment, whoever writes meanwhile, and nobody who writes is held up: a
+    transaction is otherwise one that means to write (`transaction_mode`)."""
+    connection.ensure_connection()
+    database: Any = connection
+    mode = database.transaction_mode
+    database.transaction_mode = "DEFERRED"
+    try:
+        with transaction.atomic():
+            yield
+    finally:
+        database.transaction_mode = mode
 
 
 def _encoded(made: Any) -> bytes:

@@ -51,6 +51,23 @@ class MadeOnceTests(TransactionTestCase):
         self.meanwhile = lambda: None
         self.assertEqual(self.ask()["name"], "Kiln house")
 
+    def test_all_that_it_is_made_of_is_of_one_moment(self):
+        def rename() -> None:
+            Project.objects.update(name="Kiln house")
+            connection.close()
+
+        def elsewhere() -> None:
+            other = threading.Thread(target=rename)
+            other.start()
+            other.join(10)
+            self.assertFalse(other.is_alive(), "who writes is held up")
+            self.assertEqual(Project.objects.get(pk=self.project.pk).name, "Kiln")
+
+        self.meanwhile = elsewhere
+        self.assertEqual(self.ask()["name"], "Kiln")
+        self.meanwhile = lambda: None
+        self.assertEqual(self.ask()["name"], "Kiln house")
+
     def test_who_ask_at_once_are_given_one_and_the_same(self):
         gate = threading.Event()
         self.meanwhile = lambda: gate.wait(10)
