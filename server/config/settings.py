@@ -29,6 +29,7 @@ DEBUG = os.environ.get("DUNEFOLD_DEBUG") == "1"
 ALLOWED_HOSTS = os.environ.get("DUNEFOLD_HOSTS", "localhost,127.0.0.1,[::1],testserver").split(",")
 ROOT_URLCONF = "server.config.urls"
 ASGI_APPLICATION = "server.config.asgi.application"
+TEST_RUNNER = "e2e.shared.Runner"
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True
 TIME_ZONE = "UTC"
@@ -226,6 +227,20 @@ SPECTACULAR_SETTINGS = {
 }
 
 TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["short", "long"]}}
+
+# Heavy work on other machines: the queue that carries it, and where its files are on their way, which all of
+# them reach: a folder, or a bucket as s3://name/folder.
+QUEUE = os.environ.get("DUNEFOLD_QUEUE", "")
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+    "work": storage_at(os.environ.get("DUNEFOLD_WORK_FILES", str(DATA / "work-files"))),
+}
+if QUEUE:
+    INSTALLED_APPS.append("django_rq")
+    TASKS[STEPS] = {"BACKEND": "django_tasks_rq.RQBackend", "QUEUES": [SHORT_STEPS, LONG_STEPS]}
+    RQ_SHOW_ADMIN_LINK = False
+    RQ_QUEUES = {name: queue_at(QUEUE) for name in ("default", SHORT_STEPS, LONG_STEPS)}
 
 # What was issued is put into folders here; mail waits in an outbox of files unless a service is named.
 DELIVERED = Path(os.environ.get("DUNEFOLD_DELIVERED", DATA / "delivered"))

@@ -1,6 +1,7 @@
 """Jobs as a Django app."""
 
 from django.apps import AppConfig
+from django.conf import settings
 
 
 class JobsConfig(AppConfig):
@@ -11,3 +12,7 @@ class JobsConfig(AppConfig):
         from server.jobs.services import prune_jobs
 
         register_task(prune_jobs)
+        if settings.QUEUE:
+            from server.jobs.machines import files
+
+            register_task(files.prune)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import logging
 import time
 from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 from django.conf import settings
@@ -95,9 +96,9 @@ class Work:
         self._written = self._checked = 0.0
 
     def run(self, step: str, *arguments: Any) -> Any:
-        """Run a step of the core's tasks, such as "sheets:plot_sheets", in the child process. See
-        ChildProcess.run for what it raises."""
-        return the_child().run(
+        """Run a step of the core's tasks, such as "sheets:plot_sheets", in the child process, or on another
+        machine where there is a queue for that. See ChildProcess.run for what it raises."""
+        return self._place()(
             f"drafting.tasks.{step}",
             arguments,
             self.progress,
@@ -105,6 +106,14 @@ class Work:
             settings.JOB_TIME_LIMIT,
             settings.JOB_STALL_LIMIT,
         )
+
+    def _place(self) -> Callable[..., Any]:
+        if settings.QUEUE:
+            # What it is made of is installed only where there is a queue.
+            from server.jobs.machines import elsewhere
+
+            return partial(elsewhere.run, long=self._job.long)
+        return the_child().run
 
     def progress(self, stage: str, share: float) -> None:
         """Write how far the job is, now and then."""

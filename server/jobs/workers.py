@@ -7,6 +7,7 @@ import socket
 import time
 from datetime import timedelta
 
+from django.conf import settings
 from django.db import connection, transaction
 from django.utils import timezone
 from django_tasks_db.models import DBTaskResult
@@ -48,8 +49,15 @@ class Heart:
 
 
 def any_alive() -> bool:
-    """Whether there is a worker, so that what waits will be done."""
-    return any(_is_alive(worker) for worker in Worker.objects.all())
+    """Whether there is a worker, so that what waits will be done; and a machine, where others do the heavy
+    work."""
+    if not any(_is_alive(worker) for worker in Worker.objects.all()):
+        return False
+    if settings.QUEUE:
+        from server.jobs.machines import elsewhere
+
+        return elsewhere.any_machine()
+    return True
 
 
 def _is_alive(worker: Worker) -> bool:

@@ -5,6 +5,7 @@ import logging
 import time
 from typing import Any
 
+from django.conf import settings
 from django.core.management.base import BaseCommand
 from django.db import DatabaseError, connection
 from django_tasks_db.management.commands.db_worker import Worker as QueueWorker
@@ -21,8 +22,9 @@ log = logging.getLogger(__name__)
 POLL_INTERVAL, MAX_QUIET = 0.05, 5.0
 #: How often jobs, queue and workers are brought into line, and how often what is old is put away; seconds.
 RECONCILE_INTERVAL, PRUNE_INTERVAL = 30.0, 3600.0
-#: How long it rests after a fault, at first and at most; seconds.
-FIRST_REST, LONGEST_REST = 1.0, 30.0
+#: How long it rests after a fault, at first and at most; and how long it has to go well until it is the first
+#: again; seconds.
+FIRST_REST, LONGEST_REST, LASTING = 1.0, 30.0, 60.0
 
 
 class Command(BaseCommand):
@@ -32,25 +34,28 @@ class Command(BaseCommand):
         parser.add_argument(
             "--short", action="store_true", help="drawings and single sheets only, never files and sets"
         )
+        parser.add_argument("--beside", action="store_true", help="another one leads and tidies up")
 
-    def handle(self, *args: Any, short: bool, **options: Any) -> None:
+    def handle(self, *args: Any, short: bool, beside: bool, **options: Any) -> None:
         # A signal to stop is nothing to warn of.
         logging.getLogger("django_tasks_db").setLevel(logging.ERROR)
         queue = queue_worker(short=short)
         # It ends at once where it is idle, and after its present task otherwise.
         queue.configure_signals()
-        the_child().start()
-        heart, rest = None, FIRST_REST
+        if not settings.QUEUE:
+            the_child().start()
+        heart, rest, rested = None, FIRST_REST, float("-inf")
         try:
             while queue.running:
                 try:
                     heart = heart or Heart()
-                    Rounds(queue, heart, leads=not short).go()
+                    Rounds(queue, heart, leads=not (short or beside)).go()
                 except (DatabaseError, OSError):
                     # A full disk, for example: what could not be written is done again when there is room.
+                    rest = min(2 * rest, LONGEST_REST) if time.monotonic() - rested < LASTING else FIRST_REST
                     log.exception("the worker rests for %g s", rest)
                     time.sleep(rest)
-                    rest = min(2 * rest, LONGEST_REST)
+                    rested = time.monotonic()
         finally:
             if heart is not None:
                 heart.stop()

@@ -1,0 +1,228 @@
+"""An office whose drawings are made by two other machines: one is lost, and the network of the other is cut.
+
+Each machine is a network of its own (a namespace of Linux), joined to that of the queue by a bridge.
+"""
+
+from __future__ import annotations
+
+import os
+import shutil
+import signal
+import socket
+import sqlite3
+import subprocess
+import sys
+import tempfile
+import time
+import unittest
+from collections import Counter
+from collections.abc import Callable
+from contextlib import closing
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from redis import Redis
+
+#: The network of the test, in a block that is kept for documentation (RFC 5737).
+NETWORK = "198.51.100"
+#: How long the network is cut, and how long anything is waited for; seconds.
+CUT, PATIENCE = 10, 300
+#: Orders a building that is read and then drawn.
+ORDER = """
+import tempfile
+from pathlib import Path
+from django.contrib.auth import get_user_model
+from django.core.files.uploadedfile import SimpleUploadedFile
+from demo.building import write_observatory
+from server.buildings.services import import_model
+from server.projects.models import Project
+user = get_user_model().objects.create_user("ines")
+project = Project.objects.create(owner=user, name="Bird observatory")
+with tempfile.TemporaryDirectory() as folder:
+    file = Path(folder) / "observatory.ifc"
+    write_observatory(str(file))
+    import_model(project, SimpleUploadedFile(file.name, file.read_bytes()), user)
+"""
+
+
+def ip(*arguments: str) -> None:
+    subprocess.run(["ip", *arguments], check=True, capture_output=True)
+
+
+def may_make_networks() -> bool:
+    if shutil.which("ip") is None or shutil.which("redis-server") is None:
+        return False
+    try:
+        ip("netns", "add", "dunefold-try")
+        ip("-n", "dunefold-try", "link", "add", "dunefoldb", "type", "bridge")
+    except subprocess.CalledProcessError:
+        return False
+    ip("netns", "delete", "dunefold-try")
+    return True
+
+
+class Machine:
+    """Another machine: a network of its own, a data folder, and a worker in it."""
+
+    def __init__(self, number: int, folder: Path, environment: dict[str, str]) -> None:
+        self._name, self._wire = f"dunefold-{number}", f"dunefold{number}"
+        self._number, self._folder = number, folder / f"machine-{number}"
+        self._environment = {**environment, "DUNEFOLD_DATA": str(self._folder)}
+        self._process: subprocess.Popen[bytes] | None = None
+
+    def join(self, bridge: str) -> None:
+        end = f"{self._wire}-e"
+        ip("netns", "add", self._name)
+        ip("link", "add", self._wire, "type", "veth", "peer", "name", end)
+        ip("link", "set", end, "netns", self._name)
+        ip("link", "set", self._wire, "master", bridge, "up")
+        ip("-n", self._name, "addr", "add", f"{NETWORK}.{10 + self._number}/24", "dev", end)
+        ip("-n", self._name, "link", "set", end, "up")
+
+    def start(self) -> None:
+        command = ["ip", "netns", "exec", self._name, sys.executable, "manage.py", "work_for_others"]
+        self._process = subprocess.Popen(
+            command, cwd=settings.ROOT, env=self._environment, start_new_session=True
+        )
+
+    def is_at_work(self, queue: Redis) -> bool:
+        """Whether it has a step under way just now."""
+        said: list[Any] = [queue.hgetall(key) for key in queue.smembers("rq:workers:dunefold-long")]
+        return any(
+            each.get(b"state") == b"busy" and int(each[b"pid"]) == self._pid
+            for each in said
+            if b"pid" in each
+        )
+
+    def signal(self, number: int) -> None:
+        os.killpg(self._pid, number)
+
+    def wire(self, state: str) -> None:
+        ip("link", "set", self._wire, state)
+
+    def leave(self) -> None:
+        if self._process is not None:
+            self.signal(signal.SIGKILL)
+            self._process.wait()
+        # The wire goes with the network.
+        subprocess.run(["ip", "netns", "delete", self._name], capture_output=True, check=False)
+
+    @property
+    def _pid(self) -> int:
+        assert self._process is not None
+        return self._process.pid
+
+
+@unittest.skipUnless(may_make_networks(), "needs ip, redis-server, and the right to make networks")
+class ManyMachinesTests(unittest.TestCase):
+    def setUp(self) -> None:
+        self.folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
+        ip("link", "add", "dunefoldb", "type", "bridge")
+        self.addCleanup(ip, "link", "delete", "dunefoldb")
+        ip("addr", "add", f"{NETWORK}.1/24", "dev", "dunefoldb")
+        ip("link", "set", "dunefoldb", "up")
+        port = self.start_queue()
+        self.environment = {
+            **os.environ,
+            "DUNEFOLD_QUEUE": f"redis://{NETWORK}.1:{port}/0",
+            "DUNEFOLD_WORK_FILES": str(self.folder / "on-their-way"),
+            "DUNEFOLD_DATA": str(self.folder / "office"),
+            "DJANGO_SETTINGS_MODULE": "server.config.settings",
+        }
+        self.environment.pop("DUNEFOLD_DATABASE", None)
+        self.machines = [Machine(number, self.folder, self.environment) for number in (1, 2)]
+        for machine in self.machines:
+            self.addCleanup(machine.leave)
+            machine.join("dunefoldb")
+
+    def start_queue(self) -> int:
+        with socket.socket() as probe:
+            probe.bind((f"{NETWORK}.1", 0))
+            port: int = probe.getsockname()[1]
+        given = ["--bind", f"{NETWORK}.1", "--port", str(port), "--protected-mode", "no", "--save", ""]
+        server = subprocess.Popen(["redis-server", *given], cwd=self.folder, stdout=subprocess.DEVNULL)
+        self.addCleanup(server.wait)
+        self.addCleanup(server.kill)
+        self.queue = Redis(host=f"{NETWORK}.1", port=port)
+        self.addCleanup(self.queue.close)
+        self.until(lambda: server.poll() is None and self._answers())
+        return port
+
+    def _answers(self) -> bool:
+        with closing(socket.socket()) as probe:
+            address = self.queue.connection_pool.connection_kwargs
+            return probe.connect_ex((address["host"], address["port"])) == 0
+
+    def manage(self, *arguments: str) -> subprocess.CompletedProcess[str]:
+        command = [sys.executable, "manage.py", *arguments]
+        return subprocess.run(
+            command, cwd=settings.ROOT, env=self.environment, check=True, capture_output=True, text=True
+        )
+
+    def start_office(self) -> Path:
+        """Three workers that follow what the machines do, and where they write what they have to say."""
+        said = self.folder / "office.log"
+        with said.open("wb") as stream:
+            for _ in range(3):
+                worker = subprocess.Popen(
+                    [sys.executable, "manage.py", "work", "--beside"],
+                    cwd=settings.ROOT,
+                    env=self.environment,
+                    stdout=stream,
+                    stderr=stream,
+                )
+                self.addCleanup(worker.wait)
+                self.addCleanup(worker.terminate)
+        return said
+
+    def until(self, holds: Callable[[], bool], every: float = 0.05) -> None:
+        end = time.monotonic() + PATIENCE
+        while not holds():
+            self.assertLess(time.monotonic(), end, "waited in vain")
+            time.sleep(every)
+
+    def asked(self, question: str) -> list[tuple[Any, ...]]:
+        with closing(sqlite3.connect(self.folder / "office" / "dunefold.sqlite3", timeout=20)) as database:
+            return database.execute(question).fetchall()
+
+    def states(self) -> Counter[str]:
+        return Counter(state for (state,) in self.asked("SELECT state FROM jobs_job"))
+
+    def stopped_at_work(self, machine: Machine) -> bool:
+        """Whether a machine stands still in the middle of a step; it goes on where it does not."""
+        if not machine.is_at_work(self.queue):
+            return False
+        machine.signal(signal.SIGSTOP)
+        time.sleep(0.2)
+        if machine.is_at_work(self.queue):
+            return True
+        machine.signal(signal.SIGCONT)
+        return False
+
+    def test_each_drawing_is_made_though_a_machine_is_lost_and_the_network_is_cut(self) -> None:
+        first, second = self.machines
+        self.manage("migrate", "--verbosity", "0")
+        for machine in self.machines:
+            machine.start()
+        said = self.start_office()
+        self.manage("shell", "-c", ORDER)
+        self.until(lambda: self.states()["waiting"] > 5)
+
+        self.until(lambda: self.stopped_at_work(first), every=0.01)
+        first.signal(signal.SIGKILL)
+        first.start()
+
+        self.until(lambda: second.is_at_work(self.queue), every=0.01)
+        second.wire("down")
+        time.sleep(CUT)
+        second.wire("up")
+
+        self.until(lambda: not self.states().keys() & {"waiting", "running"}, every=0.5)
+        jobs = self.states()
+        self.assertEqual(jobs.keys(), {"done"}, said.read_text())
+        # What the lost machine was at was ordered once more; what went on without a network was not.
+        self.assertEqual(said.read_text().count("is ordered again"), 1, said.read_text())
+        # One drawing for each that was ordered, and every file is whole.
+        self.assertEqual(self.asked("SELECT COUNT(*) FROM views_linework"), [(jobs["done"] - 1,)])
+        self.manage("check_data")
