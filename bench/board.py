@@ -130,7 +130,7 @@ def measure(address: str, project: str) -> dict[str, Any]:
     """Milliseconds: of the frames of each gesture, and until a sheet is opened or switched to."""
     from playwright.sync_api import sync_playwright
 
-    from e2e.office import CHROMIUM, QUIET
+    from e2e.shared import CHROMIUM, QUIET
 
     found: dict[str, Any] = {}
     with sync_playwright() as playwright:

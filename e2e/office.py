@@ -4,14 +4,9 @@ from __future__ import annotations
 
 import os
 import re
-import socket
 import sqlite3
-import subprocess
-import sys
 import tempfile
-import threading
 import time
-import unittest
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any, ClassVar
@@ -19,18 +14,18 @@ from typing import Any, ClassVar
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.db import connection, connections
-from django.test import override_settings
-from django.test.testcases import LiveServerTestCase, LiveServerThread
+from django.db import connection
+from django.test import Client, override_settings
+from django.test.testcases import LiveServerTestCase
 from django.utils import timezone
 from django.utils.functional import cached_property
-from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+from django_tasks_db.models import DBTaskResult
+from playwright.sync_api import Browser, Page, expect
 
 from demo.building import write_observatory
 from demo.project import finish_jobs
+from e2e.shared import LiveWebServer, shared
 from server.buildings.services import import_model
-from server.config.web import web_server
-from server.events.hub import hub
 from server.jobs.models import Job, Worker
 from server.projects.models import Project
 from server.sheets.models import Viewport
@@ -44,44 +39,10 @@ os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 PATIENCE, FIRST = 40_000, 150_000
 #: The view that is annotated.
 PLAN = "Plan, Ground floor"
-CHROMIUM = os.environ.get("DUNEFOLD_BROWSER", "/usr/bin/chromium")
-QUIET = ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
-#: 3D without a graphics card: one is imitated, which makes all of the page slower.
-SOFT_3D = ["--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
-
-
 #: Rules of the W3C's guidelines for access, as axe-core tells them; nothing of any weight may remain.
 AXE = settings.ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
 FIND = """async () => (await axe.run(document, {resultTypes: ["violations"]})).violations
     .flatMap((v) => v.nodes.map((n) => `${v.id} (${v.impact}): ${n.html.slice(0, 160)}`))"""
-
-
-class LiveWebServer(LiveServerThread):
-    """The web server that people use, in a thread of the tests."""
-
-    def run(self) -> None:
-        try:
-            listening = socket.socket()
-            listening.bind((self.host, self.port))
-            self.port = listening.getsockname()[1]
-            self._server = web_server()
-            threading.Thread(target=self._tell_when_ready, daemon=True).start()
-            self._server.run(sockets=[listening])
-        except Exception as error:
-            self.error = error
-            self.is_ready.set()
-        finally:
-            connections.close_all()
-
-    def _tell_when_ready(self) -> None:
-        while not self._server.started:
-            time.sleep(0.01)
-        self.is_ready.set()
-
-    def terminate(self) -> None:
-        hub.end()
-        self._server.should_exit = True
-        self.join()
 
 
 @override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
@@ -92,35 +53,44 @@ class Office(LiveServerTestCase):
 
     #: Whether the tests look at the building in 3D.
     in_3d = False
-    _worker: ClassVar[subprocess.Popen[bytes] | None] = None
     _row: ClassVar[Worker]
-    playwright: Playwright
     browser: Browser
+
+    @classmethod
+    def _start_server_thread(cls) -> None:
+        if shared().server is None:
+            super()._start_server_thread()
+            shared().server = cls.server_thread
+        cls.server_thread = shared().server
+
+    @classmethod
+    def _terminate_thread(cls) -> None:
+        """Leave the server to those that come after."""
 
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        cls.playwright = sync_playwright().start()
-        cls.addClassCleanup(cls.playwright.stop)
-        cls.browser = cls.playwright.chromium.launch(
-            executable_path=CHROMIUM, args=[*QUIET, *(SOFT_3D if cls.in_3d else [])]
-        )
-        cls.addClassCleanup(cls.browser.close)
+        cls.browser = shared().browser(in_3d=cls.in_3d)
 
     def setUp(self) -> None:
         self.furnish()
         self.have_worker()
         expect.set_options(timeout=PATIENCE)
-        context = self.browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
+        context = self.browser.new_context(
+            viewport={"width": 1280, "height": 800}, accept_downloads=True, reduced_motion="reduce"
+        )
         context.set_default_timeout(PATIENCE)
         self.addCleanup(context.close)
         self.page = context.new_page()
         self.problems: list[str] = []
         self.page.on("pageerror", lambda error: self.problems.append(str(error)))
         self.addCleanup(lambda: self.assertEqual(self.problems, []))
-        self.sign_in(self.page)
+        self.come_in()
 
     maxDiff = None
+
+    def come_in(self) -> None:
+        self.sign_in(self.page)
 
     def axe(self, page: Page, where: str) -> None:
         """Nothing of a page stands in anybody's way. The page is one that lets in other scripts than its own
@@ -135,41 +105,21 @@ class Office(LiveServerTestCase):
     def have_worker(self) -> None:
         """Have the one worker of all tests: each finds it warm, and leaves it idle. Its row goes when the
         database is emptied, and is put back."""
-        if Office._worker is None or Office._worker.poll() is not None:
-            environment = {
-                **os.environ,
-                "DUNEFOLD_DATABASE": str(connection.settings_dict["NAME"]),
-                "DUNEFOLD_DATA": str(settings.DATA),
-            }
-            command = [sys.executable, "manage.py", "work"]
-            Office._worker = subprocess.Popen(command, cwd=settings.ROOT, env=environment)
-            unittest.addModuleCleanup(Office.end_worker)
-            self.eventually_so(lambda: Worker.objects.filter(pid=Office._worker_pid()).exists())
-            Office._row = Worker.objects.get(pid=Office._worker_pid())
+        pid, is_new = shared().worker()
+        if is_new:
+            self.eventually_so(lambda: Worker.objects.filter(pid=pid).exists())
+            Office._row = Worker.objects.get(pid=pid)
         else:
             Worker.objects.all().delete()
             Office._row.seen = timezone.now()
             Office._row.save(force_insert=True)
         self.addCleanup(self.rest)
 
-    @classmethod
-    def end_worker(cls) -> None:
-        """End the worker before its database goes."""
-        if cls._worker is not None:
-            cls._worker.terminate()
-            cls._worker.wait(FIRST / 1000)
-        Office._worker = None
-
-    @classmethod
-    def _worker_pid(cls) -> int:
-        assert Office._worker is not None
-        return Office._worker.pid
-
     def rest(self) -> None:
         """Leave nothing for the worker to do."""
         Job.objects.filter(state=Job.State.WAITING).update(state=Job.State.CANCELLED)
         Job.objects.filter(state=Job.State.RUNNING).update(cancel_wanted=True)
-        self.eventually_so(lambda: not Job.objects.filter(state=Job.State.RUNNING).exists())
+        self.eventually_so(lambda: not DBTaskResult.objects.exclude(finished_at__isnull=False).exists())
 
     def eventually_so(self, holds: Callable[[], bool]) -> None:
         """Wait until something holds in the database."""
@@ -242,7 +192,7 @@ class Office(LiveServerTestCase):
 
     def eventually(self, holds: Callable[[], bool]) -> None:
         """Wait until something holds that the page does not say of itself, such as where a thing lies."""
-        for _ in range(100):
+        for _ in range(FIRST // 100):
             if holds():
                 return
             self.page.wait_for_timeout(100)
@@ -260,7 +210,8 @@ class Office(LiveServerTestCase):
     def plotted(self, button: str = "Plot sheet") -> bytes:
         """The PDF of the sheet on the board, or of the set, as it is downloaded."""
         self.page.get_by_role("button", name=button).click()
-        expect(self.page.get_by_role("img", name="Page 1")).to_have_attribute("data-painted", "yes")
+        first = self.page.get_by_role("img", name="Page 1")
+        expect(first).to_have_attribute("data-painted", "yes", timeout=FIRST)
         with self.page.expect_download() as download:
             self.page.get_by_role("link", name="Download PDF").click()
         self.page.get_by_role("button", name="Close").click()
@@ -313,6 +264,15 @@ class PreparedOffice(Office):
             with sqlite3.connect(str(connection.settings_dict["NAME"])) as database:
                 PreparedOffice._prepared.backup(database)
         self.project = Project.objects.get(name="Bird observatory")
+
+    def come_in(self) -> None:
+        """Be signed in without a look at the page for it: other tests have that."""
+        visitor = Client()
+        visitor.force_login(self.project.owner, backend="django.contrib.auth.backends.ModelBackend")
+        session = visitor.cookies[settings.SESSION_COOKIE_NAME].value
+        self.page.context.add_cookies(
+            [{"name": settings.SESSION_COOKIE_NAME, "value": session, "url": self.live_server_url}]
+        )
 
     def open(self, station: str) -> None:
         self.page.goto(f"{self.live_server_url}/projects/{self.project.pk}/{station}")
