@@ -5,12 +5,15 @@ from __future__ import annotations
 import os
 import tempfile
 import time
-from datetime import date
+from datetime import date, timedelta
 from pathlib import Path
+from unittest import mock
 
+import boto3
 from django.conf import settings
 from django.core.management import CommandError, call_command
 from django.test import SimpleTestCase, override_settings
+from moto import mock_aws
 
 from drafting.annotation.shapes import Shape
 from server.common import storage
@@ -150,6 +153,54 @@ class FileTests(OtherMachine):
             files.prune_own()
             self.assertFalse(fetched.exists())
         self.assertFalse((self.shared / digest[:2] / digest).exists())
+
+
+KEYS = {
+    "AWS_ACCESS_KEY_ID": "testing",
+    "AWS_SECRET_ACCESS_KEY": "testing",
+    "AWS_DEFAULT_REGION": "us-east-1",
+}
+
+
+@mock.patch.dict(os.environ, KEYS)
+class BucketTests(OtherMachine):
+    def setUp(self):
+        super().setUp()
+        # A stand-in for the service, in this process.
+        self.enterContext(mock_aws())
+        boto3.client("s3").create_bucket(Bucket="office")
+        bucket = {**settings.STORAGES, "work": storage_at("s3://office/on-their-way")}
+        self.enterContext(override_settings(STORAGES=bucket))
+
+    def test_a_call_goes_by_a_bucket_and_what_it_made_comes_back(self):
+        source, target = self.ours / "house.ifc", self.ours / "made.pdf"
+        source.write_bytes(b"a building")
+        packed = self.sent(source, target)
+        call, (their_source, their_target), paths = self.laid_out(packed)
+        self.assertEqual(their_source.read_bytes(), b"a building")
+        their_target.write_bytes(b"%PDF")
+        answer, made = calls.answer(call, None, paths)
+        for digest, path in made.items():
+            files.send(path, digest)
+        calls.take(answer, packed.paths, files.fetch_to)
+        self.assertEqual(target.read_bytes(), b"%PDF")
+
+    def test_what_is_not_in_the_bucket_is_told_as_missing(self):
+        with self.there(), self.assertRaises(files.Missing):
+            files.fetch("0" * 64)
+
+    def test_what_was_sent_long_ago_goes(self):
+        digest = files.send_text("linework")
+        files.prune()
+        with mock.patch.object(files, "KEPT", timedelta(0)):
+            self.assertEqual(self.held(), [f"on-their-way/{digest[:2]}/{digest}"])
+            files.prune()
+        self.assertEqual(self.held(), [])
+
+    def held(self):
+        return [
+            each["Key"] for each in boto3.client("s3").list_objects_v2(Bucket="office").get("Contents", [])
+        ]
 
 
 class SettingTests(SimpleTestCase):
