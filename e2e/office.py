@@ -23,7 +23,6 @@ from django_tasks_db.models import DBTaskResult
 from playwright.sync_api import Browser, Page, expect
 
 from demo.building import write_observatory
-from demo.project import finish_jobs
 from e2e.shared import LiveWebServer, shared
 from server.buildings.services import import_model
 from server.jobs.models import Job, Worker
@@ -120,6 +119,10 @@ class Office(LiveServerTestCase):
         Job.objects.filter(state=Job.State.WAITING).update(state=Job.State.CANCELLED)
         Job.objects.filter(state=Job.State.RUNNING).update(cancel_wanted=True)
         self.eventually_so(lambda: not DBTaskResult.objects.exclude(finished_at__isnull=False).exists())
+
+    def all_done(self) -> None:
+        """Wait until the worker has done all that was ordered."""
+        self.eventually_so(lambda: not Job.objects.filter(state__in=Job.ACTIVE).exists())
 
     def eventually_so(self, holds: Callable[[], bool]) -> None:
         """Wait until something holds in the database."""
@@ -255,7 +258,8 @@ class PreparedOffice(Office):
                 file = Path(folder) / "observatory.ifc"
                 write_observatory(str(file))
                 import_model(project, SimpleUploadedFile(file.name, file.read_bytes()), user)
-            finish_jobs(project)
+            self.have_worker()
+            self.all_done()
             prepared = sqlite3.connect(":memory:")
             with sqlite3.connect(str(connection.settings_dict["NAME"])) as database:
                 database.backup(prepared)
@@ -360,9 +364,9 @@ class PlanOffice(SheetsOffice):
             path = Path(folder) / "second.ifc"
             write_observatory(str(path), revised=True)
             import_model(self.project, SimpleUploadedFile(path.name, path.read_bytes()), self.project.owner)
-        finish_jobs(self.project)
+        self.all_done()
         order_all_out_of_date(self.project)
-        finish_jobs(self.project)
+        self.all_done()
         self.page.reload()
         expect(self.viewport(PLAN)).to_be_visible()
 

@@ -14,7 +14,6 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from playwright.sync_api import expect
 
 from demo.building import write_observatory
-from demo.project import finish_jobs
 from drafting.issuing.recipients import Recipient as CoreRecipient
 from drafting.schema import dump
 from drafting.tests.pdf_reading import layers, page_sizes, text
@@ -70,14 +69,14 @@ class IssuingTests(PreparedOffice):
         given = {"name": "First issue", "purpose": "Comment", "date": "2026-05-04", "reason": "A first look"}
         user = self.project.owner
         order_issue(self.project, user, given, list(Sheet.objects.all()), [anna])
-        finish_jobs(self.project)
+        self.all_done()
         with tempfile.TemporaryDirectory() as folder:
             file = Path(folder) / "observatory-b.ifc"
             write_observatory(str(file), revised=True)
             import_model(self.project, SimpleUploadedFile(file.name, file.read_bytes()), user)
-        finish_jobs(self.project)
+        self.all_done()
         order_all_out_of_date(self.project)
-        finish_jobs(self.project)
+        self.all_done()
 
     def test_revisions_are_raised_and_two_recipients_get_what_they_need(self):
         page = self.page

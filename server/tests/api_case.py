@@ -17,6 +17,7 @@ from rest_framework.test import APIClient
 from drafting.tests.ifc_files import write_ifc
 from server.projects.models import NamedRow
 from server.projects.presets import preset_id
+from server.tests.snapshots import once
 
 
 class AfterCommit(ImmediateBackend):
@@ -73,8 +74,12 @@ class ApiCase(TestCase):
         return self.call("get", f"jobs/{job['id']}/") if status == 202 else job
 
     def project_with_model(self) -> str:
-        project = self.make_project()
-        self.assertEqual(self.import_model(project)["state"], "done")
+        def made() -> str:
+            project = self.make_project()
+            self.assertEqual(self.import_model(project)["state"], "done")
+            return project
+
+        project: str = once("project with a model", made)
         return project
 
     def view_named(self, project: str, name: str) -> Any:

@@ -97,7 +97,7 @@ function ProjectCard({ project }: { project: Project }) {
           )}
         </Box>
         <Box sx={{ fontSize: 15, fontWeight: 650 }}>{project.name}</Box>
-        {/* It has its line before its words are known: what stands below does not move away under a click. */}
+        {/* It has its line before its words are known: nothing moves away under a click. */}
         <Box sx={{ fontSize: 12.5, lineHeight: 1.5, minHeight: "1.5em", color: "text.secondary" }}>
           {[
             project.number,
