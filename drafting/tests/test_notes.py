@@ -2,11 +2,11 @@
 
 from unittest import TestCase
 
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from drafting.annotation.anchors import Anchor
-from drafting.annotation.notes import CLEAR, MAX_LETTERS, Note, leader_line, note_box, note_lines
+from drafting.annotation.notes import BULLET, CLEAR, MAX_LETTERS, Note, leader_line, note_box, note_lines
 from drafting.annotation.pieces import PlacedPiece, parse_piece
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
@@ -32,6 +32,7 @@ class LineTests(TestCase):
     @settings(max_examples=60)
     @given(st.lists(WORDS, min_size=1, max_size=40), st.sampled_from([8.0, 20.0, 60.0]))
     def test_no_letter_is_lost_and_no_line_is_wider_than_its_box(self, words, width):
+        assume(words[0] != BULLET.strip())  # a list's hyphen stands as a dash
         piece = note(" ".join(words), width=width)
         lines = [line.text for line in note_lines(piece)]
         self.assertEqual("".join(lines).replace(" ", ""), "".join("".join(words).split()))
