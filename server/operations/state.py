@@ -20,6 +20,7 @@ from server.jobs.workers import any_alive
 
 #: Work that has waited for so long, and that nobody does, is told as standing still.
 LONG = timedelta(minutes=5)
+_NONE_ALIVE = "None is alive, or no machine works for the queue." if settings.QUEUE else "None is alive."
 
 
 @dataclass(frozen=True)
@@ -48,7 +49,7 @@ def parts() -> list[Part]:
         Part("database", True, "It answers."),
         Part("disk", has_room(), f"{free / 1024**3:.1f} GB are free."),
         Part("queue", not stuck, f"{waiting.count()} jobs wait, {running.count()} are under way."),
-        Part("workers", alive, f"{Worker.objects.count()} are known." if alive else "None is alive."),
+        Part("workers", alive, f"{Worker.objects.count()} are known." if alive else _NONE_ALIVE),
     ]
 
 
