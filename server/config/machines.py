@@ -9,8 +9,8 @@ from urllib.parse import unquote, urlsplit
 STEPS, SHORT_STEPS, LONG_STEPS = "steps", "dunefold-short", "dunefold-long"
 #: A step may take this long, and then wait for the network; its own limits are shorter. Seconds.
 STEP_TIMEOUT = 6 * 3600
-#: A machine that waits for work and has said nothing for so long is forgotten; seconds.
-IDLE_KEPT = 60
+#: A machine that waits for work is forgotten a minute after it has said nothing for so long; seconds.
+IDLE_KEPT = 30
 #: How often a message is tried again by who has others waiting, and by a machine that has done its work and
 #: is to tell what it came to: for a minute or two altogether.
 TRIES, MANY_TRIES = 1, 40
