@@ -19,7 +19,7 @@ from bench.serving import Serving
 
 VIEWPORTS, PIECES, DIMENSIONS, NOTES = 8, 60_000, 500, 200
 #: What is asked for, milliseconds.
-WANTED = {"frame": 50, "open": 1000, "switch": 300, "snap": 21}
+WANTED = {"frame": 33, "open": 800, "switch": 200, "snap": 21}
 USER, PASSWORD = "bench", "sanderling-26"
 
 #: Frames are counted in the page itself, while the mouse is moved from outside.

@@ -41,7 +41,7 @@ from drafting.styles.pen_table import PenTableSpec
 from server.buildings.models import newest_version
 from server.projects.models import Project
 from server.sheets.models import Register, Sheet, Viewport
-from server.sheets.services import register_of
+from server.sheets.services import register_as_it_is
 from server.sheets.templates import pictures_of, templates_of
 from server.sheets.viewports import as_core
 from server.styles.services import pen_tables_of
@@ -92,7 +92,7 @@ class WholeSet:
         facts = newest.facts if newest else {}
         return cls(
             tuple(Sheet.objects.filter(project=project).values_list("pk", flat=True)),
-            register_of(project),
+            register_as_it_is(project),
             tuple(subjects_of(project)),
             tuple((storey["name"], storey["elevation"]) for storey in facts.get("storeys", [])),
             facts.get("true_north"),

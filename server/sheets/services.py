@@ -63,6 +63,11 @@ def register_of(project: Project) -> Register:
     return Register.objects.get_or_create(project=project)[0]
 
 
+def register_as_it_is(project: Project) -> Register:
+    """The register of a project for whoever only reads: one that is not made yet is as new."""
+    return Register.objects.filter(project=project).first() or Register(project=project)
+
+
 def release_numbers(sheets: Iterable[Any]) -> None:
     """Take their numbers from sheets that are about to be given others, so that two can change theirs with
     each other in one batch."""

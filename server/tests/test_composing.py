@@ -1,6 +1,9 @@
 """Composing a sheet: shapes, pins, what viewports show and how, laying out, and scales of one's own."""
 
-from server.sheets.models import Viewport
+from django.db import connection
+
+from server.sheets.composing import display_of
+from server.sheets.models import Register, Sheet, Viewport
 from server.tests.api_case import ApiCase
 from server.views.models import Linework
 
@@ -24,6 +27,20 @@ class ComposingTests(ApiCase):
     def drawing(self, viewport):
         items = self.call("get", f"sheets/{self.sheet}/display/")["items"]
         return next(i for i in items if i["type"] == "drawing" and i["viewport"] == viewport["id"])
+
+    def test_to_compose_a_sheet_is_to_read_alone(self):
+        """It is done in a transaction that only reads, beside others who write."""
+        self.place(scale="1:50")
+        Register.objects.all().delete()
+        said = []
+
+        def listen(execute, sql, given, many, context):
+            said.append(sql.split()[0])
+            return execute(sql, given, many, context)
+
+        with connection.execute_wrapper(listen):
+            self.assertTrue(display_of(Sheet.objects.get(pk=self.sheet)).items)
+        self.assertEqual(set(said), {"SELECT"})
 
     def test_a_viewport_can_be_round_or_have_any_corners(self):
         placed = self.place(scale="1:50")
