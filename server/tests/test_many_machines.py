@@ -53,12 +53,16 @@ def ip(*arguments: str) -> None:
 def may_make_networks() -> bool:
     if shutil.which("ip") is None or shutil.which("redis-server") is None:
         return False
+    wires = ("dunefoldt", "type", "veth", "peer", "name", "dunefoldt-e")
     try:
         ip("netns", "add", "dunefold-try")
-        ip("-n", "dunefold-try", "link", "add", "dunefoldb", "type", "bridge")
+        ip("link", "add", "dunefoldy", "type", "bridge")
+        ip("link", "add", *wires, "netns", "dunefold-try")
     except subprocess.CalledProcessError:
         return False
-    ip("netns", "delete", "dunefold-try")
+    finally:
+        for tried in (("link", "delete", "dunefoldy"), ("netns", "delete", "dunefold-try")):
+            subprocess.run(["ip", *tried], capture_output=True, check=False)
     return True
 
 
