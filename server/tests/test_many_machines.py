@@ -109,8 +109,9 @@ class Machine:
         if self._process is not None:
             self.signal(signal.SIGKILL)
             self._process.wait()
-        # The wire goes with the network.
-        subprocess.run(["ip", "netns", "delete", self._name], capture_output=True, check=False)
+        # Connections that were cut keep the network for a while; the next test wants a wire of the same name.
+        for thing in (["link", "delete", self._wire], ["netns", "delete", self._name]):
+            subprocess.run(["ip", *thing], capture_output=True, check=False)
 
     @property
     def _pid(self) -> int:
