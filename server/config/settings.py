@@ -7,7 +7,7 @@ from pathlib import Path
 
 from django.core.management.utils import get_random_secret_key
 
-from server.config.machines import LONG_STEPS, SHORT_STEPS, STEPS, queue_at, storage_at
+from server.common.machines import LONG_STEPS, SHORT_STEPS, STEPS, queue_at, storage_at
 
 ROOT = Path(__file__).resolve().parents[2]
 DATA = Path(os.environ.get("DUNEFOLD_DATA", ROOT / "data")).resolve()

@@ -17,7 +17,7 @@ from moto import mock_aws
 
 from drafting.annotation.shapes import Shape
 from server.common import storage
-from server.config.machines import queue_at, storage_at
+from server.common.machines import queue_at, storage_at
 from server.jobs.machines import calls, files
 
 
@@ -147,11 +147,13 @@ class FileTests(OtherMachine):
             files.prune_own()
             self.assertTrue(fetched.exists())
             long_ago = time.time() - files.KEPT.total_seconds() - 60
-            for path in (fetched, self.shared / digest[:2] / digest):
+            left = files.own_folder() / "step"
+            left.mkdir()
+            for path in (left, fetched, self.shared / digest[:2] / digest):
                 os.utime(path, (long_ago, long_ago))
             files.prune()
             files.prune_own()
-            self.assertFalse(fetched.exists())
+            self.assertEqual(list(files.own_folder().iterdir()), [])
         self.assertFalse((self.shared / digest[:2] / digest).exists())
 
 

@@ -8,6 +8,7 @@ from collections.abc import Callable
 from typing import Any
 
 import django_rq
+from django.core.cache import cache
 from django_tasks import TaskResult, TaskResultStatus
 from django_tasks.exceptions import TaskResultDoesNotExist
 from redis import Redis, RedisError
@@ -17,7 +18,7 @@ from rq.worker import BaseWorker
 from drafting.errors import DraftingError
 from drafting.progress import Progress
 from server.common import storage
-from server.config.machines import LONG_STEPS, SHORT_STEPS
+from server.common.machines import LONG_STEPS, SHORT_STEPS
 from server.jobs.child import POLL_INTERVAL, Cancelled, ChildProcessFailed, UnexpectedError
 from server.jobs.machines import calls, files, steps
 
@@ -27,6 +28,8 @@ log = logging.getLogger(__name__)
 SILENCE = 30.0
 #: How often the place of a step in the queue is looked up; seconds.
 PLACE_INTERVAL = 5.0
+#: How long it is known whether there is a machine; requests ask for it. Seconds.
+MACHINES_KNOWN = 5
 #: How often a step is ordered at most: one on which machines are lost one after the other is given up.
 MAX_ORDERS = 3
 _LOST = "The machines that worked on this were lost one after the other. Try again, or use a smaller file."
@@ -53,7 +56,8 @@ def run(
     for _ in range(MAX_ORDERS):
         for digest, path in packed.files.items():
             files.send(path, digest, again=again)
-        order = _Order(files.send_text(packed.call.model_dump_json()), LONG_STEPS if long else SHORT_STEPS)
+        call = files.send_text(packed.call.model_dump_json(), again=again)
+        order = _Order(call, LONG_STEPS if long else SHORT_STEPS)
         outcome = order.followed(progress, wanted)
         words = outcome["words"]
         match outcome["outcome"]:
@@ -74,7 +78,11 @@ def run(
 
 
 def any_machine() -> bool:
-    """Whether there is a machine that listens to the queue, or is at a step."""
+    """Whether there is a machine that listens to the queue, or is at a step, as it was a few seconds ago."""
+    return bool(cache.get_or_set("any machine for steps", _any_machine, MACHINES_KNOWN))
+
+
+def _any_machine() -> bool:
     queue = django_rq.get_queue(SHORT_STEPS)
     try:
         return any(map(_is_alive, Worker.all(queue=queue)))

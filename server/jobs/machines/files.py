@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import shutil
 import time
 import uuid
 from collections.abc import Iterator
@@ -39,11 +40,11 @@ def send(path: Path, digest: str, *, again: bool = False) -> None:
         _send(File(stream), digest, again=again)
 
 
-def send_text(text: str) -> str:
-    """Have a text as a file where all machines find it, and give its hash."""
+def send_text(text: str, *, again: bool = False) -> str:
+    """The same for a text; its hash."""
     plain = text.encode()
     digest = hashlib.sha256(plain).hexdigest()
-    _send(ContentFile(plain), digest)
+    _send(ContentFile(plain), digest, again=again)
     return digest
 
 
@@ -101,10 +102,13 @@ def prune() -> None:
 
 
 def prune_own() -> None:
-    """Delete what this machine has not used for long."""
+    """Delete what this machine has not used for long, and what a step left that was killed."""
     for path in own_folder().iterdir():
-        if path.is_file() and time.time() - path.stat().st_mtime > KEPT.total_seconds():
-            path.unlink(missing_ok=True)
+        if time.time() - path.stat().st_mtime > KEPT.total_seconds():
+            if path.is_dir():
+                shutil.rmtree(path, ignore_errors=True)
+            else:
+                path.unlink(missing_ok=True)
 
 
 def _send(content: File[bytes], digest: str, *, again: bool = False) -> None:

@@ -16,8 +16,8 @@ from django_tasks import TaskContext, task
 from redis import RedisError
 
 from drafting.errors import DraftingError
+from server.common.machines import SHORT_STEPS, STEPS
 from server.common.problems import logged
-from server.config.machines import SHORT_STEPS, STEPS
 from server.jobs.child import Cancelled, ChildProcess, ChildProcessFailed, UnexpectedError
 from server.jobs.machines import calls, files
 

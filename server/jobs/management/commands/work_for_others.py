@@ -9,7 +9,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
 
-from server.config.machines import IDLE_KEPT, LONG_STEPS, MANY_TRIES, SHORT_STEPS, tried_again
+from server.common.machines import IDLE_KEPT, LONG_STEPS, MANY_TRIES, SHORT_STEPS, tried_again
 
 
 class Command(BaseCommand):
