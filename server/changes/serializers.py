@@ -8,6 +8,7 @@ from rest_framework import serializers
 
 from server.changes.kinds import KINDS
 from server.changes.models import HistoryEntry
+from server.projects.serializers import OfOneProjectSerializer
 
 #: A change of this many rows is no single edit.
 MAX_STEPS = 2000
@@ -34,6 +35,20 @@ class ChangesSerializer(serializers.Serializer[Any]):
 
 class ChangedSerializer(serializers.Serializer[Any]):
     rows = serializers.ListField(child=serializers.DictField(allow_null=True))
+
+
+class KindsSerializer(OfOneProjectSerializer):
+    """Of which project which kinds of rows are asked for."""
+
+    kinds = serializers.ListField(child=serializers.ChoiceField(choices=list(KINDS)), min_length=1)
+
+
+#: Rows of a project by their kinds: those that were asked for.
+RowsByKindSerializer = type(
+    "RowsByKindSerializer",
+    (serializers.Serializer,),
+    {name: kind.serializer(many=True, required=False) for name, kind in KINDS.items()},
+)
 
 
 class HistoryEntrySerializer(serializers.ModelSerializer[HistoryEntry]):

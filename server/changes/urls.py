@@ -2,9 +2,10 @@
 
 from django.urls import path
 
-from server.changes.viewsets import BackView, ChangesView, HistoryView
+from server.changes.viewsets import BackView, ChangesView, HistoryView, RowsView
 
 urlpatterns = [
+    path("rows/", RowsView.as_view()),
     path("changes/", ChangesView.as_view()),
     path("history/", HistoryView.as_view()),
     path("history/<int:entry>/back/", BackView.as_view()),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
@@ -13,15 +14,21 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.changes import history
+from server.changes.kinds import KINDS
 from server.changes.models import HistoryEntry
 from server.changes.serializers import (
     BackStepSerializer,
     ChangedSerializer,
     ChangesSerializer,
     HistoryEntrySerializer,
+    KindsSerializer,
+    RowsByKindSerializer,
 )
 from server.changes.services import make_changes
+from server.common.made_once import json_of_several
 from server.projects.models import Project
+from server.projects.rows import listed_rows
+from server.sheets.services import register_of
 
 
 class ChangesView(APIView):
@@ -39,6 +46,21 @@ class ChangesView(APIView):
         context = {"request": request, "view": self}
         rows = make_changes(request.user, wanted["steps"], wanted.get("change"), wanted["what"], context)
         return Response({"rows": rows})
+
+
+class RowsView(APIView):
+    """Rows of a project, of several kinds at once."""
+
+    @extend_schema(parameters=[KindsSerializer], responses=RowsByKindSerializer)
+    def get(self, request: Request) -> HttpResponse:
+        """What a page begins with in one answer, each kind as its own list has it."""
+        given = KindsSerializer(data=request.query_params, context={"request": request})
+        given.is_valid(raise_exception=True)
+        project, kinds = given.validated_data["project"], dict.fromkeys(given.validated_data["kinds"])
+        if "registers" in kinds:
+            register_of(project)
+        asked = {name: (listed_rows, KINDS[name], project.pk) for name in kinds}
+        return json_of_several(request._request, asked)
 
 
 _SUBJECT = OpenApiParameter("subject", OpenApiTypes.UUID, required=True, description="A sheet or a view.")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
@@ -25,9 +26,12 @@ from server.projects.models import Project
 from server.projects.rows import RowKind, row_viewset
 from server.projects.serializers import OfOneProjectSerializer
 
-WAIVERS = RowKind(
-    WaiverSerializer, services.waiver_service, lambda: Waiver.objects.select_related("by"), needs="check"
-)
+
+def _waivers() -> QuerySet[Waiver]:
+    return Waiver.objects.select_related("by")
+
+
+WAIVERS = RowKind(WaiverSerializer, services.waiver_service, _waivers, needs="check")
 CHECK_RULES = RowKind(CheckRulesSerializer, services.check_rules_service, CheckRules.objects.all)
 
 WaiverViewSet = row_viewset(WAIVERS, "Findings that are let stand in one's own projects.")

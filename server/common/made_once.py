@@ -24,8 +24,8 @@ from server.common import beside
 
 #: A query, and the values in it.
 Question = tuple[str, tuple[Any, ...]]
-#: As many are kept.
-MAX_KEPT = 100
+#: Together they take no more memory than this; bytes.
+MAX_BYTES = 100_000_000
 
 
 class _States:
@@ -108,27 +108,58 @@ def json_made_once(request: HttpRequest, make: Callable[..., Any], *given: Hasha
         make: a function of a module, to which nothing makes a difference but what it is given and the
             database.
     """
+    state = _state_now()
+    if state is None:
+        return Response(make(*given))
+    plain, packed = _at(state, make, *given)
+    return _answer(request, plain, packed)
+
+
+def json_of_several(request: HttpRequest, several: Mapping[str, tuple[Any, ...]]) -> HttpResponse:
+    """Answer with an object of several that are made once, by their names: each a function and what it is
+    given, as to `json_made_once`."""
+    state = _state_now()
+    if state is None:
+        return Response({name: make(*given) for name, (make, *given) in several.items()})
+    parts = [f"{json.dumps(name)}:".encode() + _at(state, *each)[0] for name, each in several.items()]
+    plain = b"{" + b",".join(parts) + b"}"
+    return _answer(request, plain, gzip.compress(plain, 1))
+
+
+def _state_now() -> int | None:
+    """How often the database has been written to; None where that is not known, or not to be told."""
     if connection.in_atomic_block:
         # What is not committed yet is known to this request alone.
-        return Response(make(*given))
-    database = str(connection.settings_dict["NAME"])
+        return None
     try:
-        state = _states.now(database)
+        return _states.now(str(connection.settings_dict["NAME"]))
     except sqlite3.Error:
         # On a read-only disk it may not be told what was written; then each is made for itself.
-        return Response(make(*given))
+        return None
+
+
+def _at(state: int, make: Callable[..., Any], *given: Hashable) -> tuple[bytes, bytes]:
+    """What is made of a state, or of one since, as JSON: plain and packed."""
     key = (make, given)
     with _lock:
         kept = _kept.setdefault(key, _Kept())
         _kept.move_to_end(key)
-        while len(_kept) > MAX_KEPT:
-            _kept.popitem(last=False)
     with kept.lock:
         # Whatever was written, it may have nothing to do with this.
         if kept.state < state and not kept.still_holds():
             kept.plain, kept.packed, kept.said = beside.worked_out(_made, make, *given)
+            _thin_out()
         kept.state = max(kept.state, state)
-        return _answer(request, kept.plain, kept.packed)
+        return kept.plain, kept.packed
+
+
+def _thin_out() -> None:
+    """Forget what was asked for longest ago, where all takes too much memory."""
+    with _lock:
+        size = sum(len(kept.plain) + len(kept.packed) for kept in _kept.values())
+        while size > MAX_BYTES and len(_kept) > 1:
+            _, oldest = _kept.popitem(last=False)
+            size -= len(oldest.plain) + len(oldest.packed)
 
 
 def _made(make: Callable[..., Any], *given: Hashable) -> tuple[bytes, bytes, Mapping[Question, bytes] | None]:

@@ -5,12 +5,16 @@ from __future__ import annotations
 
 import asyncio
 import threading
+import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
 #: Pages that are told of changes: of all people, and of one.
 MAX_STREAMS, MAX_OF_ONE = 500, 24
+#: A page asks for its lists before it listens: kinds of which rows changed so short a time before are told
+#: to it at once; seconds.
+JUST_BEFORE = 10.0
 #: More rows than this are not told one by one, but that there are others of their kind.
 MAX_ROWS = 100
 
@@ -128,6 +132,8 @@ class Hub:
         self._lock = threading.Lock()
         #: By project, and there by who and by the name of the page: nobody takes the place of somebody else.
         self._streams: dict[str, dict[tuple[str, str], Stream]] = {}
+        #: By project: kinds of rows, by which page they were last changed, and when.
+        self._lately: dict[str, dict[tuple[str, str], float]] = {}
         #: Called when the first stream is opened.
         self.on_first: Callable[[], None] = lambda: None
 
@@ -144,13 +150,26 @@ class Hub:
                 raise TooMany
             streams = self._streams.setdefault(stream.project, {})
             left, streams[stream.key] = streams.get(stream.key), stream
+            just_before = self._just_before(stream.project)
         if left is not None:
             stream.place = left.place
             left.ended = True
             left.wake()
+        for topic, tab in just_before:
+            stream.note(topic, tab)
         if not open_now:
             self.on_first()
         self._tell_people(stream.project)
+
+    def _just_before(self, project: str) -> list[tuple[str, str]]:
+        since = time.monotonic() - JUST_BEFORE
+        lately = {of: {k: at for k, at in kinds.items() if at > since} for of, kinds in self._lately.items()}
+        self._lately = {of: kinds for of, kinds in lately.items() if kinds}
+        return list(self._lately.get(project, ()))
+
+    def _note_lately(self, project: str, topic: str, tab: str) -> None:
+        with self._lock:
+            self._lately.setdefault(project, {})[topic, tab] = time.monotonic()
 
     def close(self, stream: Stream) -> None:
         with self._lock:
@@ -174,11 +193,13 @@ class Hub:
 
     def tell(self, project: str, topic: str, tab: str = "") -> None:
         """Rows of a kind, or jobs, have changed; `tab` is the page that changed them, where it is one."""
+        self._note_lately(project, topic, tab)
         for stream in self._of(project):
             stream.note(topic, tab)
 
     def tell_row(self, project: str, changed: Changed, tab: str = "") -> None:
         """A row is now otherwise than it was."""
+        self._note_lately(project, changed.topic, tab)
         for stream in self._of(project):
             stream.note_row(changed, tab)
 

@@ -15,6 +15,7 @@ from rest_framework import serializers, status, viewsets
 from rest_framework.request import Request
 from rest_framework.response import Response
 
+from server.common.made_once import json_made_once
 from server.common.problems import Conflict
 from server.common.rows import Memo, RowService, StaleVersion
 from server.common.serializers import RowSerializer
@@ -41,16 +42,18 @@ class ProjectRows:
             chosen = Q(**{self.to_project: uuid.UUID(wanted)})
         except ValueError as error:
             raise serializers.ValidationError({"project": f"“{wanted}” is no id of a project."}) from error
-        return rows.filter(
-            chosen | Q(**{f"{self.to_project}__isnull": True}) if self.with_presets else chosen
-        )
+        return rows.filter(_or_of_none(chosen, self.to_project) if self.with_presets else chosen)
+
+
+def _or_of_none(chosen: Q, to_project: str) -> Q:
+    return chosen | Q(**{f"{to_project}__isnull": True})
 
 
 def rows_of(rows: QuerySet[Any], to_project: str, user: Any, *, with_presets: bool = False) -> QuerySet[Any]:
     """Those rows that belong to the projects somebody works in, and where wanted those that belong to
     none."""
     own = Q(**{f"{to_project}__in": Project.of(user)})
-    return rows.filter(own | Q(**{f"{to_project}__isnull": True}) if with_presets else own)
+    return rows.filter(_or_of_none(own, to_project) if with_presets else own)
 
 
 #: Tells the schema of `?project=`.
@@ -91,6 +94,13 @@ class RowKind:
     def of(self, user: Any) -> QuerySet[Any]:
         """The rows that somebody may see."""
         return rows_of(self.rows(), self.service.to_project, user, with_presets=self.with_presets)
+
+    def listed(self, project: uuid.UUID) -> list[dict[str, Any]]:
+        """The rows of a project as they are sent, and those of none: the same for all who may see them."""
+        to_project = self.service.to_project
+        chosen = Q(**{to_project: project})
+        rows = self.rows().filter(_or_of_none(chosen, to_project) if self.with_presets else chosen)
+        return list(self.serializer(rows, many=True).data)
 
     def _require(self, at: Any, path: Sequence[str], needs: Iterable[Ability], user: Any) -> None:
         """Refuse what one's role does not allow in the project that a path leads to.
@@ -206,6 +216,14 @@ class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
     def get_serializer_class(self) -> type[RowSerializer]:
         return self.kind.serializer
 
+    def list(self, request: Request, *args: Any, **kwargs: Any) -> Any:
+        wanted = request.query_params.get("project")
+        # An id that is none is refused, and of a project of others nothing is listed, as of any rows.
+        rows = self.get_queryset()
+        if wanted and Project.of(request.user).filter(pk=wanted).exists():
+            return json_made_once(request._request, listed_rows, self.kind, uuid.UUID(wanted))
+        return Response(self.get_serializer(rows, many=True).data)
+
     def create(self, request: Request, *args: Any, **kwargs: Any) -> Response:
         row = self.kind.create(request.data, self.get_serializer_context(), {})
         return Response(row, status=status.HTTP_201_CREATED)
@@ -221,6 +239,11 @@ class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
             raise serializers.ValidationError({"version": f"“{version}” is no version."})
         self.kind.delete(self.get_object(), int(version) if version else None, self.get_serializer_context())
         return Response(status=status.HTTP_204_NO_CONTENT)
+
+
+def listed_rows(kind: RowKind, project: uuid.UUID) -> list[dict[str, Any]]:
+    """The rows of a project as they are sent; to be made once."""
+    return kind.listed(project)
 
 
 def row_viewset(kind: RowKind, doc: str) -> type[RowViewSet]:

@@ -155,7 +155,7 @@ class RegisterViewSet(RowViewSet):
     rows = Register.objects.all
     http_method_names = ["get", "patch", "head", "options"]
 
-    def list(self, request: Request, *args: Any, **kwargs: Any) -> Response:
+    def list(self, request: Request, *args: Any, **kwargs: Any) -> Any:
         # A project's register is made when it is first looked at.
         for project in Project.of(request.user).filter(register=None):
             services.register_of(project)

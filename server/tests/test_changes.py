@@ -2,6 +2,7 @@
 
 import uuid
 
+from django.contrib.auth import get_user_model
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
@@ -41,6 +42,22 @@ class ChangesTests(ApiCase):
         )
         self.assertEqual(self.make(("viewports", copy, 1, None), ("sheets", sheet, 1, None)), [None, None])
         self.assertEqual((Sheet.objects.count(), Viewport.objects.count()), (1, 1))
+
+    def test_rows_of_several_kinds_come_in_one_answer_as_their_own_lists_have_them(self):
+        kinds = {"sheets": "sheets", "viewports": "viewports", "pen_tables": "pen-tables",
+                 "registers": "registers", "comments": "comments"}  # fmt: skip
+        asked = "&".join(f"kinds={kind}" for kind in kinds)
+        together = self.call("get", f"rows/?project={self.project}&{asked}")
+        for kind, path in kinds.items():
+            self.assertEqual(together[kind], self.call("get", f"{path}/?project={self.project}"), kind)
+        self.assertEqual((len(together["viewports"]), len(together["registers"])), (1, 1))
+
+    def test_rows_are_told_to_those_who_work_in_the_project_alone(self):
+        asked = f"rows/?project={self.project}&kinds=sheets"
+        self.assertIn("ghosts", str(self.call("get", f"{asked}&kinds=ghosts", status=400)))
+        self.client.force_login(get_user_model().objects.create_user("stranger"))
+        self.call("get", asked, status=400)
+        self.assertEqual(self.call("get", f"sheets/?project={self.project}"), [])
 
     def test_a_viewport_that_is_moved_asks_little_of_the_database(self):
         self.make(("viewports", self.placed["id"], 1, {"x": 44.0}))

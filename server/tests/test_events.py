@@ -46,6 +46,22 @@ class HubTests(SimpleTestCase):
 
         asyncio.run(scene())
 
+    def test_what_others_changed_just_before_is_told_to_who_begins_to_listen(self):
+        async def scene() -> None:
+            halls, own, late = Hub(), Stream("p", "ines", "a"), Stream("p", "ines", "b")
+            with patch("time.monotonic", return_value=100.0):
+                halls.tell_row("p", Changed("sheets", "7", {}), "c")
+                halls.tell("p", "views", "a")
+                halls.tell("q", "templates", "c")
+            with patch("time.monotonic", return_value=105.0):
+                halls.open(own)
+            self.assertEqual(self.told(own), ["sheets"])
+            with patch("time.monotonic", return_value=130.0):
+                halls.open(late)
+            self.assertEqual(self.told(late), [])
+
+        asyncio.run(scene())
+
     def test_rows_are_told_as_they_are_now_and_very_many_by_their_kind(self):
         async def scene() -> None:
             other, rooms = Stream("p", "jonas", "b"), Hub()

@@ -12,7 +12,8 @@ from django.contrib.auth import get_user_model
 from django.db import connection
 from django.test import RequestFactory, TransactionTestCase
 
-from server.common.made_once import json_made_once
+from server.common import made_once
+from server.common.made_once import json_made_once, json_of_several
 from server.projects.models import Project
 
 
@@ -99,3 +100,23 @@ class MadeOnceTests(TransactionTestCase):
         packed = json_made_once(request, self.make)
         self.assertEqual(packed.headers["Content-Encoding"], "gzip")
         self.assertEqual(packed.content[:2], b"\x1f\x8b")
+
+    def test_several_are_told_in_one_answer_and_each_is_made_once(self):
+        several = {"a": (self.make,), "b": (made_names, "x", "y")}
+        request = RequestFactory().get("/")
+        for _ in range(2):
+            answer = json.loads(json_of_several(request, several).content)
+            self.assertEqual(answer, {"a": {"name": "Kiln"}, "b": ["x", "y"]})
+        self.assertEqual(self.made, 1)
+
+    def test_what_was_asked_for_longest_ago_is_forgotten_where_there_is_too_much(self):
+        self.ask()
+        with mock.patch("server.common.made_once.MAX_BYTES", 40):
+            json_made_once(RequestFactory().get("/"), made_names, "a long name", "another long name")
+            self.assertEqual(len(made_once._kept), 1)
+        self.ask()
+        self.assertEqual(self.made, 2)
+
+
+def made_names(*names: str) -> list[str]:
+    return list(names)

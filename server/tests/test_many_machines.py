@@ -184,8 +184,16 @@ class ManyMachinesTests(unittest.TestCase):
     def until(self, holds: Callable[[], bool], every: float = 0.05) -> None:
         end = time.monotonic() + PATIENCE
         while not holds():
-            self.assertLess(time.monotonic(), end, "waited in vain")
+            if time.monotonic() > end:
+                self.fail(f"Waited in vain.\n{self.as_it_stands()}")
             time.sleep(every)
+
+    def as_it_stands(self) -> str:
+        """What is under way where, for whoever reads of a failure."""
+        said = self.folder / "office.log"
+        at_work = [each.is_at_work(self.queue) for each in self.machines]
+        jobs = self.asked("SELECT kind, state, message FROM jobs_job") if said.exists() else []
+        return f"Machines at work: {at_work}\n{jobs}\n{said.read_text() if said.exists() else ''}"
 
     def asked(self, question: str) -> list[tuple[Any, ...]]:
         with closing(sqlite3.connect(self.folder / "office" / "dunefold.sqlite3", timeout=20)) as database:

@@ -6,8 +6,10 @@ import Snackbar from "@mui/material/Snackbar";
 import { lazy, Suspense, useEffect } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router-dom";
 import { useProject, useSession } from "./api/projects";
+import { askTogether, BESIDE, PAINTED } from "./api/together";
 import { Header } from "./components/Header";
 import { JumpTo } from "./components/JumpTo";
+import { Later } from "./components/Later";
 import { CheckStation } from "./features/check/CheckStation";
 import { IssueStation } from "./features/issue/IssueStation";
 import { ModelStation } from "./features/model/ModelStation";
@@ -69,6 +71,7 @@ function Station({ name }: { name: keyof typeof STATIONS }) {
   useEffect(() => {
     resetBoard();
     openHistory(projectId);
+    askTogether(projectId, [...PAINTED, ...BESIDE]);
   }, [projectId]);
   useEffect(() => listen(projectId), [projectId]);
   const Page = STATIONS[name];
@@ -84,7 +87,9 @@ function Station({ name }: { name: keyof typeof STATIONS }) {
         </Box>
       </Box>
       <Suspense>{guideOpen && <Guide onClose={() => useBoard.setState({ guideOpen: false })} />}</Suspense>
-      <JumpTo project={project.data} />
+      <Later>
+        <JumpTo project={project.data} />
+      </Later>
     </Box>
   );
 }

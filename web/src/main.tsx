@@ -6,6 +6,7 @@ import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router-dom";
+import { askAhead } from "./ahead";
 import { queryClient } from "./api/queryClient";
 import { usePreferences } from "./stores/preferences";
 import { theme } from "./theme/theme";
@@ -13,10 +14,12 @@ import { listen } from "./words/said";
 import { speak } from "./words/words";
 
 const root = document.getElementById("root");
+askAhead(location.pathname);
 // Whatever has words is loaded when it is known in which language they are.
 await speak(usePreferences.getState().language);
 await listen();
-const { App } = await import("./App");
+const { pagesFrom } = await import("./App");
+const pages = await pagesFrom(location.pathname);
 if (root)
   createRoot(root).render(
     <StrictMode>
@@ -24,9 +27,7 @@ if (root)
         <CssBaseline />
         <QueryClientProvider client={queryClient}>
           {/* What is clicked to be opened is there for the very next key: nothing waits for idle time. */}
-          <BrowserRouter useTransitions={false}>
-            <App />
-          </BrowserRouter>
+          <BrowserRouter useTransitions={false}>{pages}</BrowserRouter>
         </QueryClientProvider>
       </ThemeProvider>
     </StrictMode>,

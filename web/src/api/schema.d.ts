@@ -2033,6 +2033,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rows/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What a page begins with in one answer, each kind as its own list has it. */
+        get: operations["rows_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules/": {
         parameters: {
             query?: never;
@@ -8380,6 +8397,28 @@ export interface components {
              */
             kind: "round";
         };
+        RowsByKind: {
+            sheets?: components["schemas"]["Sheet"][];
+            viewports?: components["schemas"]["Viewport"][];
+            annotations?: components["schemas"]["Annotation"][];
+            listed_notes?: components["schemas"]["NoteOfList"][];
+            annotation_styles?: components["schemas"]["AnnotationStyle"][];
+            symbols?: components["schemas"]["LibrarySymbol"][];
+            touch_ups?: components["schemas"]["TouchUp"][];
+            views?: components["schemas"]["View"][];
+            subsets?: components["schemas"]["Subset"][];
+            templates?: components["schemas"]["Template"][];
+            registers?: components["schemas"]["Register"][];
+            pen_tables?: components["schemas"]["PenTable"][];
+            plot_settings?: components["schemas"]["PlotSettings"][];
+            sheet_lists?: components["schemas"]["SheetList"][];
+            line_settings?: components["schemas"]["NamedLineSettings"][];
+            waivers?: components["schemas"]["Waiver"][];
+            check_rules?: components["schemas"]["CheckRules"][];
+            recipients?: components["schemas"]["Recipient"][];
+            comments?: components["schemas"]["Comment"][];
+            scans?: components["schemas"]["Scan"][];
+        };
         /**
          * @description * `sheets` - sheets
          *     * `viewports` - viewports
@@ -14145,6 +14184,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RevisionOffer"][];
+                };
+            };
+        };
+    };
+    rows_retrieve: {
+        parameters: {
+            query: {
+                kinds: ("sheets" | "viewports" | "annotations" | "listed_notes" | "annotation_styles" | "symbols" | "touch_ups" | "views" | "subsets" | "templates" | "registers" | "pen_tables" | "plot_settings" | "sheet_lists" | "line_settings" | "waivers" | "check_rules" | "recipients" | "comments" | "scans")[];
+                project: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowsByKind"];
                 };
             };
         };

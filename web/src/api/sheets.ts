@@ -1,26 +1,39 @@
 /** Sheets and what stands on them, as the server has them. */
-import { useQuery } from "@tanstack/react-query";
+import { queryOptions, useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { api, data, type DisplayList, type Register, type Template, type Viewport } from "./client";
+import {
+  api,
+  data,
+  type DisplayList,
+  type Register,
+  type Sheet,
+  type Template,
+  type Viewport,
+} from "./client";
 import { ofProject } from "./queryClient";
 import { watched } from "./pace";
 import { consistent } from "./writing";
 
-export const useSheets = (project: string) =>
-  useQuery({
+export const sheetsOf = (project: string) =>
+  queryOptions({
     queryKey: ["sheets", project],
     queryFn: () => consistent(() => data(api.GET("/api/sheets/", ofProject(project)))),
     refetchInterval: watched,
   });
-export const useViewports = (project: string) =>
-  useQuery({
+export const useSheets = (project: string) => useQuery(sheetsOf(project));
+/** The sheet of an address; the first of the register where it names none. */
+export const openOf = (sheets: readonly Sheet[], id: string | undefined) =>
+  sheets.find((s) => s.id === id) ?? sheets.toSorted((a, b) => a.position - b.position)[0];
+export const viewportsOf = (project: string) =>
+  queryOptions({
     queryKey: ["viewports", project],
     queryFn: () =>
       consistent(() => data(api.GET("/api/viewports/", ofProject(project))) as Promise<Viewport[]>),
     refetchInterval: watched,
   });
-export const useDisplay = (sheet: string) =>
-  useQuery({
+export const useViewports = (project: string) => useQuery(viewportsOf(project));
+export const displayOf = (sheet: string) =>
+  queryOptions({
     queryKey: ["display", sheet],
     queryFn: () =>
       data(
@@ -29,6 +42,7 @@ export const useDisplay = (sheet: string) =>
     placeholderData: (last) => last,
     enabled: Boolean(sheet),
   });
+export const useDisplay = (sheet: string) => useQuery(displayOf(sheet));
 
 /** What every field says on a sheet where nothing is overridden. */
 export const useDerived = (sheet: string) =>

@@ -47,15 +47,17 @@ export function paint(context: CanvasRenderingContext2D, scene: Scene, camera: C
   for (const item of scene.display.items)
     if (item.type === "drawing") before.set(item.viewport, cornerOf(item.clip));
   let complete = true;
+  context.save();
+  context.setTransform(dpr, 0, 0, dpr, 0, 0);
+  const lines = new Lines(context);
   for (const item of scene.display.items) {
     const owner = "viewport" in item ? item.viewport : "";
     if (scene.only && !scene.only(owner)) continue;
     const geometry = scene.geometry.get(owner);
     // A viewport that was just deleted stays in the display list until the server has said so too.
     if (owner && !geometry) continue;
-    context.save();
-    context.setTransform(dpr, 0, 0, dpr, 0, 0);
     if (item.type === "drawing") {
+      lines.stroke();
       if (
         geometry &&
         !paintDrawing(context, { ...item, ...placementOf(geometry) }, scene, camera, dpr, thinnest)
@@ -64,21 +66,26 @@ export function paint(context: CanvasRenderingContext2D, scene: Scene, camera: C
     } else if (item.type === "shaded") {
       const picture = scene.shaded?.get(owner);
       if (geometry && picture) {
+        lines.stroke();
+        context.save();
         context.clip(frameOn(camera, placementOf(geometry).clip));
         paintShaded(context, picture, geometry, camera);
+        context.restore();
       }
     } else {
       const corner = before.get(owner);
       const by: Point = geometry && corner ? [geometry.x - corner[0], geometry.y - corner[1]] : [0, 0];
       paintFlat(
         context,
+        lines,
         item,
         { ...camera, x: camera.x + by[0] * camera.scale, y: camera.y - by[1] * camera.scale },
         thinnest,
       );
     }
-    context.restore();
   }
+  lines.stroke();
+  context.restore();
   return complete;
 }
 
@@ -103,6 +110,33 @@ function styleOf({ pens, layers, cuts, redrawn }: DrawingItem, thinnest: number,
     styles.set(pens, (known = { working, style }));
   }
   return known.style;
+}
+
+/** Lines of one pen that follow each other: stroked at once, before anything else is painted. */
+class Lines {
+  private path: Path2D | null = null;
+  private colour = "";
+  private width = 0;
+
+  constructor(private readonly context: CanvasRenderingContext2D) {}
+
+  /** The path that lines of a pen are added to. */
+  with(colour: string, width: number): Path2D {
+    if (!this.path || colour !== this.colour || width !== this.width) {
+      this.stroke();
+      [this.colour, this.width, this.path] = [colour, width, new Path2D()];
+    }
+    return this.path;
+  }
+
+  /** Stroke those that there are. */
+  stroke() {
+    if (!this.path) return;
+    this.context.strokeStyle = this.colour;
+    this.context.lineWidth = this.width;
+    this.context.stroke(this.path);
+    this.path = null;
+  }
 }
 
 /** The outline of a viewport on the screen. */
@@ -195,52 +229,67 @@ function paintPicture(
 
 function paintFlat(
   context: CanvasRenderingContext2D,
+  lines: Lines,
   item: Exclude<DisplayItem, DrawingItem | { type: "shaded" }>,
   camera: Camera,
   thinnest: number,
 ) {
   if ("parts" in item) {
-    for (const part of item.parts) paintFlat(context, part, camera, thinnest);
+    for (const part of item.parts) paintFlat(context, lines, part, camera, thinnest);
     return;
   }
-  if (item.type === "image") {
-    paintImage(context, item, camera);
+  if (item.type === "path" && !item.pen.pattern.length) {
+    const { width, colour, screen } = item.pen;
+    const path = lines.with(screened(colour, screen), Math.max(width * camera.scale, thinnest));
+    trace(path, item.points, camera, item.closed);
     return;
   }
-  if (item.type === "text") {
-    const [px, py] = toScreen(camera, item.at[0] ?? 0, item.at[1] ?? 0);
-    context.fillStyle = item.colour;
-    context.font = `${item.bold ? 700 : 400} ${(item.size / CAP_HEIGHT) * camera.scale}px ${LETTERING}`;
-    context.textAlign = item.anchor === "middle" ? "center" : item.anchor;
-    if (item.turn) {
-      context.save();
-      context.translate(px, py);
-      context.rotate((-item.turn * Math.PI) / 180);
-      context.fillText(item.text, 0, 0);
-      context.restore();
-    } else context.fillText(item.text, px, py);
-    return;
-  }
-  const path = new Path2D();
-  for (const ring of item.type === "path" ? [item.points] : item.rings) {
-    ring.forEach((p, k) => {
-      const [px, py] = toScreen(camera, p[0] ?? 0, p[1] ?? 0);
-      if (k) path.lineTo(px, py);
-      else path.moveTo(px, py);
-    });
-    if (item.type === "fill" || item.closed) path.closePath();
-  }
-  if (item.type === "fill") {
+  lines.stroke();
+  if (item.type === "image") paintImage(context, item, camera);
+  else if (item.type === "text") paintText(context, item, camera);
+  else if (item.type === "fill") {
+    context.beginPath();
+    for (const ring of item.rings) trace(context, ring, camera, true);
     context.fillStyle = item.colour;
     context.globalAlpha = item.opacity;
-    context.fill(path, "evenodd");
+    context.fill("evenodd");
     context.globalAlpha = 1;
   } else {
     context.strokeStyle = screened(item.pen.colour, item.pen.screen);
     context.lineWidth = Math.max(item.pen.width * camera.scale, thinnest);
-    if (item.pen.pattern.length) strokeDashed(context, item, camera);
-    else context.stroke(path);
+    strokeDashed(context, item, camera);
   }
+}
+
+function trace(
+  path: Path2D | CanvasRenderingContext2D,
+  points: readonly (readonly number[])[],
+  { scale, x, y }: Camera,
+  closed: boolean,
+) {
+  points.forEach(([px = 0, py = 0], k) => {
+    if (k) path.lineTo(x + px * scale, y - py * scale);
+    else path.moveTo(x + px * scale, y - py * scale);
+  });
+  if (closed) path.closePath();
+}
+
+function paintText(
+  context: CanvasRenderingContext2D,
+  item: Extract<DisplayItem, { type: "text" }>,
+  camera: Camera,
+) {
+  const [px, py] = toScreen(camera, item.at[0] ?? 0, item.at[1] ?? 0);
+  context.fillStyle = item.colour;
+  context.font = `${item.bold ? 700 : 400} ${(item.size / CAP_HEIGHT) * camera.scale}px ${LETTERING}`;
+  context.textAlign = item.anchor === "middle" ? "center" : item.anchor;
+  if (item.turn) {
+    context.save();
+    context.translate(px, py);
+    context.rotate((-item.turn * Math.PI) / 180);
+    context.fillText(item.text, 0, 0);
+    context.restore();
+  } else context.fillText(item.text, px, py);
 }
 
 /** A picture of pixels, or what is seen of it. */

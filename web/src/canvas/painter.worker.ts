@@ -93,7 +93,7 @@ self.onmessage = async ({ data: request }: MessageEvent<PainterRequest>) => {
           .map((line) => pointsOf(lines.lines, line)),
       ];
     else if (request.ask === "pieces") answer.pieces = request.redrawn.map((each) => touched(lines, each));
-    else answer.found = elementAt(lines, request.at, request.reach);
+    else if (request.ask === "element") answer.found = elementAt(lines, request.at, request.reach);
   } catch (error) {
     answer.problem = error instanceof Error ? error.message : String(error);
   }

@@ -61,7 +61,12 @@ interface AlikeQuestion {
   ask: "alike";
   wanted: Alike;
 }
-type AnyQuestion = Question | PickQuestion | PiecesQuestion | AlikeQuestion;
+/** A drawing that will be painted: it is fetched meanwhile. */
+interface Coming {
+  linework: string;
+  ask: "fetch";
+}
+type AnyQuestion = Question | PickQuestion | PiecesQuestion | AlikeQuestion | Coming;
 export type PainterRequest = { number: number } & (Wanted | AnyQuestion);
 export interface PainterAnswer {
   number: number;
@@ -81,6 +86,42 @@ const MAX_PIXELS = 48_000_000;
 
 /** After so long a picture that could not be painted is tried again; milliseconds. */
 const RETRY_AFTER = 3_000;
+/** So many are asked for at once: the painter has the next to do while the page takes the last. */
+const AT_ONCE = 2;
+/** While more pictures of a place are on their way, those that came are shown so often; milliseconds. */
+const SHOWN_EVERY = 120;
+
+/** Somebody who shows the pictures of one place. */
+class Watcher {
+  private shown = performance.now();
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    private readonly place: string,
+    private readonly answer: () => void,
+  ) {}
+
+  /** A picture has come for a place; or for all, where none is said. */
+  told(place: string | undefined, isComing: (place: string) => boolean) {
+    if (place !== undefined && !isOf(place, this.place)) return;
+    const rest = SHOWN_EVERY - (performance.now() - this.shown);
+    if (!isComing(this.place) || rest <= 0) this.show();
+    else this.timer ??= setTimeout(() => this.show(), rest);
+  }
+
+  stop() {
+    clearTimeout(this.timer);
+    this.timer = undefined;
+  }
+
+  private show() {
+    this.stop();
+    this.shown = performance.now();
+    this.answer();
+  }
+}
+/** Whether what is kept as `kept` is of a place. */
+const isOf = (kept: string, place: string) => kept.startsWith(`${place}/`);
 
 class Pictures {
   private worker: Worker | null = null;
@@ -88,14 +129,35 @@ class Pictures {
   private readonly waiting = new Map<string, Wanted>();
   private readonly failed = new Set<string>();
   private readonly answers = new Map<number, (answer: PainterAnswer) => void>();
-  private readonly watchers = new Set<() => void>();
-  private busy: string | null = null;
+  private readonly watchers = new Set<Watcher>();
+  private readonly busy = new Set<string>();
   private number = 0;
 
-  /** Be called for every picture that comes, until the answer is called. */
-  watch(answer: () => void): () => void {
-    this.watchers.add(answer);
-    return () => void this.watchers.delete(answer);
+  /** Be called when pictures of a place have come, and when all are, until what is returned is called. */
+  watch(place: string, answer: () => void): () => void {
+    const watcher = new Watcher(place, answer);
+    this.watchers.add(watcher);
+    return () => {
+      watcher.stop();
+      this.watchers.delete(watcher);
+    };
+  }
+
+  /** Start the painter, where it does not run yet: it takes a moment. */
+  start(): Worker {
+    if (!this.worker) {
+      this.worker = new Worker(new URL("./painter.worker.ts", import.meta.url), { type: "module" });
+      this.worker.onmessage = ({ data }: MessageEvent<PainterAnswer>) => {
+        this.answers.get(data.number)?.(data);
+        this.answers.delete(data.number);
+      };
+    }
+    return this.worker;
+  }
+
+  /** Have drawings fetched that will be painted soon. */
+  prepare(lineworks: readonly string[]) {
+    for (const linework of new Set(lineworks)) void this.ask({ linework, ask: "fetch" });
   }
 
   /**
@@ -150,27 +212,30 @@ class Pictures {
   }
 
   /** Something else that is painted has come. */
-  tell() {
-    for (const answer of this.watchers) answer();
+  tell(place?: string) {
+    const isComing = (of: string) => [...this.waiting.keys(), ...this.busy].some((kept) => isOf(kept, of));
+    for (const watcher of this.watchers) watcher.told(place, isComing);
   }
 
   private next() {
+    if (this.busy.size >= AT_ONCE) return;
+    const free = [...this.waiting].filter(([place]) => !this.busy.has(place));
     // What is under the pointer comes before what is only looked at small.
-    const first = [...this.waiting].find(([place]) => place.startsWith(BOARD)) ?? [...this.waiting][0];
-    if (this.busy !== null || !first) return;
+    const first = free.find(([place]) => isOf(place, BOARD)) ?? free[0];
+    if (!first) return;
     const [place, wanted] = first;
     this.waiting.delete(place);
-    this.busy = place;
+    this.busy.add(place);
     void this.ask(wanted).then(({ bitmap }) => {
-      this.busy = null;
+      this.busy.delete(place);
       if (bitmap) {
         this.made.get(place)?.bitmap.close();
         this.made.delete(place);
         this.made.set(place, { ...wanted, bitmap });
         this.thinOut();
       } else this.retryLater(wanted.linework);
-      for (const answer of this.watchers) answer();
       this.next();
+      this.tell(place);
     });
   }
 
@@ -179,7 +244,7 @@ class Pictures {
     this.failed.add(linework);
     setTimeout(() => {
       this.failed.delete(linework);
-      for (const answer of this.watchers) answer();
+      this.tell();
     }, RETRY_AFTER);
   }
 
@@ -195,15 +260,8 @@ class Pictures {
   }
 
   private ask(question: Wanted | AnyQuestion): Promise<PainterAnswer> {
-    if (!this.worker) {
-      this.worker = new Worker(new URL("./painter.worker.ts", import.meta.url), { type: "module" });
-      this.worker.onmessage = ({ data }: MessageEvent<PainterAnswer>) => {
-        this.answers.get(data.number)?.(data);
-        this.answers.delete(data.number);
-      };
-    }
     const number = ++this.number;
-    this.worker.postMessage({ ...question, number });
+    this.start().postMessage({ ...question, number });
     return new Promise((resolve) => this.answers.set(number, resolve));
   }
 }

@@ -6,9 +6,8 @@ import type { ReactNode } from "react";
 import { colours } from "../theme/theme";
 import { spoken } from "../words/words";
 import { GROUP_HELP } from "./groupHelp";
+import { LEDGE_HEIGHT } from "./stationLayout";
 
-/** One height for all that is selected: the board must not jump when something else is. */
-const LEDGE_HEIGHT = 136;
 const ENGLISH = spoken() === "en";
 /** From this width of the window on, px, there is room to spare. */
 const WIDE = ENGLISH ? 1500 : 1750;

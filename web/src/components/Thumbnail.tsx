@@ -11,6 +11,8 @@ import { colours } from "../theme/theme";
 
 const CARD_PENS = screenPens();
 const NONE: DisplayList["items"] = [];
+/** A small picture is painted so much later than what it is of may be on the screen; milliseconds. */
+const AFTER = 400;
 
 /** Paint a scene whenever it changes, and again as its pictures come. */
 function usePicture(
@@ -35,9 +37,13 @@ function usePicture(
       context.fillRect(0, 0, width, height);
       if (paint(context, { display, geometry, shaded, place, thinnest: 0.2 }, camera, dpr)) stop();
     };
-    const stop = pictures.watch(again);
-    again();
-    return stop;
+    const stop = pictures.watch(place, again);
+    // What is large and in the middle comes first.
+    const timer = window.setTimeout(again, AFTER);
+    return () => {
+      window.clearTimeout(timer);
+      stop();
+    };
   }, [display, geometry, shaded, place, width, height, dpr, lettering]);
   return (
     <canvas

@@ -5,6 +5,8 @@ import { spoken } from "../words/words";
 /** Up to this width of the window, px, the ledge takes all of it; German words are longer. */
 const NARROW = spoken() === "en" ? 1279 : 1459;
 
+/** One height for all that is selected, px: the board must not jump when something else is. */
+export const LEDGE_HEIGHT = 136;
 const BESIDE = {
   minWidth: 0,
   minHeight: 0,

@@ -11,6 +11,8 @@ interface Board {
   room: { width: number; height: number };
   /** What is to be seen when the sheet that one goes to comes to the board; null for all of it. */
   lookAt: Box | null;
+  /** The sheet that is on the board with all its drawings, by its id. */
+  painted: string | null;
   /** What the board shows of its sheet: x, y, width and height, paper mm. */
   seen: readonly [number, number, number, number] | null;
   /** The template that is being edited on the sheet, by its id. */
@@ -28,6 +30,7 @@ export const useBoard = create<Board>()(() => ({
   paper: null,
   room: { width: 0, height: 0 },
   lookAt: null,
+  painted: null,
   seen: null,
   template: null,
   workingColours: false,

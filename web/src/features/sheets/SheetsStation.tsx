@@ -2,7 +2,8 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { EmptyState } from "../../components/EmptyState";
-import { BOARD, LEDGE, STATION } from "../../components/stationLayout";
+import { Later } from "../../components/Later";
+import { BOARD, LEDGE, LEDGE_HEIGHT, LIST, STATION } from "../../components/stationLayout";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type MouseEvent } from "react";
 import { useLocation, useNavigate, useParams } from "react-router-dom";
 import { api, data, type Project, type View, type Annotation, type Viewport } from "../../api/client";
@@ -32,15 +33,16 @@ import { HelpCard } from "./HelpCard";
 import { useKeys } from "./keys";
 import { Questions, type Question } from "./Questions";
 import { Rack } from "./Rack";
-import { Register } from "./Register";
+import { Register, REGISTER_WIDTH } from "./Register";
 import { useEdits } from "./sheetCommands";
 import { StationLedge } from "./StationLedge";
 import { templateEdits } from "./templateCommands";
 import { useAnnotate } from "./annotate/useAnnotate";
 import { useTouchUp } from "./touchup/useTouchUp";
 import { useFindings } from "./useFindings";
-import { useSet } from "./useSet";
+import { useArrived, useSet } from "./useSet";
 import { useCompose } from "./useSheetCommands";
+import { colours } from "../../theme/theme";
 import { t } from "../../words/words";
 
 // Reading PDFs takes a large library; it is fetched when there is one to read.
@@ -52,8 +54,19 @@ const NOTHING: never[] = [];
 const NO_WARNINGS: Record<string, string> = {};
 
 const nothing = () => undefined;
+/** What stands in for the register and the ledge until they are there. */
+const EMPTY_LIST = <Box sx={{ ...LIST, width: REGISTER_WIDTH }} />;
+const EMPTY_LEDGE = <Box sx={{ height: LEDGE_HEIGHT, bgcolor: colours.sandLight }} />;
 
 export function SheetsStation({ project }: { project: Project }) {
+  const { sheetId } = useParams();
+  const [arrived, setArrived] = useState(false);
+  const now = useArrived(project.id, sheetId);
+  if (now && !arrived) setArrived(true);
+  return arrived ? <Composing project={project} /> : <Box sx={STATION}>{EMPTY_LIST}</Box>;
+}
+
+function Composing({ project }: { project: Project }) {
   const { sheetId } = useParams();
   const navigate = useNavigate();
   const id = project.id;
@@ -223,20 +236,22 @@ export function SheetsStation({ project }: { project: Project }) {
 
   return (
     <Box sx={STATION}>
-      <Register
-        sheets={sheets}
-        viewports={set.viewports}
-        warnings={warnings}
-        findings={findings}
-        open={sheet?.id ?? ""}
-        commandsOf={(of) => sheetGroups(of, sheets, edits, open, (only) => void plot([only]))}
-        onOpen={open}
-        onAdd={addSheet}
-        onAddSeveral={() => setQuestion({ ask: "several" })}
-        onMove={(moved, to) => void edits.moveSheet(moved, to)}
-        onPlot={(some) => void plot(some)}
-        edits={edits}
-      />
+      <Later until={EMPTY_LIST}>
+        <Register
+          sheets={sheets}
+          viewports={set.viewports}
+          warnings={warnings}
+          findings={findings}
+          open={sheet?.id ?? ""}
+          commandsOf={(of) => sheetGroups(of, sheets, edits, open, (only) => void plot([only]))}
+          onOpen={open}
+          onAdd={addSheet}
+          onAddSeveral={() => setQuestion({ ask: "several" })}
+          onMove={(moved, to) => void edits.moveSheet(moved, to)}
+          onPlot={(some) => void plot(some)}
+          edits={edits}
+        />
+      </Later>
       {rackOpen && (
         <Rack
           project={id}
@@ -286,22 +301,24 @@ export function SheetsStation({ project }: { project: Project }) {
             </Board>
           </Box>
           <Box sx={LEDGE}>
-            <StationLedge
-              set={set}
-              sheet={sheet}
-              display={display}
-              chosen={chosen}
-              template={template}
-              templateEdits={onTemplate}
-              edits={edits}
-              annotation={annotation}
-              annotating={annotating}
-              touchUps={touchUps}
-              picked={picked}
-              onAsk={setQuestion}
-              onOpen={open}
-              onPlot={(all) => void plot(all ? undefined : [sheet.id])}
-            />
+            <Later until={EMPTY_LEDGE}>
+              <StationLedge
+                set={set}
+                sheet={sheet}
+                display={display}
+                chosen={chosen}
+                template={template}
+                templateEdits={onTemplate}
+                edits={edits}
+                annotation={annotation}
+                annotating={annotating}
+                touchUps={touchUps}
+                picked={picked}
+                onAsk={setQuestion}
+                onOpen={open}
+                onPlot={(all) => void plot(all ? undefined : [sheet.id])}
+              />
+            </Later>
           </Box>
         </>
       ) : (

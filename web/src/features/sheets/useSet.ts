@@ -3,12 +3,24 @@ import { useCallback, useMemo } from "react";
 import type { View, Viewport } from "../../api/client";
 import { useAnnotations, useTouchUps } from "../../api/annotations";
 import { useModelVersions } from "../../api/buildings";
-import { useDisplay, useSheets, useViewports } from "../../api/sheets";
+import { openOf, useDisplay, useSheets, useViewports } from "../../api/sheets";
 import { useViews } from "../../api/views";
 import { geometryOf } from "../../canvas/geometry";
 import type { Placed } from "../../canvas/snapping";
 
 const NOTHING: never[] = [];
+
+/**
+ * Whether what is painted is there, or cannot be had: the sheets, what stands on them, and the one that is
+ * open. Nothing else is asked for before.
+ */
+export function useArrived(project: string, sheetId: string | undefined): boolean {
+  const { data: sheets, isPending: listing } = useSheets(project);
+  const { isPending: placing } = useViewports(project);
+  const sheet = openOf(sheets ?? NOTHING, sheetId);
+  const { isPending: composing } = useDisplay(sheet?.version ? sheet.id : "");
+  return !listing && !placing && !(sheet?.version && composing);
+}
 
 export function useSet(project: string, sheetId: string | undefined) {
   const { data: unordered = NOTHING, isSuccess: listed } = useSheets(project);
@@ -18,7 +30,7 @@ export function useSet(project: string, sheetId: string | undefined) {
   const { data: touchUps = NOTHING } = useTouchUps(project);
   const { data: versions = NOTHING } = useModelVersions(project);
   const sheets = useMemo(() => unordered.toSorted((a, b) => a.position - b.position), [unordered]);
-  const sheet = sheets.find((s) => s.id === sheetId) ?? sheets[0];
+  const sheet = openOf(sheets, sheetId);
   const { data: display } = useDisplay(sheet?.version ? sheet.id : "");
   /** The viewports of the sheet, the lowest first. */
   const on = useMemo(

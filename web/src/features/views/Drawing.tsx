@@ -117,7 +117,7 @@ export function Drawing({
       if (paint(context, scene, { scale: 1, x: 0, y: height }, dpr)) stop();
     };
     // While a view is drawn anew, the last good drawing stays: its picture serves until the next one comes.
-    const stop = pictures.watch(again);
+    const stop = pictures.watch(label, again);
     again();
     return stop;
   }, [linework, sight, size, dpr, pens, label]);

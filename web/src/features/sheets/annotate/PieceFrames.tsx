@@ -4,6 +4,7 @@ import { memo, useEffect, useMemo, useRef, useState, type PointerEvent } from "r
 import type { Annotation, PieceBox, Viewport } from "../../../api/client";
 import { drag } from "../../../canvas/drag";
 import { toScreen, type Camera, type Point } from "../../../canvas/geometry";
+import { useBoard } from "../../../stores/board";
 import { select, useSelection } from "../../../stores/selection";
 import { colours } from "../../../theme/theme";
 import type { AnnotationEdits } from "./annotationCommands";
@@ -16,6 +17,8 @@ import { t } from "../../../words/words";
 const LEAST = 14;
 
 interface Props {
+  /** The sheet that they are on, by its id. */
+  sheet: string;
   boxes: readonly PieceBox[];
   pieces: readonly Annotation[];
   on: readonly Viewport[];
@@ -25,10 +28,22 @@ interface Props {
 }
 
 const NOTHING: readonly string[] = [];
+const NO_BOXES: readonly PieceBox[] = [];
+/** So few pieces have their frames at once. */
+const FEW = 60;
+
+/** Boxes as they are once the sheet is painted: it is seen before it is taken hold of. */
+function useWhenPainted(sheet: string, now: readonly PieceBox[]): readonly PieceBox[] {
+  const painted = useBoard((s) => s.painted === sheet);
+  const [boxes, setBoxes] = useState(NO_BOXES);
+  if (boxes !== now && (painted || now.length < FEW)) setBoxes(now);
+  return boxes;
+}
 
 /** Of hundreds of pieces nothing is worked out anew while something else is dragged. */
 export const PieceFrames = memo(function PieceFrames(props: Props) {
-  const { boxes, pieces, on, camera, annotating, edits } = props;
+  const { pieces, on, camera, annotating, edits } = props;
+  const boxes = useWhenPainted(props.sheet, props.boxes);
   const selected = useSelection((s) => s.selected);
   const only = selected.length === 1 ? selected[0] : undefined;
   const rows = useMemo(() => new Map(pieces.map((piece) => [piece.id, piece])), [pieces]);

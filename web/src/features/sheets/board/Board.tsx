@@ -46,6 +46,20 @@ interface Props {
   children: (camera: Camera) => ReactNode;
 }
 
+/** What was painted last, and from what. */
+interface Painted {
+  /** Null where not all was painted from it. */
+  scene: Scene | null;
+  camera: Camera | null;
+  dpr: number;
+  /** How often the camera had come to rest. */
+  rested: number;
+  /** Whether it took long. */
+  slow: boolean;
+  /** It, or what of it is not dragged, to be laid down again; made when it is first wanted. */
+  still: Still | null;
+}
+
 export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, children }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -61,7 +75,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
   const { width, height } = display;
 
   useEffect(() => void letteringReady.then(() => setLettering(true)), []);
-  useEffect(() => pictures.watch(() => setCame((n) => n + 1)), []);
+  useEffect(() => pictures.watch(BOARD, () => setCame((n) => n + 1)), []);
   useEffect(() => {
     const element = frame.current;
     if (!element) return;
@@ -72,7 +86,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
     useBoard.setState({ element });
     return () => {
       observer.disconnect();
-      useBoard.setState({ element: null });
+      useBoard.setState({ element: null, painted: null });
     };
   }, []);
   useEffect(() => {
@@ -118,11 +132,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
     const [x, y] = [Math.max(left, 0), Math.max(bottom, 0)];
     useBoard.setState({ seen: [x, y, Math.min(right, width) - x, Math.min(top, height) - y] });
   }, [camera, space, width, height]);
-  const painted = useRef<{ still: Still | null; slow: boolean; rested: number }>({
-    still: null,
-    slow: false,
-    rested: 0,
-  });
+  const painted = useRef<Painted>({ scene: null, camera: null, dpr, rested: 0, slow: false, still: null });
   const [rested, setRested] = useState(0);
   useEffect(() => {
     let rest: number | undefined;
@@ -148,8 +158,20 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
         last.still.lay(context, camera, dpr);
         complete = paint(context, { ...scene, only: (owner) => held.has(owner) }, camera, dpr);
         complete = complete && last.still.complete;
-      } else if (last.slow && rested === last.rested && last.still?.isOf([scene, dpr])) {
+        last.scene = null;
+      } else if (
+        last.slow &&
+        last.camera &&
+        last.camera !== camera &&
+        last.scene === scene &&
+        last.dpr === dpr &&
+        last.rested === rested
+      ) {
         // While the camera moves, the last picture moves with it; it is painted anew when that rests.
+        last.still ??= new Still([], last.camera, own, (on) => {
+          on.drawImage(own, 0, 0);
+          return false;
+        });
         table(context);
         last.still.lay(context, camera, dpr);
         complete = false;
@@ -158,17 +180,12 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
         const begun = performance.now();
         table(context);
         complete = paint(context, scene, camera, dpr);
-        last.slow = performance.now() - begun > SLOW;
-        last.rested = rested;
-        last.still = last.slow
-          ? new Still([scene, dpr], camera, own, (on) => {
-              on.drawImage(own, 0, 0);
-              return complete;
-            })
-          : null;
+        const slow = performance.now() - begun > SLOW;
+        painted.current = { scene, camera, dpr, rested, slow, still: null };
       }
       surface.current?.setAttribute("data-sheet", sheet);
       surface.current?.setAttribute("data-painted", complete ? "yes" : "no");
+      if (complete && useBoard.getState().painted !== sheet) useBoard.setState({ painted: sheet });
     });
     return () => {
       cancelAnimationFrame(request);

@@ -2,6 +2,7 @@
 import Box from "@mui/material/Box";
 import { useEffect, useMemo, useState } from "react";
 import type { DisplayList, Sheet, Viewport } from "../../../api/client";
+import { Later } from "../../../components/Later";
 import { useFields } from "../../../api/sheets";
 import {
   filling,
@@ -186,6 +187,7 @@ export function SheetOverlay({
         style={{ position: "absolute", zIndex: 3, transformOrigin: "0 0", transform: moved(settled, camera) }}
       >
         <PieceFrames
+          sheet={sheet.id}
           boxes={display.pieces}
           pieces={set.pieces}
           on={on}
@@ -200,7 +202,9 @@ export function SheetOverlay({
       {touched ? (
         <TouchUpOverlay camera={camera} viewport={touched} display={display} commands={touchUps} />
       ) : (
-        <AnnotationTools set={set} display={display} edits={annotation} />
+        <Later>
+          <AnnotationTools set={set} display={display} edits={annotation} />
+        </Later>
       )}
       {!on.length && !display.pieces.length && !sheet.drawing_list && (
         <EmptySheet camera={camera} sheet={sheet} hasViews={set.views.length > 0} />
