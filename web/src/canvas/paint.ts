@@ -18,6 +18,10 @@ const THINNEST = 0.55;
  * the size.
  */
 const BEYOND = 0.35;
+/** How much of a drawing is painted beyond its frame, while that is not dragged; shares of its size. */
+const CROP = 0.1;
+
+type Space = Readonly<{ width: number; height: number }>;
 
 export interface Scene {
   display: DisplayList;
@@ -94,22 +98,25 @@ const cornerOf = (points: readonly (readonly number[])[]): Point => [
   Math.min(...points.map((p) => p[1] ?? 0)),
 ];
 
-const styles = new WeakMap<object, { style: Style; working: boolean }>();
+const styles = new WeakMap<object, Map<string, Style>>();
 
 function styleOf({ pens, layers, cuts, redrawn }: DrawingItem, thinnest: number, working: boolean): Style {
-  let known = styles.get(pens);
-  if (known?.style.thinnest !== thinnest || known.working !== working) {
+  const known = styles.get(pens) ?? new Map<string, Style>();
+  styles.set(pens, known);
+  const key = `${thinnest} ${working}`;
+  let style = known.get(key);
+  if (!style) {
     const inked = { pens, layers, cuts, redrawn };
     const drawn = working ? inWorkingColours(inked) : inked;
-    const style = {
+    style = {
       ...drawn,
       cuts: withLines(drawn.cuts),
       redrawn: drawn.redrawn.map((each) => ({ ...each, cut: withLines(each.cut ? [each.cut] : [])[0] })),
       thinnest,
     };
-    styles.set(pens, (known = { working, style }));
+    known.set(key, style);
   }
-  return known.style;
+  return style;
 }
 
 /** Lines of one pen that follow each other: stroked at once, before anything else is painted. */
@@ -166,7 +173,7 @@ function paintDrawing(
     context.fillStyle = "#ffffff";
     context.fill(frame);
   }
-  const complete = paintPicture(context, item, scene, camera, dpr, thinnest * dpr);
+  const complete = paintPicture(context, item, scene, camera, dpr);
   context.restore();
   if (item.outline) {
     context.strokeStyle = screened(item.outline.colour, item.outline.screen);
@@ -176,39 +183,65 @@ function paintDrawing(
   return complete;
 }
 
+/** The picture of a drawing that is wanted, and what of it is needed; null where nothing of it is seen. */
+function pictureOf(item: DrawingItem, scene: Scene, camera: Camera, dpr: number, space: Space) {
+  const [left, top] = toPaper(camera, 0, 0);
+  const [right, bottom] = toPaper(camera, space.width, space.height);
+  const [px = 0, py = 0] = item.place;
+  const xs = item.clip.map((p) => p[0] ?? 0);
+  const ys = item.clip.map((p) => p[1] ?? 0);
+  const own = [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)] as const;
+  const need = [
+    Math.max(own[0], left),
+    Math.max(own[1], bottom),
+    Math.min(own[2], right),
+    Math.min(own[3], top),
+  ] as const;
+  if (need[0] >= need[2] || need[1] >= need[3]) return null;
+  const held = scene.held?.has(item.viewport);
+  const whole = held ? ([left, bottom, right, top] as const) : need;
+  const [padX, padY] = [(whole[2] - whole[0]) * BEYOND, (whole[3] - whole[1]) * BEYOND];
+  // Beyond its frame only what a crop may uncover before the next picture comes.
+  const [restX, restY] = held ? [Infinity, Infinity] : [(own[2] - own[0]) * CROP, (own[3] - own[1]) * CROP];
+  const wanted: Wanted = {
+    linework: item.linework,
+    style: styleOf(item, (scene.thinnest ?? THINNEST) * dpr, scene.working ?? false),
+    ratio: item.ratio,
+    turn: item.turn,
+    pixels: camera.scale * dpr,
+    region: [
+      Math.max(whole[0] - padX, own[0] - restX) - px,
+      Math.max(whole[1] - padY, own[1] - restY) - py,
+      Math.min(whole[2] + padX, own[2] + restX) - px,
+      Math.min(whole[3] + padY, own[3] + restY) - py,
+    ],
+  };
+  const region = [need[0] - px, need[1] - py, need[2] - px, need[3] - py] as const;
+  return { place: `${scene.place}/${item.viewport}`, wanted, region };
+}
+
+/** Have the pictures of a scene painted that is not shown yet, in a space of so many pixels of the page. */
+export function prepare(scene: Scene, camera: Camera, dpr: number, space: Space) {
+  for (const item of scene.display.items) {
+    const geometry = item.type === "drawing" && scene.geometry.get(item.viewport);
+    if (!geometry) continue;
+    const found = pictureOf({ ...item, ...placementOf(geometry) }, scene, camera, dpr, space);
+    if (found) pictures.get(found.place, found.wanted, found.region);
+  }
+}
+
 function paintPicture(
   context: CanvasRenderingContext2D,
   item: DrawingItem,
   scene: Scene,
   camera: Camera,
   dpr: number,
-  thinnest: number,
 ): boolean {
   const { width, height } = context.canvas;
-  const [left, top] = toPaper(camera, 0, 0);
-  const [right, bottom] = toPaper(camera, width / dpr, height / dpr);
+  const found = pictureOf(item, scene, camera, dpr, { width: width / dpr, height: height / dpr });
+  if (!found) return true;
   const [px = 0, py = 0] = item.place;
-  const xs = item.clip.map((p) => p[0] ?? 0);
-  const ys = item.clip.map((p) => p[1] ?? 0);
-  const need = [
-    Math.max(Math.min(...xs), left),
-    Math.max(Math.min(...ys), bottom),
-    Math.min(Math.max(...xs), right),
-    Math.min(Math.max(...ys), top),
-  ] as const;
-  if (need[0] >= need[2] || need[1] >= need[3]) return true;
-  const whole = scene.held?.has(item.viewport) ? ([left, bottom, right, top] as const) : need;
-  const [padX, padY] = [(whole[2] - whole[0]) * BEYOND, (whole[3] - whole[1]) * BEYOND];
-  const wanted: Wanted = {
-    linework: item.linework,
-    style: styleOf(item, thinnest, scene.working ?? false),
-    ratio: item.ratio,
-    turn: item.turn,
-    pixels: camera.scale * dpr,
-    region: [whole[0] - padX - px, whole[1] - padY - py, whole[2] + padX - px, whole[3] + padY - py],
-  };
-  const region = [need[0] - px, need[1] - py, need[2] - px, need[3] - py] as const;
-  const { picture, complete } = pictures.get(`${scene.place}/${item.viewport}`, wanted, region);
+  const { picture, complete } = pictures.get(found.place, found.wanted, found.region);
   if (picture) {
     const grown = item.ratio / picture.ratio;
     const [x, y] = toScreen(camera, px + picture.region[0] * grown, py + picture.region[3] * grown);

@@ -57,9 +57,13 @@ export function Discs({ names }: { names: readonly string[] }) {
 }
 
 /** The names of the others who have a sheet or a view open. */
-export function useThoseAt(): (subject: string) => string[] {
+export function useThoseAt(): (subject: string) => readonly string[] {
   const others = useOthers();
-  return useMemo(() => (subject: string) => namesOf(others.filter((o) => o.subject === subject)), [others]);
+  return useMemo(() => {
+    const at = new Set(others.map((o) => o.subject));
+    const names = new Map([...at].map((s) => [s, namesOf(others.filter((o) => o.subject === s))]));
+    return (subject: string) => names.get(subject) ?? NOTHING;
+  }, [others]);
 }
 
 export function People({ project }: { project: string }) {

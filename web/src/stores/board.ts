@@ -42,10 +42,12 @@ export const useBoard = create<Board>()(() => ({
 /** Up to where the tools for annotation reach from the left of the board, pixels. */
 const TOOLS = 164;
 
+/** With which camera a sheet comes to the board: all of it is seen, beside the tools. */
+export const cameraOf = (paper: Box): Camera => fittedBeside(paper, useBoard.getState().room, TOOLS);
+
 /** Let a part of the sheet fill the board; all of it where none is named, and then beside the tools. */
 export function fitTo(box?: Box) {
   const { paper, room } = useBoard.getState();
   const wanted = box ?? paper;
-  if (wanted && room.width)
-    useBoard.setState({ camera: box ? fitted(wanted, room) : fittedBeside(wanted, room, TOOLS) });
+  if (wanted && room.width) useBoard.setState({ camera: box ? fitted(box, room) : cameraOf(wanted) });
 }

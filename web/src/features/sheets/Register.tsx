@@ -4,12 +4,13 @@ import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
 import OutlinedInput from "@mui/material/OutlinedInput";
 import Tooltip from "@mui/material/Tooltip";
-import { useRef, useState } from "react";
+import { memo, useMemo, useRef, useState, type MouseEvent } from "react";
 import type { Sheet, Viewport } from "../../api/client";
 import type { CommandGroups } from "../../components/CommandItems";
 import { LIST } from "../../components/stationLayout";
 import { useThoseAt } from "../../components/People";
 import { useContextMenu } from "../../components/useContextMenu";
+import { useStable } from "../../components/useStable";
 import { colours } from "../../theme/theme";
 import { useBoard } from "../../stores/board";
 import { prefer, usePreferences } from "../../stores/preferences";
@@ -21,6 +22,7 @@ import type { FindingCounts } from "./useFindings";
 import { t } from "../../words/words";
 
 export const REGISTER_WIDTH = 204;
+const NOTHING: never[] = [];
 
 interface Props {
   sheets: Sheet[];
@@ -41,7 +43,7 @@ interface Props {
   edits: Edits;
 }
 
-export function Register(props: Props) {
+export const Register = memo(function Register(props: Props) {
   const { sheets, viewports, warnings, findings, open, commandsOf, onOpen, onAdd, onAddSeveral, onMove } =
     props;
   const pictured = usePreferences((s) => s.register) === "pictures";
@@ -75,11 +77,30 @@ export function Register(props: Props) {
     }
     setHeld(null);
   };
+  const press = useStable((sheet: Sheet, event: MouseEvent) => {
+    const shown = found.map((s) => s.id);
+    const more = event.shiftKey || event.ctrlKey || event.metaKey;
+    const from = shown.includes(last.current) && more ? last.current : open;
+    setChosen(chosenBy(event, sheet.id, from, shown, chosen));
+    if (!event.shiftKey) last.current = sheet.id;
+    if (!more) onOpen(sheet.id);
+  });
+  const hold = useStable((sheet: Sheet | null) => setHeld(sheet && { id: sheet.id, before: sheet.id }));
+  const shift = useStable((sheet: Sheet, by: number) => {
+    const at = sheets.findIndex((s) => s.id === sheet.id);
+    if (sheets[at + by]) onMove(sheet, at + by);
+  });
+  const showMenu = useStable((sheet: Sheet, event: MouseEvent) => openMenu(event, commandsOf(sheet)));
+  const placed = useMemo(() => {
+    const on = new Map<string, Viewport[]>();
+    for (const v of viewports) on.set(v.sheet, [...(on.get(v.sheet) ?? []), v]);
+    return on;
+  }, [viewports]);
   const row = (sheet: Sheet) => (
     <RegisterRow
       key={sheet.id}
       sheet={sheet}
-      on={viewports.filter((v) => v.sheet === sheet.id)}
+      on={placed.get(sheet.id) ?? NOTHING}
       pictured={pictured}
       current={sheet.id === open}
       held={held?.id === sheet.id}
@@ -96,21 +117,10 @@ export function Register(props: Props) {
       warning={warnings[sheet.id]}
       findings={findings.get(sheet.id)}
       chosen={several.length > 1 && chosen.has(sheet.id)}
-      onPress={(event) => {
-        const shown = found.map((s) => s.id);
-        const more = event.shiftKey || event.ctrlKey || event.metaKey;
-        const from = shown.includes(last.current) && more ? last.current : open;
-        setChosen(chosenBy(event, sheet.id, from, shown, chosen));
-        if (!event.shiftKey) last.current = sheet.id;
-        if (!more) onOpen(sheet.id);
-      }}
-      onHold={() => setHeld({ id: sheet.id, before: sheet.id })}
-      onRelease={() => setHeld(null)}
-      onShift={(by) => {
-        const at = sheets.findIndex((s) => s.id === sheet.id);
-        if (sheets[at + by]) onMove(sheet, at + by);
-      }}
-      onMenu={(event) => openMenu(event, commandsOf(sheet))}
+      onPress={press}
+      onHold={hold}
+      onShift={shift}
+      onMenu={showMenu}
     />
   );
   return (
@@ -238,7 +248,7 @@ export function Register(props: Props) {
       {menu}
     </Box>
   );
-}
+});
 
 const countOf = (sheets: number) => (sheets === 1 ? t("1 sheet") : t("{count} sheets", { count: sheets }));
 const nameOf = (series: string) => (series ? t("Series {series}", { series }) : t("No series"));

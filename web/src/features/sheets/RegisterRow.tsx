@@ -1,7 +1,7 @@
 /** A sheet in the register, as a picture or as a line. */
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
-import type { MouseEvent } from "react";
+import { memo, type MouseEvent } from "react";
 import type { Sheet, Viewport } from "../../api/client";
 import { Discs } from "../../components/People";
 import { SeverityMark } from "../../components/severities";
@@ -29,15 +29,16 @@ interface Props {
   mark: "before" | "behind" | null;
   warning: string | undefined;
   findings: ReturnType<FindingCounts["get"]>;
-  onPress: (event: MouseEvent) => void;
-  onHold: () => void;
-  onRelease: () => void;
+  onPress: (sheet: Sheet, event: MouseEvent) => void;
+  /** It is dragged; none is any more. */
+  onHold: (sheet: Sheet | null) => void;
   /** Alt and an arrow: up or down the register. */
-  onShift: (by: number) => void;
-  onMenu: (event: MouseEvent) => void;
+  onShift: (sheet: Sheet, by: number) => void;
+  onMenu: (sheet: Sheet, event: MouseEvent) => void;
 }
 
-export function RegisterRow(props: Props) {
+/** Of a long register only what changes is rendered again. */
+export const RegisterRow = memo(function RegisterRow(props: Props) {
   const { sheet, on, pictured, current, mark, warning, findings } = props;
   const edge = (there: boolean) => `2px solid ${there ? colours.rust : "transparent"}`;
   const marks = (
@@ -60,16 +61,16 @@ export function RegisterRow(props: Props) {
       draggable
       onDragStart={(event) => {
         event.dataTransfer.effectAllowed = "move";
-        props.onHold();
+        props.onHold(sheet);
       }}
-      onDragEnd={props.onRelease}
-      onClick={props.onPress}
-      onContextMenu={props.onMenu}
+      onDragEnd={() => props.onHold(null)}
+      onClick={(event) => props.onPress(sheet, event)}
+      onContextMenu={(event) => props.onMenu(sheet, event)}
       onKeyDown={(event) => {
         const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
         if (!by || !event.altKey) return;
         event.preventDefault();
-        props.onShift(by);
+        props.onShift(sheet, by);
       }}
       title={`${sheet.number} ${sheet.title}\n${HINT}`}
       aria-pressed={props.chosen || undefined}
@@ -109,4 +110,4 @@ export function RegisterRow(props: Props) {
       {pictured && <Box sx={{ ml: 0.5, display: "flex", gap: 1, minWidth: 0 }}>{marks}</Box>}
     </ButtonBase>
   );
-}
+});

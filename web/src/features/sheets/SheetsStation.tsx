@@ -6,12 +6,21 @@ import { Later } from "../../components/Later";
 import { BOARD, LEDGE, LEDGE_HEIGHT, LIST, STATION } from "../../components/stationLayout";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type MouseEvent } from "react";
 import { useLocation, useNavigate, useParams } from "react-router-dom";
-import { api, data, type Project, type View, type Annotation, type Viewport } from "../../api/client";
+import {
+  api,
+  data,
+  type Annotation,
+  type Project,
+  type Sheet,
+  type View,
+  type Viewport,
+} from "../../api/client";
 import { usePlot } from "../../api/plots";
 import { useLadder, useNumberWarnings, useTemplates } from "../../api/sheets";
 import { geometryOf, toPaper, type Geometry, type Point } from "../../canvas/geometry";
 import { madePictures } from "../../canvas/shaded";
 import { useWhereabouts } from "../../components/useWhereabouts";
+import { useStable } from "../../components/useStable";
 import { useContextMenu } from "../../components/useContextMenu";
 import { annotate, useAnnotating } from "../../stores/annotating";
 import { useBoard } from "../../stores/board";
@@ -26,6 +35,7 @@ import { Board } from "./board/Board";
 import { boardGroups, sheetGroups } from "./boardMenu";
 import { SheetOverlay } from "./board/SheetOverlay";
 import { TemplateOverlay } from "./board/TemplateOverlay";
+import { Neighbours } from "./board/Neighbours";
 import { CarriedCard } from "./CarriedCard";
 import { CommentsOverlay } from "./comments/CommentsOverlay";
 import { ScansOverlay } from "./comments/ScansOverlay";
@@ -35,7 +45,7 @@ import { Questions, type Question } from "./Questions";
 import { Rack } from "./Rack";
 import { Register, REGISTER_WIDTH } from "./Register";
 import { useEdits } from "./sheetCommands";
-import { StationLedge } from "./StationLedge";
+import { LedgeInTime } from "./StationLedge";
 import { templateEdits } from "./templateCommands";
 import { useAnnotate } from "./annotate/useAnnotate";
 import { useTouchUp } from "./touchup/useTouchUp";
@@ -89,7 +99,7 @@ function Composing({ project }: { project: Project }) {
   const { data: plotted } = usePlot(plotting);
   const geometry = useMemo(() => new Map(on.map((v) => [v.id, geometryOf(v)])), [on]);
   const shaded = useMemo(() => madePictures(on), [on]);
-  const chosen = selected.flatMap((s) => on.find((v) => v.id === s) ?? []);
+  const chosen = useMemo(() => selected.flatMap((s) => on.find((v) => v.id === s) ?? []), [selected, on]);
 
   useEffect(() => {
     // Without a connection it is fetched when it is wanted.
@@ -132,10 +142,12 @@ function Composing({ project }: { project: Project }) {
       open(to);
     }
   };
-  const addSheet = () => {
+  const addSheet = useStable(() => {
     const made = edits.addSheets([""], sheet);
     if (made) open(made);
-  };
+  });
+  const addSeveral = useStable(() => setQuestion({ ask: "several" }));
+  const moveSheet = useStable((moved: Sheet, to: number) => void edits.moveSheet(moved, to));
   const plot = useCallback(
     async (sheets?: string[]) => {
       try {
@@ -161,6 +173,11 @@ function Composing({ project }: { project: Project }) {
     void edits.place(views, sheet.id, at);
   };
 
+  const plotSome = useStable((some: string[]) => void plot(some));
+  const plotNow = useStable((all: boolean) => void plot(all || !sheet ? undefined : [sheet.id]));
+  const commandsOf = useStable((of: Sheet) =>
+    sheetGroups(of, sheets, edits, open, (only) => plotSome([only])),
+  );
   const plotThis = useCallback(() => sheet && void plot([sheet.id]), [plot, sheet]);
   const chooseView = useCallback((points: readonly Point[]) => setQuestion({ ask: "view", points }), []);
   const onLinedUp = useCallback(
@@ -236,6 +253,7 @@ function Composing({ project }: { project: Project }) {
 
   return (
     <Box sx={STATION}>
+      <Neighbours set={set} />
       <Later until={EMPTY_LIST}>
         <Register
           sheets={sheets}
@@ -243,12 +261,12 @@ function Composing({ project }: { project: Project }) {
           warnings={warnings}
           findings={findings}
           open={sheet?.id ?? ""}
-          commandsOf={(of) => sheetGroups(of, sheets, edits, open, (only) => void plot([only]))}
+          commandsOf={commandsOf}
           onOpen={open}
           onAdd={addSheet}
-          onAddSeveral={() => setQuestion({ ask: "several" })}
-          onMove={(moved, to) => void edits.moveSheet(moved, to)}
-          onPlot={(some) => void plot(some)}
+          onAddSeveral={addSeveral}
+          onMove={moveSheet}
+          onPlot={plotSome}
           edits={edits}
         />
       </Later>
@@ -302,7 +320,7 @@ function Composing({ project }: { project: Project }) {
           </Box>
           <Box sx={LEDGE}>
             <Later until={EMPTY_LEDGE}>
-              <StationLedge
+              <LedgeInTime
                 set={set}
                 sheet={sheet}
                 display={display}
@@ -316,7 +334,7 @@ function Composing({ project }: { project: Project }) {
                 picked={picked}
                 onAsk={setQuestion}
                 onOpen={open}
-                onPlot={(all) => void plot(all ? undefined : [sheet.id])}
+                onPlot={plotNow}
               />
             </Later>
           </Box>

@@ -1,5 +1,5 @@
 /** The ledge of what is selected: the sheet, a viewport, several, or the template that is edited. */
-import { useEffect } from "react";
+import { memo, useDeferredValue, useEffect } from "react";
 import { useNavigate } from "react-router-dom";
 import { api, data, type DisplayList, type Sheet, type Template, type Viewport } from "../../api/client";
 import { useJobs } from "../../api/jobs";
@@ -46,7 +46,13 @@ interface Props {
   onPlot: (all: boolean) => void;
 }
 
-export function StationLedge(props: Props) {
+/** The ledge of a sheet stays until that of the one that is turned to is there: the drawing comes first. */
+export function LedgeInTime(props: Props) {
+  const before = useDeferredValue(props);
+  return <StationLedge {...(before.sheet.id === props.sheet.id ? props : before)} />;
+}
+
+const StationLedge = memo(function StationLedge(props: Props) {
   const { set, display, chosen, template, templateEdits, edits, annotation, onAsk } = props;
   const tool = useAnnotating((s) => s.tool);
   const touching = useTouching((s) => s.viewport);
@@ -122,7 +128,7 @@ export function StationLedge(props: Props) {
   ) : (
     <OfSheet {...props} />
   );
-}
+});
 
 const named = (rows: readonly { id: string; name: string }[]) => rows.map((r) => [r.id, r.name] as const);
 

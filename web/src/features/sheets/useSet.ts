@@ -52,27 +52,50 @@ export function useSet(project: string, sheetId: string | undefined) {
     [viewOf],
   );
   /** The viewport in which a view stands first in the register. */
-  const firstOf = (view: string) =>
-    sheets.flatMap((s) => viewports.filter((v) => v.sheet === s.id && v.view === view)).at(0);
-  return {
-    project,
-    sheets,
-    viewports,
-    views,
-    /** All annotation of the project. */
-    pieces,
-    /** All that is drawn otherwise in its views. */
-    touchUps,
-    version: versions[0],
-    sheet,
-    display,
-    on,
-    viewOf,
-    asPlaced,
-    firstOf,
-    listed,
-    ready: listed && placed,
-  };
+  const firstOf = useCallback(
+    (view: string) =>
+      sheets.flatMap((s) => viewports.filter((v) => v.sheet === s.id && v.view === view)).at(0),
+    [sheets, viewports],
+  );
+  const version = versions[0];
+  return useMemo(
+    () => ({
+      project,
+      sheets,
+      viewports,
+      views,
+      /** All annotation of the project. */
+      pieces,
+      /** All that is drawn otherwise in its views. */
+      touchUps,
+      version,
+      sheet,
+      display,
+      on,
+      viewOf,
+      asPlaced,
+      firstOf,
+      listed,
+      ready: listed && placed,
+    }),
+    [
+      project,
+      sheets,
+      viewports,
+      views,
+      pieces,
+      touchUps,
+      version,
+      sheet,
+      display,
+      on,
+      viewOf,
+      asPlaced,
+      firstOf,
+      listed,
+      placed,
+    ],
+  );
 }
 
 export type SheetSet = ReturnType<typeof useSet>;

@@ -1,5 +1,6 @@
 /** The tools for annotation, at the lower left of the board: what can be written and measured. */
 import Box from "@mui/material/Box";
+import { memo } from "react";
 import type { DisplayList } from "../../../api/client";
 import { ToggleButton } from "../../../components/ToggleButton";
 import { annotate, useAnnotating, type Tool } from "../../../stores/annotating";
@@ -30,7 +31,7 @@ interface Props {
   edits: AnnotationEdits;
 }
 
-export function AnnotationTools({ set, display, edits }: Props) {
+export const AnnotationTools = memo(function AnnotationTools({ set, display, edits }: Props) {
   const tool = useAnnotating((s) => s.tool);
   return (
     <Box
@@ -67,4 +68,4 @@ export function AnnotationTools({ set, display, edits }: Props) {
       </Box>
     </Box>
   );
-}
+});
