@@ -66,7 +66,6 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
   const surface = useRef<HTMLDivElement>(null);
   const [space, setSpace] = useState({ width: 0, height: 0 });
   const [lettering, setLettering] = useState(false);
-  const [came, setCame] = useState(0);
   const [marquee, setMarquee] = useState<PaperBox | null>(null);
   const camera = useBoard((s) => s.camera);
   const draft = useGesture((s) => s.draft);
@@ -75,7 +74,6 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
   const { width, height } = display;
 
   useEffect(() => void letteringReady.then(() => setLettering(true)), []);
-  useEffect(() => pictures.watch(BOARD, () => setCame((n) => n + 1)), []);
   useEffect(() => {
     const element = frame.current;
     if (!element) return;
@@ -134,9 +132,11 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
   }, [camera, space, width, height]);
   const painted = useRef<Painted>({ scene: null, camera: null, dpr, rested: 0, slow: false, still: null });
   const [rested, setRested] = useState(0);
+  /** How many times pictures have come. */
+  const came = useRef(0);
   useEffect(() => {
     let rest: number | undefined;
-    const request = requestAnimationFrame(() => {
+    const paintBoard = () => {
       const own = canvas.current;
       const context = own?.getContext("2d", { alpha: false, willReadFrequently: true });
       if (!own || !context || !camera || !space.width || !lettering) return;
@@ -149,7 +149,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
       let complete: boolean;
       if (held) {
         // What is not dragged is painted once.
-        const key = [scene.display, camera, came, dpr, own.width, own.height, [...held].join()];
+        const key = [scene.display, camera, came.current, dpr, own.width, own.height, [...held].join()];
         if (!last.still?.isOf(key))
           last.still = new Still(key, camera, own, (on) => {
             table(on);
@@ -175,6 +175,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
         table(context);
         last.still.lay(context, camera, dpr);
         complete = false;
+        window.clearTimeout(rest);
         rest = window.setTimeout(() => setRested((n) => n + 1), REST);
       } else {
         const begun = performance.now();
@@ -186,12 +187,20 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
       surface.current?.setAttribute("data-sheet", sheet);
       surface.current?.setAttribute("data-painted", complete ? "yes" : "no");
       if (complete && useBoard.getState().painted !== sheet) useBoard.setState({ painted: sheet });
+    };
+    let request = requestAnimationFrame(paintBoard);
+    // A picture that has come is laid down with the next frame, whatever is being rendered beside the board.
+    const stop = pictures.watch(BOARD, () => {
+      came.current += 1;
+      cancelAnimationFrame(request);
+      request = requestAnimationFrame(paintBoard);
     });
     return () => {
+      stop();
       cancelAnimationFrame(request);
       window.clearTimeout(rest);
     };
-  }, [sheet, camera, space, lettering, scene, came, dpr, width, height, rested]);
+  }, [sheet, camera, space, lettering, scene, dpr, width, height, rested]);
 
   const at = (event: { clientX: number; clientY: number }): Point => {
     const box = surface.current?.getBoundingClientRect();
