@@ -34,11 +34,12 @@ COMING = 30.0
 SHARES = {"open": 0.5, "edit": 0.48}
 #: What is asked for at the 95th percentile; milliseconds.
 WANTED = {"read": 300, "write": 500}
-#: What the Sheets station asks for when it is entered.
-LISTS = (
-    "views", "sheets", "viewports", "annotations", "registers", "templates", "pen-tables", "plot-settings",
-    "jobs", "checks", "symbols", "listed-notes", "annotation-styles", "sheets/number-warnings",
+#: What the Sheets station asks for when it is entered: kinds of rows in one answer, and lists of their own.
+KINDS = (
+    "sheets", "viewports", "views", "annotations", "touch_ups", "templates", "registers", "pen_tables",
+    "plot_settings", "waivers", "comments", "scans",
 )  # fmt: skip
+LISTS = ("jobs", "checks", "ladder", "model-versions", "sheets/number-warnings")
 
 
 class Waits:
@@ -80,14 +81,21 @@ class Person:
         return await self.waits.ask("read", self.client.get(f"/api/{path}"))
 
     async def enter(self) -> None:
-        answers = await asyncio.gather(*(self.get(f"{name}/?project={self.project}") for name in LISTS))
-        by_name = dict(zip(LISTS, answers, strict=True))
-        viewports, sheets = by_name["viewports"], by_name["sheets"]
-        self.viewports = {row["id"]: row for row in viewports.json()} if viewports else {}
-        self.sheets = [row["id"] for row in sheets.json()] if sheets else []
+        kinds = "".join(f"&kinds={kind}" for kind in KINDS)
+        rows, *_ = await asyncio.gather(
+            self.get(f"rows/?project={self.project}{kinds}"),
+            *(self.get(f"{name}/?project={self.project}") for name in LISTS),
+        )
+        if rows is None:
+            return
+        self.viewports = {row["id"]: row for row in rows.json()["viewports"]}
+        self.sheets = [row["id"] for row in rows.json()["sheets"]]
         await self.look()
 
     async def look(self) -> None:
+        if not self.sheets:
+            await self.enter()
+            return
         self.open = self.random.choice(self.sheets)
         await self.get(f"sheets/{self.open}/display/")
 

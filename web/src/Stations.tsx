@@ -9,7 +9,6 @@ import { useProject, useSession } from "./api/projects";
 import { askTogether, BESIDE, PAINTED } from "./api/together";
 import { Header } from "./components/Header";
 import { JumpTo } from "./components/JumpTo";
-import { Later } from "./components/Later";
 import { CheckStation } from "./features/check/CheckStation";
 import { IssueStation } from "./features/issue/IssueStation";
 import { ModelStation } from "./features/model/ModelStation";
@@ -87,9 +86,7 @@ function Station({ name }: { name: keyof typeof STATIONS }) {
         </Box>
       </Box>
       <Suspense>{guideOpen && <Guide onClose={() => useBoard.setState({ guideOpen: false })} />}</Suspense>
-      <Later>
-        <JumpTo project={project.data} />
-      </Later>
+      <JumpTo project={project.data} />
     </Box>
   );
 }
