@@ -12,7 +12,7 @@ def session_of(user: Any) -> str:
 
     session = SessionStore()
     session[SESSION_KEY] = str(user.pk)
-    session[BACKEND_SESSION_KEY] = "django.contrib.auth.backends.ModelBackend"
+    session[BACKEND_SESSION_KEY] = "server.accounts.remembered.Users"
     session[HASH_SESSION_KEY] = user.get_session_auth_hash()
     session.create()
     return str(session.session_key)

@@ -272,7 +272,7 @@ class PreparedOffice(Office):
     def come_in(self) -> None:
         """Be signed in without a look at the page for it: other tests have that."""
         visitor = Client()
-        visitor.force_login(self.project.owner, backend="django.contrib.auth.backends.ModelBackend")
+        visitor.force_login(self.project.owner, backend="server.accounts.remembered.Users")
         session = visitor.cookies[settings.SESSION_COOKIE_NAME].value
         self.page.context.add_cookies(
             [{"name": settings.SESSION_COOKIE_NAME, "value": session, "url": self.live_server_url}]

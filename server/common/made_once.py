@@ -108,7 +108,7 @@ def json_made_once(request: HttpRequest, make: Callable[..., Any], *given: Hasha
         make: a function of a module, to which nothing makes a difference but what it is given and the
             database.
     """
-    state = _state_now()
+    state = state_now()
     if state is None:
         return Response(make(*given))
     plain, packed = _at(state, make, *given)
@@ -118,7 +118,7 @@ def json_made_once(request: HttpRequest, make: Callable[..., Any], *given: Hasha
 def json_of_several(request: HttpRequest, several: Mapping[str, tuple[Any, ...]]) -> HttpResponse:
     """Answer with an object of several that are made once, by their names: each a function and what it is
     given, as to `json_made_once`."""
-    state = _state_now()
+    state = state_now()
     if state is None:
         return Response({name: make(*given) for name, (make, *given) in several.items()})
     parts = [f"{json.dumps(name)}:".encode() + _at(state, *each)[0] for name, each in several.items()]
@@ -126,8 +126,9 @@ def json_of_several(request: HttpRequest, several: Mapping[str, tuple[Any, ...]]
     return _answer(request, plain, gzip.compress(plain, 1))
 
 
-def _state_now() -> int | None:
-    """How often the database has been written to; None where that is not known, or not to be told."""
+def state_now() -> int | None:
+    """A number that is another one once anything has been written to the database; None where that is not
+    known, or where a transaction is under way whose own writes it would not tell."""
     if connection.in_atomic_block:
         # What is not committed yet is known to this request alone.
         return None

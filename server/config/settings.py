@@ -130,8 +130,9 @@ AUTH_PASSWORD_VALIDATORS = [
 # office, and nobody is locked out by somebody elsewhere.
 AUTHENTICATION_BACKENDS = [
     "axes.backends.AxesStandaloneBackend",
-    "django.contrib.auth.backends.ModelBackend",
+    "server.accounts.remembered.Users",
 ]
+SESSION_ENGINE = "server.accounts.remembered"
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_FAILURE_LIMIT = int(os.environ.get("DUNEFOLD_SIGN_IN_TRIES", 10))
 AXES_COOLOFF_TIME = timedelta(minutes=15)

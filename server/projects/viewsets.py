@@ -135,5 +135,5 @@ class InvitedView(APIView):
         here = request.user if isinstance(request.user, User) else None
         project, who = invitations.accept(secret, here, **given.validated_data)
         if here is None:
-            login(request._request, who, backend="django.contrib.auth.backends.ModelBackend")
+            login(request._request, who, backend="server.accounts.remembered.Users")
         return Response(AcceptedSerializer(project).data)
