@@ -100,18 +100,21 @@ _lock = threading.Lock()
 _kept: OrderedDict[Any, _Kept] = OrderedDict()
 
 
-def json_made_once(request: HttpRequest, make: Callable[..., Any], *given: Hashable) -> HttpResponse:
+def json_made_once(
+    request: HttpRequest, make: Callable[..., Any], *given: Hashable, apart: bool = False
+) -> HttpResponse:
     """Answer with what `make(*given)` gives, as JSON. It is asked again once the database says anything else
     to what it asked of it; who asks while it is at work waits for what it makes.
 
     Args:
         make: a function of a module, to which nothing makes a difference but what it is given and the
             database.
+        apart: whether it takes so long that it is made beside this process.
     """
     state = state_now()
     if state is None:
         return Response(make(*given))
-    plain, packed = _at(state, make, *given)
+    plain, packed = _at(state, apart, make, *given)
     return _answer(request, plain, packed)
 
 
@@ -121,7 +124,7 @@ def json_of_several(request: HttpRequest, several: Mapping[str, tuple[Any, ...]]
     state = state_now()
     if state is None:
         return Response({name: make(*given) for name, (make, *given) in several.items()})
-    parts = [f"{json.dumps(name)}:".encode() + _at(state, *each)[0] for name, each in several.items()]
+    parts = [f"{json.dumps(name)}:".encode() + _at(state, False, *each)[0] for name, each in several.items()]
     plain = b"{" + b",".join(parts) + b"}"
     return _answer(request, plain, gzip.compress(plain, 1))
 
@@ -139,7 +142,7 @@ def state_now() -> int | None:
         return None
 
 
-def _at(state: int, make: Callable[..., Any], *given: Hashable) -> tuple[bytes, bytes]:
+def _at(state: int, apart: bool, make: Callable[..., Any], *given: Hashable) -> tuple[bytes, bytes]:
     """What is made of a state, or of one since, as JSON: plain and packed."""
     key = (make, given)
     with _lock:
@@ -148,7 +151,8 @@ def _at(state: int, make: Callable[..., Any], *given: Hashable) -> tuple[bytes, 
     with kept.lock:
         # Whatever was written, it may have nothing to do with this.
         if kept.state < state and not kept.still_holds():
-            kept.plain, kept.packed, kept.said = beside.worked_out(_made, make, *given)
+            made = beside.worked_out(_made, make, *given) if apart else _made(make, *given)
+            kept.plain, kept.packed, kept.said = made
             _thin_out()
         kept.state = max(kept.state, state)
         return kept.plain, kept.packed

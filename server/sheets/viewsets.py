@@ -96,7 +96,8 @@ class SheetViewSet(RowViewSet):
     def display(self, request: Request, pk: str) -> HttpResponse:
         """The display list of a sheet: what the board and every output draw from."""
         found = self.get_object().pk
-        return json_made_once(request._request, composing.display_on, found, timezone.localdate())
+        today = timezone.localdate()
+        return json_made_once(request._request, composing.display_on, found, today, apart=True)
 
     @extend_schema(responses=SpaceSerializer(many=True))
     @action(detail=True, methods=["get"])
