@@ -138,8 +138,10 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
     let rest: number | undefined;
     const paintBoard = () => {
       const own = canvas.current;
-      const context = own?.getContext("2d", { alpha: false, willReadFrequently: true });
-      if (!own || !context || !camera || !space.width || !lettering) return;
+      if (!own || !camera || !space.width || !lettering) return;
+      // It is black from here on until it is painted.
+      const context = own.getContext("2d", { alpha: false, willReadFrequently: true });
+      if (!context) return;
       const last = painted.current;
       const table = (on: CanvasRenderingContext2D) => {
         on.setTransform(dpr, 0, 0, dpr, 0, 0);
