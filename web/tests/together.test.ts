@@ -37,6 +37,15 @@ it("leaves out what is there already", async () => {
   await vi.waitFor(() => expect(queryClient.getQueryData(["views", "p"])).toEqual([]));
 });
 
+it("is forgotten where it cannot be had, so that each list asks for itself", async () => {
+  GET.mockRejectedValue(new Error("no connection"));
+  askTogether("p", ["sheets", "views"]);
+  await vi.waitFor(() => expect(queryClient.getQueryState(["views", "p"])).toBeUndefined());
+  GET.mockResolvedValue({ data: { views: [] } });
+  askTogether("p", ["views"]);
+  await vi.waitFor(() => expect(queryClient.getQueryData(["views", "p"])).toEqual([]));
+});
+
 it("opens the sheet of the address, or else the first of the register", () => {
   const sheets = [
     { id: "b", position: 2 },

@@ -21,15 +21,19 @@ export const BESIDE = [
   "scans",
 ] as const satisfies readonly Kind[];
 
-/** Ask for those lists of a project that nobody has asked for yet. One that cannot be had asks for itself. */
+/** Ask for those lists of a project that nobody has asked for yet; where that fails, each asks for itself. */
 export function askTogether(project: string, kinds: readonly Kind[]) {
   const wanted = kinds.filter((kind) => !queryClient.getQueryState([kind, project]));
   if (!wanted.length) return;
   const query = { project, kinds: wanted };
   const answer = consistent(() => data(api.GET("/api/rows/", { params: { query } })));
-  for (const kind of wanted)
-    void queryClient.prefetchQuery({
-      queryKey: [kind, project],
-      queryFn: async () => (await answer)[kind],
+  for (const kind of wanted) {
+    const queryKey = [kind, project];
+    const queryFn = async () => (await answer)[kind];
+    void queryClient.prefetchQuery({ queryKey, queryFn, retry: false }).then(() => {
+      if (queryClient.getQueryState(queryKey)?.status !== "error") return;
+      queryClient.removeQueries({ queryKey, exact: true, type: "inactive" });
+      void queryClient.refetchQueries({ queryKey, exact: true, type: "active" });
     });
+  }
 }
