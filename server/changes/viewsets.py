@@ -27,7 +27,6 @@ from server.changes.serializers import (
 from server.changes.services import make_changes
 from server.common.made_once import json_of_several
 from server.projects.models import Project
-from server.projects.rows import listed_rows
 from server.sheets.services import register_of
 
 
@@ -59,7 +58,7 @@ class RowsView(APIView):
         project, kinds = given.validated_data["project"], dict.fromkeys(given.validated_data["kinds"])
         if "registers" in kinds:
             register_of(project)
-        asked = {name: (listed_rows, KINDS[name], project.pk) for name in kinds}
+        asked = {name: (KINDS[name].listed, project.pk) for name in kinds}
         return json_of_several(request._request, asked)
 
 

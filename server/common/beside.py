@@ -14,7 +14,6 @@ from typing import ParamSpec, TypeVar
 
 import django
 from django.db import connection
-from django.urls import get_resolver
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -73,7 +72,5 @@ def _set_up(database: str) -> None:
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # who started this process ends it
     threading.Thread(target=end_with_parent, daemon=True).start()
     django.setup(set_prefix=False)
-    # Whatever the pages need is loaded before anybody waits for it.
-    get_resolver().url_patterns  # noqa: B018
     # That of the tests, where it is they that have started this.
     connection.settings_dict["NAME"] = database

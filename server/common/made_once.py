@@ -107,9 +107,8 @@ def json_made_once(
     to what it asked of it; who asks while it is at work waits for what it makes.
 
     Args:
-        make: a function of a module, to which nothing makes a difference but what it is given and the
-            database.
-        apart: whether it takes so long that it is made beside this process.
+        make: a function to which nothing makes a difference but what it is given and the database.
+        apart: whether it takes so long that it is made beside this process; then it is one of a module.
     """
     state = state_now()
     if state is None:

@@ -221,7 +221,7 @@ class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
         # An id that is none is refused, and of a project of others nothing is listed, as of any rows.
         rows = self.get_queryset()
         if wanted and Project.of(request.user).filter(pk=wanted).exists():
-            return json_made_once(request._request, listed_rows, self.kind, uuid.UUID(wanted))
+            return json_made_once(request._request, self.kind.listed, uuid.UUID(wanted))
         return Response(self.get_serializer(rows, many=True).data)
 
     def create(self, request: Request, *args: Any, **kwargs: Any) -> Response:
@@ -239,11 +239,6 @@ class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
             raise serializers.ValidationError({"version": f"“{version}” is no version."})
         self.kind.delete(self.get_object(), int(version) if version else None, self.get_serializer_context())
         return Response(status=status.HTTP_204_NO_CONTENT)
-
-
-def listed_rows(kind: RowKind, project: uuid.UUID) -> list[dict[str, Any]]:
-    """The rows of a project as they are sent; to be made once."""
-    return kind.listed(project)
 
 
 def row_viewset(kind: RowKind, doc: str) -> type[RowViewSet]:

@@ -6,7 +6,6 @@ import Snackbar from "@mui/material/Snackbar";
 import { lazy, Suspense, useEffect } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router-dom";
 import { useProject, useSession } from "./api/projects";
-import { askTogether, BESIDE, PAINTED } from "./api/together";
 import { Header } from "./components/Header";
 import { JumpTo } from "./components/JumpTo";
 import { CheckStation } from "./features/check/CheckStation";
@@ -70,7 +69,6 @@ function Station({ name }: { name: keyof typeof STATIONS }) {
   useEffect(() => {
     resetBoard();
     openHistory(projectId);
-    askTogether(projectId, [...PAINTED, ...BESIDE]);
   }, [projectId]);
   useEffect(() => listen(projectId), [projectId]);
   const Page = STATIONS[name];

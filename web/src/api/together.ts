@@ -21,9 +21,15 @@ export const BESIDE = [
   "scans",
 ] as const satisfies readonly Kind[];
 
-/** Ask for those lists of a project that nobody has asked for yet; where that fails, each asks for itself. */
+/**
+ * Ask for those lists of a project that are neither there nor on their way; where that fails, each asks for
+ * itself.
+ */
 export function askTogether(project: string, kinds: readonly Kind[]) {
-  const wanted = kinds.filter((kind) => !queryClient.getQueryState([kind, project]));
+  const wanted = kinds.filter((kind) => {
+    const known = queryClient.getQueryState([kind, project]);
+    return known?.data === undefined && (known?.fetchStatus ?? "idle") === "idle";
+  });
   if (!wanted.length) return;
   const query = { project, kinds: wanted };
   const answer = consistent(() => data(api.GET("/api/rows/", { params: { query } })));

@@ -22,6 +22,8 @@ import type { FindingCounts } from "./useFindings";
 import { t } from "../../words/words";
 
 export const REGISTER_WIDTH = 204;
+/** What stands in for it until it is there. */
+export const EMPTY_LIST = <Box sx={{ ...LIST, width: REGISTER_WIDTH }} />;
 const NOTHING: never[] = [];
 
 interface Props {

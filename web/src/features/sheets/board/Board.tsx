@@ -21,7 +21,8 @@ import {
   type Camera,
   type Point,
 } from "../../../canvas/geometry";
-import { letteringReady, paint, type Scene } from "../../../canvas/paint";
+import { letteringReady } from "../../../canvas/flat";
+import { paint, type Scene } from "../../../canvas/paint";
 import { BOARD, pictures } from "../../../canvas/pictures";
 import { paintTable } from "../../../canvas/rulers";
 import type { MadePicture } from "../../../canvas/shaded";
@@ -50,8 +51,10 @@ interface Props {
 interface Painted {
   /** Null where not all was painted from it. */
   scene: Scene | null;
-  camera: Camera | null;
+  camera: Camera;
   dpr: number;
+  /** The room that it was painted in, which empties the canvas when it changes. */
+  space: object;
   /** How often the camera had come to rest. */
   rested: number;
   /** Whether it took long. */
@@ -130,7 +133,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
     const [x, y] = [Math.max(left, 0), Math.max(bottom, 0)];
     useBoard.setState({ seen: [x, y, Math.min(right, width) - x, Math.min(top, height) - y] });
   }, [camera, space, width, height]);
-  const painted = useRef<Painted>({ scene: null, camera: null, dpr, rested: 0, slow: false, still: null });
+  const painted = useRef<Painted | null>(null);
   const [rested, setRested] = useState(0);
   /** How many times pictures have come. */
   const came = useRef(0);
@@ -142,7 +145,15 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
       // It is black from here on until it is painted.
       const context = own.getContext("2d", { alpha: false, willReadFrequently: true });
       if (!context) return;
-      const last = painted.current;
+      const last = (painted.current ??= {
+        scene: null,
+        camera,
+        dpr,
+        space,
+        rested,
+        slow: false,
+        still: null,
+      });
       const table = (on: CanvasRenderingContext2D) => {
         on.setTransform(dpr, 0, 0, dpr, 0, 0);
         paintTable(on, { width, height }, camera);
@@ -163,10 +174,10 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
         last.scene = null;
       } else if (
         last.slow &&
-        last.camera &&
         last.camera !== camera &&
         last.scene === scene &&
         last.dpr === dpr &&
+        last.space === space &&
         last.rested === rested
       ) {
         // While the camera moves, the last picture moves with it; it is painted anew when that rests.
@@ -184,7 +195,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
         table(context);
         complete = paint(context, scene, camera, dpr);
         const slow = performance.now() - begun > SLOW;
-        painted.current = { scene, camera, dpr, rested, slow, still: null };
+        painted.current = { scene, camera, dpr, space, rested, slow, still: null };
       }
       surface.current?.setAttribute("data-sheet", sheet);
       surface.current?.setAttribute("data-painted", complete ? "yes" : "no");
