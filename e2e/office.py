@@ -8,6 +8,7 @@ import sqlite3
 import tempfile
 import time
 from collections.abc import Callable
+from contextlib import closing
 from pathlib import Path
 from typing import Any, ClassVar
 
@@ -44,6 +45,20 @@ FIND = """async () => (await axe.run(document, {resultTypes: ["violations"]})).v
     .flatMap((v) => v.nodes.map((n) => `${v.id} (${v.impact}): ${n.html.slice(0, 160)}`))"""
 
 
+def copied() -> sqlite3.Connection:
+    """All that is in the database, in memory."""
+    copy = sqlite3.connect(":memory:")
+    with closing(sqlite3.connect(str(connection.settings_dict["NAME"]))) as database:
+        database.backup(copy)
+    return copy
+
+
+def put_back(copy: sqlite3.Connection) -> None:
+    """Have in the database what was copied, and nothing else."""
+    with closing(sqlite3.connect(str(connection.settings_dict["NAME"]))) as database:
+        copy.backup(database)
+
+
 @override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
 class Office(LiveServerTestCase):
     """A drafter at the interface, with web and worker running as they do for real."""
@@ -52,6 +67,8 @@ class Office(LiveServerTestCase):
 
     #: Whether the tests look at the building in 3D.
     in_3d = False
+    #: What there was in the database before the first test, with which others begin.
+    _empty: ClassVar[sqlite3.Connection | None] = None
     _row: ClassVar[Worker]
     browser: Browser
 
@@ -75,12 +92,11 @@ class Office(LiveServerTestCase):
         self.furnish()
         self.have_worker()
         expect.set_options(timeout=PATIENCE)
-        context = self.browser.new_context(
-            viewport={"width": 1280, "height": 800}, accept_downloads=True, reduced_motion="reduce"
-        )
+        context = shared().context(in_3d=self.in_3d)
         context.set_default_timeout(PATIENCE)
-        self.addCleanup(context.close)
+        context.clear_cookies()
         self.page = context.new_page()
+        self.addCleanup(self.page.close)
         self.problems: list[str] = []
         self.page.on("pageerror", lambda error: self.problems.append(str(error)))
         self.addCleanup(lambda: self.assertEqual(self.problems, []))
@@ -102,8 +118,8 @@ class Office(LiveServerTestCase):
             self.assertEqual("\n".join(page.evaluate(FIND)), "")
 
     def have_worker(self) -> None:
-        """Have the one worker of all tests: each finds it warm, and leaves it idle. Its row goes when the
-        database is emptied, and is put back."""
+        """Have the one worker of all tests: each finds it warm, and leaves it idle. Its row goes with all
+        that was in the database, and is put back."""
         pid, is_new = shared().worker()
         if is_new:
             self.eventually_so(lambda: Worker.objects.filter(pid=pid).exists())
@@ -132,6 +148,16 @@ class Office(LiveServerTestCase):
                 return
             time.sleep(0.05)
         self.fail("The worker is not as it should be.")
+
+    @classmethod
+    def _fixture_setup(cls) -> None:
+        if Office._empty is None:
+            Office._empty = copied()
+        else:
+            put_back(Office._empty)
+
+    def _fixture_teardown(self) -> None:
+        """Leave all as it is: the next test begins with a copy, and to empty each table takes longer."""
 
     def furnish(self) -> None:
         """Fill the database before anybody signs in."""
@@ -261,13 +287,9 @@ class PreparedOffice(Office):
                 import_model(project, SimpleUploadedFile(file.name, file.read_bytes()), user)
             self.have_worker()
             self.all_done()
-            prepared = sqlite3.connect(":memory:")
-            with sqlite3.connect(str(connection.settings_dict["NAME"])) as database:
-                database.backup(prepared)
-            PreparedOffice._prepared = prepared
+            PreparedOffice._prepared = copied()
         else:
-            with sqlite3.connect(str(connection.settings_dict["NAME"])) as database:
-                PreparedOffice._prepared.backup(database)
+            put_back(PreparedOffice._prepared)
         self.project = Project.objects.get(name="Bird observatory")
 
     def come_in(self) -> None:

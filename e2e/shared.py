@@ -13,14 +13,13 @@ from typing import Any
 
 from django.conf import settings
 from django.db import connection, connections
-from django.test.runner import DiscoverRunner
 from django.test.testcases import LiveServerThread
-from playwright.sync_api import Browser, Playwright, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Playwright, sync_playwright
 
 from server.config.web import web_server
 from server.events.hub import hub
 
-CHROMIUM = os.environ.get("DUNEFOLD_BROWSER", "/usr/bin/chromium")
+CHROMIUM = os.environ.get("DUNEFOLD_BROWSER", "/usr/bin/chromium-headless-shell")
 QUIET = ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
 #: 3D without a graphics card: one is imitated, which makes all of the page slower.
 SOFT_3D = ["--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
@@ -64,6 +63,7 @@ class Shared:
         self._worker: subprocess.Popen[bytes] | None = None
         self._playwright: Playwright | None = None
         self._browsers: dict[bool, Browser] = {}
+        self._contexts: dict[bool, BrowserContext] = {}
 
     def browser(self, *, in_3d: bool) -> Browser:
         if self._playwright is None:
@@ -72,6 +72,15 @@ class Shared:
             given = [*QUIET, *(SOFT_3D if in_3d else [])]
             self._browsers[in_3d] = self._playwright.chromium.launch(executable_path=CHROMIUM, args=given)
         return self._browsers[in_3d]
+
+    def context(self, *, in_3d: bool) -> BrowserContext:
+        """Somebody's browser, which has been here before: it knows nothing of them, but the application's
+        scripts, and what it has made of them."""
+        if in_3d not in self._contexts:
+            self._contexts[in_3d] = self.browser(in_3d=in_3d).new_context(
+                viewport={"width": 1280, "height": 800}, accept_downloads=True, reduced_motion="reduce"
+            )
+        return self._contexts[in_3d]
 
     def worker(self) -> tuple[int, bool]:
         """The number of the worker's process, and whether it has only just been started."""
@@ -102,11 +111,3 @@ class Shared:
 @cache
 def shared() -> Shared:
     return Shared()
-
-
-class Runner(DiscoverRunner):
-    """Django's, which ends what the browser tests share."""
-
-    def teardown_databases(self, old_config: Any, **given: Any) -> None:
-        shared().end()
-        super().teardown_databases(old_config, **given)

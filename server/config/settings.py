@@ -31,7 +31,7 @@ DEBUG = os.environ.get("DUNEFOLD_DEBUG") == "1"
 ALLOWED_HOSTS = os.environ.get("DUNEFOLD_HOSTS", "localhost,127.0.0.1,[::1],testserver").split(",")
 ROOT_URLCONF = "server.config.urls"
 ASGI_APPLICATION = "server.config.asgi.application"
-TEST_RUNNER = "e2e.shared.Runner"
+TEST_RUNNER = "e2e.runner.Runner"
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True
 TIME_ZONE = "UTC"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import copy
 import shutil
 import tempfile
 from collections.abc import Callable
@@ -40,7 +41,7 @@ def once(name: str, work: Callable[[], Any]) -> Any:
         for table, rows in known.added.items():
             _insert(table, rows)
         shutil.copytree(known.files, _files())
-        return known.given
+        return copy.deepcopy(known.given)
     given = work()
     if known is None:
         added = {
@@ -49,7 +50,7 @@ def once(name: str, work: Callable[[], Any]) -> Any:
         }
         files = Path(tempfile.mkdtemp(dir=_folder().name)) / "files"
         shutil.copytree(_files(), files)
-        _taken[name] = Snapshot(found, added, files, given)
+        _taken[name] = Snapshot(found, added, files, copy.deepcopy(given))
     return given
 
 

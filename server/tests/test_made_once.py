@@ -9,7 +9,7 @@ from collections.abc import Callable
 from unittest import mock
 
 from django.contrib.auth import get_user_model
-from django.db import connection
+from django.db import connection, transaction
 from django.test import RequestFactory, TransactionTestCase
 
 from server.common import made_once
@@ -54,7 +54,8 @@ class MadeOnceTests(TransactionTestCase):
 
     def test_all_that_it_is_made_of_is_of_one_moment(self):
         def rename() -> None:
-            Project.objects.update(name="Kiln house")
+            with transaction.atomic():
+                Project.objects.update(name="Kiln house")
             connection.close()
 
         def elsewhere() -> None:

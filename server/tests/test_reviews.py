@@ -11,6 +11,7 @@ import pikepdf
 import pypdf
 import pypdf.annotations
 import pypdfium2
+from django.core.cache import cache
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 from PIL import Image
@@ -46,8 +47,10 @@ class ReviewCase(IssueCase):
     """Two sheets, reviewed by Oda, who has no account."""
 
     def setUp(self):
-        super().setUp()
         self.oda = APIClient()
+        # How much was said by a link is counted for a minute, and it may be that of another test.
+        cache.clear()
+        super().setUp()
 
     def ask(self, status=201, **given):
         body = {
@@ -96,101 +99,6 @@ class ReviewTests(ReviewCase):
         pdf = self.oda.get(f"/api/reviewed/{secret}/pdf/")
         self.assertEqual(b"".join(pdf.streaming_content)[:5], b"%PDF-")
 
-    def test_tiles_show_what_the_sheet_shows(self):
-        secret = self.asked()
-        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
-        whole = self.oda.get(f"/api/reviewed/{secret}/tiles/{sheet['id']}/0/0/0/")
-        pixels = Image.open(io.BytesIO(whole.content)).convert("L")
-        per_mm = sheet["levels"][0]["per_mm"]
-        x, y, width, height = sheet["drawings"][0]["box"]
-        box = (
-            x * per_mm,
-            (sheet["height"] - y - height) * per_mm,
-            (x + width) * per_mm,
-            (sheet["height"] - y) * per_mm,
-        )
-        self.assertLess(min(pixels.crop(tuple(map(int, box))).getdata()), 100)
-        self.assertEqual(pixels.getpixel((3, 3)), 255)
-
-    def test_a_comment_knows_the_drawing_and_the_element_at_its_place(self):
-        secret = self.asked()
-        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
-        at = self.on_drawing(sheet, up=0.35)
-        marks = [{"kind": "point", "at": at}]
-        body = {"sheet": sheet["id"], "text": "Is this wall rendered?", "marks": marks}
-        said = self.oda_asks("post", f"{secret}/comments/", body, 201)
-        self.assertEqual((said["number"], said["author"], said["state"]), (1, "Oda Brand", "open"))
-        row = Comment.objects.get()
-        self.assertTrue(said["element"]["ifc_class"].startswith("Ifc"))
-        self.assertEqual(str(row.sheet_id), self.sheets[0]["id"])
-        self.assertEqual(row.viewport, self.viewport_of(self.sheets[0])["id"])
-        self.assertEqual(len(row.element["at"]), 3)
-        (told,) = self.call("get", f"comments/?project={self.project}")
-        self.assertEqual((told["text"], told["origin"]), ("Is this wall rendered?", "link"))
-
-    def test_a_length_is_told_through_the_scale_of_its_drawing(self):
-        secret = self.asked()
-        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
-        first, last = self.on_drawing(sheet, 0.2), self.on_drawing(sheet, 0.8, 0.6)
-        mark = {"kind": "length", "first": first, "last": last, "length": 1}
-        body = {"sheet": sheet["id"], "text": "", "marks": [mark]}
-        said = self.oda_asks("post", f"{secret}/comments/", body, 201)
-        scale = float(self.viewport_of(self.sheets[0])["scale"].split(":")[1])
-        self.assertAlmostEqual(said["marks"][0]["length"], math.dist(first, last) * scale, places=3)
-        off = {"kind": "length", "first": first, "last": [1, 1]}
-        said = self.oda_asks("post", f"{secret}/comments/", {**body, "marks": [off]}, 201)
-        self.assertEqual(said["marks"][0]["length"], 0)
-
-    def test_an_answer_of_the_project_answers_and_one_of_the_reviewer_opens_again(self):
-        secret = self.asked()
-        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
-        body = {"sheet": sheet["id"], "text": "Too low?"}
-        said = self.oda_asks("post", f"{secret}/comments/", body, 201)
-        told = self.call("post", f"comments/{said['id']}/answer/", {"text": "It is 900 mm."})
-        self.assertEqual((told["state"], told["answers"][0]["author"]), ("answered", "ines"))
-        again = self.oda_asks(
-            "post", f"{secret}/comments/{said['id']}/answers/", {"text": "Still too low."}, 201
-        )
-        self.assertEqual((again["state"], [a["own"] for a in again["answers"]]), ("open", [True, False]))
-        self.call(
-            "patch", f"sheets/{self.sheets[0]['id']}/", {"revisions": [{"revision": "P02"}], "version": 1}
-        )
-        done = self.call("post", f"comments/{said['id']}/answer/", {"text": "Raised.", "state": "done"})
-        self.assertEqual((done["state"], done["done_in"]), ("done", "P02"))
-        # A word of thanks of the project's own does not open what is settled.
-        self.assertEqual(self.call("post", f"comments/{said['id']}/answer/", {"text": "!"})["state"], "done")
-
-    def test_an_answer_shows_the_place_before_and_now(self):
-        secret = self.asked()
-        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
-        corners = [self.on_drawing(sheet, *at) for at in ((0.02, 0.02), (0.98, 0.02), (0.98, 0.98))]
-        marks = [{"kind": "cloud", "corners": corners}]
-        body = {"sheet": sheet["id"], "text": "Too small", "marks": marks}
-        said = self.oda_asks("post", f"{secret}/comments/", body, 201)
-        viewport = self.viewport_of(self.sheets[0])
-        # The drawing has gone 20 mm to the right since: what it shows there has not changed.
-        change = {"x": viewport["x"] + 20, "version": viewport["version"]}
-        self.call("patch", f"viewports/{viewport['id']}/", change)
-        answered = {"text": "So?", "state": "done", "pictured": True}
-        self.call("post", f"comments/{said['id']}/answer/", answered)
-        (now,) = self.call("get", f"comments/?project={self.project}")
-        self.assertEqual(
-            [p["caption"] for p in now["pictures"]], ["Before, as reviewed", "Now, no revision yet"]
-        )
-        before, after = (
-            np.asarray(
-                Image.open(io.BytesIO(self.content(f"/api/comment-pictures/{p['id']}/pixels/"))), float
-            )
-            for p in now["pictures"]
-        )
-        self.assertEqual(before.shape, after.shape)
-        self.assertLess(np.abs(before - after).mean(), 3.0)
-        self.assertLess(before.min(), 100)
-        # What has no place cannot be shown, and is not answered then.
-        said = self.oda_asks("post", f"{secret}/comments/", {"sheet": sheet["id"], "text": "All of it"}, 201)
-        self.call("post", f"comments/{said['id']}/answer/", answered, 400)
-        self.assertEqual(self.call("get", f"comments/{said['id']}/")["answers"], [])
-
     def test_two_who_answer_at_once_are_both_heard(self):
         secret = self.asked(people=["Oda Brand", "Per Lund"])
         sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
@@ -203,17 +111,6 @@ class ReviewTests(ReviewCase):
         self.call("patch", f"comments/{said['id']}/", change, 409)
         (now,) = self.call("get", f"comments/?project={self.project}")
         self.assertEqual([a["text"] for a in now["answers"]], ["And how?", "Because."])
-
-    def test_what_was_said_stays_and_only_how_it_stands_changes(self):
-        secret = self.asked()
-        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
-        said = self.oda_asks("post", f"{secret}/comments/", {"sheet": sheet["id"], "text": "Why?"}, 201)
-        change = {"text": "Nice!", "author": "x", "assigned": "Kim", "due": "2031-05-01", "version": 1}
-        told = self.call("patch", f"comments/{said['id']}/", change)
-        self.assertEqual((told["text"], told["author"]), ("Why?", "Oda Brand"))
-        self.assertEqual((told["assigned"], told["due"]), ("Kim", "2031-05-01"))
-        self.call("delete", f"comments/{said['id']}/", status=400)
-        self.call("post", "comments/", {"project": self.project, "text": "x"}, 400)
 
     def test_an_issue_is_reviewed_as_it_was_issued(self):
         issue = self.issued([self.recipient("Anna")])
@@ -242,12 +139,165 @@ class ReviewTests(ReviewCase):
         self.oda_asks("post", path, {"file": big}, 422, format="multipart")
 
 
-class CommentFileTests(ReviewCase):
+class ReviewedCase(ReviewCase):
+    """The two sheets are with Oda already."""
+
+    begins_with = "a review"
+
+    def made(self):
+        self.project, self.sheets, _ = super().made()
+        return self.project, self.sheets, self.asked()
+
+
+class ReviewedTests(ReviewedCase):
+    def test_tiles_show_what_the_sheet_shows(self):
+        sheet = self.oda_asks("get", f"{self.secret}/")["sheets"][0]
+        whole = self.oda.get(f"/api/reviewed/{self.secret}/tiles/{sheet['id']}/0/0/0/")
+        pixels = Image.open(io.BytesIO(whole.content)).convert("L")
+        per_mm = sheet["levels"][0]["per_mm"]
+        x, y, width, height = sheet["drawings"][0]["box"]
+        box = (
+            x * per_mm,
+            (sheet["height"] - y - height) * per_mm,
+            (x + width) * per_mm,
+            (sheet["height"] - y) * per_mm,
+        )
+        self.assertLess(min(pixels.crop(tuple(map(int, box))).getdata()), 100)
+        self.assertEqual(pixels.getpixel((3, 3)), 255)
+
+    def test_a_comment_knows_the_drawing_and_the_element_at_its_place(self):
+        sheet = self.oda_asks("get", f"{self.secret}/")["sheets"][0]
+        at = self.on_drawing(sheet, up=0.35)
+        marks = [{"kind": "point", "at": at}]
+        body = {"sheet": sheet["id"], "text": "Is this wall rendered?", "marks": marks}
+        said = self.oda_asks("post", f"{self.secret}/comments/", body, 201)
+        self.assertEqual((said["number"], said["author"], said["state"]), (1, "Oda Brand", "open"))
+        row = Comment.objects.get()
+        self.assertTrue(said["element"]["ifc_class"].startswith("Ifc"))
+        self.assertEqual(str(row.sheet_id), self.sheets[0]["id"])
+        self.assertEqual(row.viewport, self.viewport_of(self.sheets[0])["id"])
+        self.assertEqual(len(row.element["at"]), 3)
+        (told,) = self.call("get", f"comments/?project={self.project}")
+        self.assertEqual((told["text"], told["origin"]), ("Is this wall rendered?", "link"))
+
+    def test_a_length_is_told_through_the_scale_of_its_drawing(self):
+        sheet = self.oda_asks("get", f"{self.secret}/")["sheets"][0]
+        first, last = self.on_drawing(sheet, 0.2), self.on_drawing(sheet, 0.8, 0.6)
+        mark = {"kind": "length", "first": first, "last": last, "length": 1}
+        body = {"sheet": sheet["id"], "text": "", "marks": [mark]}
+        said = self.oda_asks("post", f"{self.secret}/comments/", body, 201)
+        scale = float(self.viewport_of(self.sheets[0])["scale"].split(":")[1])
+        self.assertAlmostEqual(said["marks"][0]["length"], math.dist(first, last) * scale, places=3)
+        off = {"kind": "length", "first": first, "last": [1, 1]}
+        said = self.oda_asks("post", f"{self.secret}/comments/", {**body, "marks": [off]}, 201)
+        self.assertEqual(said["marks"][0]["length"], 0)
+
+    def test_an_answer_of_the_project_answers_and_one_of_the_reviewer_opens_again(self):
+        sheet = self.oda_asks("get", f"{self.secret}/")["sheets"][0]
+        body = {"sheet": sheet["id"], "text": "Too low?"}
+        said = self.oda_asks("post", f"{self.secret}/comments/", body, 201)
+        told = self.call("post", f"comments/{said['id']}/answer/", {"text": "It is 900 mm."})
+        self.assertEqual((told["state"], told["answers"][0]["author"]), ("answered", "ines"))
+        again = self.oda_asks(
+            "post", f"{self.secret}/comments/{said['id']}/answers/", {"text": "Still too low."}, 201
+        )
+        self.assertEqual((again["state"], [a["own"] for a in again["answers"]]), ("open", [True, False]))
+        self.call(
+            "patch", f"sheets/{self.sheets[0]['id']}/", {"revisions": [{"revision": "P02"}], "version": 1}
+        )
+        done = self.call("post", f"comments/{said['id']}/answer/", {"text": "Raised.", "state": "done"})
+        self.assertEqual((done["state"], done["done_in"]), ("done", "P02"))
+        # A word of thanks of the project's own does not open what is settled.
+        self.assertEqual(self.call("post", f"comments/{said['id']}/answer/", {"text": "!"})["state"], "done")
+
+    def test_an_answer_shows_the_place_before_and_now(self):
+        sheet = self.oda_asks("get", f"{self.secret}/")["sheets"][0]
+        corners = [self.on_drawing(sheet, *at) for at in ((0.02, 0.02), (0.98, 0.02), (0.98, 0.98))]
+        marks = [{"kind": "cloud", "corners": corners}]
+        body = {"sheet": sheet["id"], "text": "Too small", "marks": marks}
+        said = self.oda_asks("post", f"{self.secret}/comments/", body, 201)
+        viewport = self.viewport_of(self.sheets[0])
+        # The drawing has gone 20 mm to the right since: what it shows there has not changed.
+        change = {"x": viewport["x"] + 20, "version": viewport["version"]}
+        self.call("patch", f"viewports/{viewport['id']}/", change)
+        answered = {"text": "So?", "state": "done", "pictured": True}
+        self.call("post", f"comments/{said['id']}/answer/", answered)
+        (now,) = self.call("get", f"comments/?project={self.project}")
+        self.assertEqual(
+            [p["caption"] for p in now["pictures"]], ["Before, as reviewed", "Now, no revision yet"]
+        )
+        before, after = (
+            np.asarray(
+                Image.open(io.BytesIO(self.content(f"/api/comment-pictures/{p['id']}/pixels/"))), float
+            )
+            for p in now["pictures"]
+        )
+        self.assertEqual(before.shape, after.shape)
+        self.assertLess(np.abs(before - after).mean(), 3.0)
+        self.assertLess(before.min(), 100)
+        # What has no place cannot be shown, and is not answered then.
+        said = self.oda_asks(
+            "post", f"{self.secret}/comments/", {"sheet": sheet["id"], "text": "All of it"}, 201
+        )
+        self.call("post", f"comments/{said['id']}/answer/", answered, 400)
+        self.assertEqual(self.call("get", f"comments/{said['id']}/")["answers"], [])
+
+    def test_what_was_said_stays_and_only_how_it_stands_changes(self):
+        sheet = self.oda_asks("get", f"{self.secret}/")["sheets"][0]
+        said = self.oda_asks("post", f"{self.secret}/comments/", {"sheet": sheet["id"], "text": "Why?"}, 201)
+        change = {"text": "Nice!", "author": "x", "assigned": "Kim", "due": "2031-05-01", "version": 1}
+        told = self.call("patch", f"comments/{said['id']}/", change)
+        self.assertEqual((told["text"], told["author"]), ("Why?", "Oda Brand"))
+        self.assertEqual((told["assigned"], told["due"]), ("Kim", "2031-05-01"))
+        self.call("delete", f"comments/{said['id']}/", status=400)
+        self.call("post", "comments/", {"project": self.project, "text": "x"}, 400)
+
+    def test_a_link_that_is_guessed_expired_or_withdrawn_leads_nowhere(self):
+        self.assertEqual(self.oda_asks("get", "x" * 32 + "/", status=404)["detail"], links.GONE)
+        self.assertNotIn(self.secret, list(ReviewLink.objects.values_list("digest", flat=True)))
+        review = Review.objects.get()
+        self.call("post", f"reviews/{review.pk}/withdraw/")
+        for path in ("", "comments/", "pdf/"):
+            self.assertEqual(self.oda_asks("get", f"{self.secret}/{path}", status=404)["detail"], links.OVER)
+        self.call("post", f"reviews/{review.pk}/extend/", {"until": LATER})
+        self.oda_asks("get", f"{self.secret}/")
+        Review.objects.update(until=timezone.now() - timedelta(minutes=1))
+        self.assertEqual(self.oda_asks("get", f"{self.secret}/", status=404)["detail"], links.OVER)
+
+    def test_a_link_made_anew_ends_the_old_one(self):
+        link = ReviewLink.objects.get()
+        new = self.call("post", f"review-links/{link.pk}/renew/")["secret"]
+        self.oda_asks("get", f"{self.secret}/", status=404)
+        self.oda_asks("get", f"{new}/")
+        other = self.call("post", f"reviews/{link.review_id}/links/", {"name": "Per Lund"}, 201)
+        self.call("delete", f"review-links/{link.pk}/", status=204)
+        self.oda_asks("get", f"{new}/", status=404)
+        self.assertEqual(self.oda_asks("get", f"{other['secret']}/")["person"], "Per Lund")
+
+    def test_very_many_comments_are_slowed_down(self):
+        answers = [self.oda.post(f"/api/reviewed/{self.secret}/comments/", {}).status_code for _ in range(70)]
+        self.assertEqual(answers[-1], 429)
+        self.assertEqual(LinkUse.objects.filter(kind="commented").count(), 0)
+
+    def test_marks_that_are_none_are_refused_by_name(self):
+        sheet = self.oda_asks("get", f"{self.secret}/")["sheets"][0]
+        for mark in (
+            {"kind": "star", "at": [1, 1]},
+            {"kind": "line", "run": [[0, 0]]},
+            {"kind": "point", "at": [float("1e9"), 0]},
+            {"kind": "line", "run": [[k, k] for k in range(3000)]},
+        ):
+            body = {"sheet": sheet["id"], "text": "x", "marks": [mark]}
+            self.oda_asks("post", f"{self.secret}/comments/", body, 400)
+        self.oda_asks("post", f"{self.secret}/comments/", {"sheet": sheet["id"], "text": " "}, 400)
+        self.assertEqual(Comment.objects.count(), 0)
+
+
+class CommentFileTests(ReviewedCase):
     """Comments that come and go in files."""
 
     def setUp(self):
         super().setUp()
-        self.secret = self.asked()
         self.review = Review.objects.get()
         self.looked_at = self.oda_asks("get", f"{self.secret}/")["sheets"]
 
@@ -435,30 +485,6 @@ class CommentFileTests(ReviewCase):
 
 
 class LinkTests(ReviewCase):
-    def test_a_link_that_is_guessed_expired_or_withdrawn_leads_nowhere(self):
-        secret = self.asked()
-        self.assertEqual(self.oda_asks("get", "x" * 32 + "/", status=404)["detail"], links.GONE)
-        self.assertNotIn(secret, list(ReviewLink.objects.values_list("digest", flat=True)))
-        review = Review.objects.get()
-        self.call("post", f"reviews/{review.pk}/withdraw/")
-        for path in ("", "comments/", "pdf/"):
-            self.assertEqual(self.oda_asks("get", f"{secret}/{path}", status=404)["detail"], links.OVER)
-        self.call("post", f"reviews/{review.pk}/extend/", {"until": LATER})
-        self.oda_asks("get", f"{secret}/")
-        Review.objects.update(until=timezone.now() - timedelta(minutes=1))
-        self.assertEqual(self.oda_asks("get", f"{secret}/", status=404)["detail"], links.OVER)
-
-    def test_a_link_made_anew_ends_the_old_one(self):
-        secret = self.asked()
-        link = ReviewLink.objects.get()
-        new = self.call("post", f"review-links/{link.pk}/renew/")["secret"]
-        self.oda_asks("get", f"{secret}/", status=404)
-        self.oda_asks("get", f"{new}/")
-        other = self.call("post", f"reviews/{link.review_id}/links/", {"name": "Per Lund"}, 201)
-        self.call("delete", f"review-links/{link.pk}/", status=204)
-        self.oda_asks("get", f"{new}/", status=404)
-        self.assertEqual(self.oda_asks("get", f"{other['secret']}/")["person"], "Per Lund")
-
     def test_a_link_reaches_its_own_review_alone(self):
         secret, other = self.asked(), self.asked(sheets=[self.sheets[1]["id"]], people=["Per Lund"])
         foreign = self.oda_asks("get", f"{other}/")["sheets"][0]["id"]
@@ -502,12 +528,6 @@ class LinkTests(ReviewCase):
         (review,) = self.call("get", f"reviews/?project={self.project}")
         self.assertEqual(review["links"][0]["opened"], 1)
 
-    def test_very_many_comments_are_slowed_down(self):
-        secret = self.asked()
-        answers = [self.oda.post(f"/api/reviewed/{secret}/comments/", {}).status_code for _ in range(70)]
-        self.assertEqual(answers[-1], 429)
-        self.assertEqual(LinkUse.objects.filter(kind="commented").count(), 0)
-
     def test_what_cannot_be_asked_is_refused_and_leaves_nothing(self):
         self.ask(400, sheets=[])
         self.ask(400, people=[" "])
@@ -516,20 +536,6 @@ class LinkTests(ReviewCase):
         other = self.make_project("Other")
         self.ask(400, project=other)
         self.assertEqual(Review.objects.count(), 0)
-
-    def test_marks_that_are_none_are_refused_by_name(self):
-        secret = self.asked()
-        sheet = self.oda_asks("get", f"{secret}/")["sheets"][0]
-        for mark in (
-            {"kind": "star", "at": [1, 1]},
-            {"kind": "line", "run": [[0, 0]]},
-            {"kind": "point", "at": [float("1e9"), 0]},
-            {"kind": "line", "run": [[k, k] for k in range(3000)]},
-        ):
-            body = {"sheet": sheet["id"], "text": "x", "marks": [mark]}
-            self.oda_asks("post", f"{secret}/comments/", body, 400)
-        self.oda_asks("post", f"{secret}/comments/", {"sheet": sheet["id"], "text": " "}, 400)
-        self.assertEqual(Comment.objects.count(), 0)
 
 
 class ScanTests(ReviewCase):

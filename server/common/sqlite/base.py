@@ -25,9 +25,14 @@ _turn = threading.Lock()
 
 class DatabaseWrapper(base.DatabaseWrapper):
     init_commands: list[str]
+    transaction_mode: str | None
     _has_turn = False
 
     def _start_transaction_under_autocommit(self) -> None:
+        if self.transaction_mode == "DEFERRED":
+            # It only reads, which SQLite lets in at any time.
+            super()._start_transaction_under_autocommit()  # type: ignore[misc]
+            return
         # One that waits in vain is told so by SQLite.
         self._has_turn = _turn.acquire(timeout=float(self.settings_dict["OPTIONS"]["timeout"]))
         try:

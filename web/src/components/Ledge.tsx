@@ -53,10 +53,10 @@ export function Ledge({ label, children }: { label: string; children: ReactNode 
         [`@media (min-width: ${WIDE}px)`]: { "--choices-wider": 1.3 },
         "@media (max-width: 1099px)": SMALL,
         "@media (max-width: 1319px)": {
-          px: 1,
+          px: 0.75,
           gap: 0.6,
           "& .MuiButton-root": { paddingInline: "6px" },
-          "& > :last-child::before": { right: -8 },
+          "& > :last-child::before": { right: -6 },
         },
       }}
     >
