@@ -4,11 +4,15 @@ web process, of which there is one: nothing of it outlasts the page that it is a
 from __future__ import annotations
 
 import asyncio
+import json
 import threading
 import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any
+
+from django.core.serializers.json import DjangoJSONEncoder
 
 #: Pages that are told of changes: of all people, and of one.
 MAX_STREAMS, MAX_OF_ONE = 500, 24
@@ -45,6 +49,12 @@ class Changed:
     topic: str
     id: str
     row: Any
+
+    @cached_property
+    def as_json(self) -> str:
+        """What all who are told of it are sent."""
+        told = {"topic": self.topic, "id": self.id, "row": self.row}
+        return json.dumps(told, cls=DjangoJSONEncoder)
 
 
 @dataclass(frozen=True)
@@ -107,7 +117,8 @@ class Stream:
     async def wait(self, seconds: float) -> bool:
         """Wait until there is something to tell. Whether there is."""
         try:
-            await asyncio.wait_for(self._wake.wait(), seconds)
+            async with asyncio.timeout(seconds):
+                await self._wake.wait()
         except TimeoutError:
             return False
         self._wake.clear()

@@ -12,6 +12,7 @@ from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import mixins, status, viewsets
 from rest_framework.decorators import action
 from rest_framework.exceptions import NotFound
+from rest_framework.generics import get_object_or_404
 from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -95,7 +96,9 @@ class SheetViewSet(RowViewSet):
     @action(detail=True, methods=["get"])
     def display(self, request: Request, pk: str) -> HttpResponse:
         """The display list of a sheet: what the board and every output draw from."""
-        found = self.get_object().pk
+        # Nothing of it but that one may see it: it is asked for whenever anybody has changed it.
+        own = Sheet.objects.filter(project__in=Project.of(request.user)).only("pk")
+        found = get_object_or_404(own, pk=pk).pk
         today = timezone.localdate()
         return json_made_once(request._request, composing.display_on, found, today, apart=True)
 
