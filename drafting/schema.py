@@ -65,6 +65,12 @@ def dump(value: Any, shape: Any = None) -> Any:
     return adapter(wanted).dump_python(value, mode="json", exclude_none=True)
 
 
+def dump_json(value: Any) -> bytes:
+    """A shape as JSON: what `dump` gives, without a Python object for each part of it."""
+    shape: Any = type(value)
+    return adapter(shape).dump_json(value, exclude_none=True)
+
+
 def _path(parts: Sequence[int | str], given: Any) -> str:
     """Where a fault is, without the names of a union's branches, which no user has typed."""
     path: list[str] = []

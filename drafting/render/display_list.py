@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
-from typing import Annotated, Any
+from typing import Annotated
 
 from pydantic import Field
 
@@ -17,7 +17,7 @@ from drafting.annotation.pieces import PieceKind
 from drafting.geometry.boxes import Box
 from drafting.render.backend import Backend
 from drafting.render.items import Item, Point, Restyle, parts_of
-from drafting.schema import CLOSED, dump
+from drafting.schema import CLOSED, dump_json
 
 
 @dataclass(frozen=True)
@@ -150,7 +150,6 @@ class DisplayList:
         """With every item as a plot changes it."""
         return replace(self, items=tuple(item.restyled(by) for item in self.items))
 
-    def as_dict(self) -> dict[str, Any]:
-        """JSON for the board: each item with its `type`."""
-        data: dict[str, Any] = dump(self)
-        return data
+    def as_json(self) -> bytes:
+        """For the board: each item with its `type`."""
+        return dump_json(self)

@@ -107,14 +107,15 @@ def json_made_once(
     to what it asked of it; who asks while it is at work waits for what it makes.
 
     Args:
-        make: a function to which nothing makes a difference but what it is given and the database.
+        make: a function to which nothing makes a difference but what it is given and the database; of what it
+            gives, bytes are JSON already.
         apart: whether it takes so long that it is made beside this process; then it is one of a module.
     """
     state = state_now()
     if state is None:
-        return Response(make(*given))
-    plain, packed = _at(state, apart, make, *given)
-    return _answer(request, plain, packed)
+        plain = _encoded(make(*given))
+        return _answer(request, plain, gzip.compress(plain, 1))
+    return _answer(request, *_at(state, apart, make, *given))
 
 
 def json_of_several(request: HttpRequest, several: Mapping[str, tuple[Any, ...]]) -> HttpResponse:
@@ -190,6 +191,8 @@ def _of_one_state() -> Iterator[None]:
 
 
 def _encoded(made: Any) -> bytes:
+    if isinstance(made, bytes):
+        return made
     return json.dumps(made, cls=DjangoJSONEncoder, separators=(",", ":"), ensure_ascii=False).encode()
 
 

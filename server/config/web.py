@@ -9,9 +9,8 @@ import sys
 from types import FrameType
 from typing import Any
 
-import h11
 import uvicorn
-from uvicorn.protocols.http.h11_impl import H11Protocol
+from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
 
 from server.common import beside
 from server.config.asgi import application
@@ -20,6 +19,8 @@ from server.config.asgi import application
 MAX_CONNECTIONS = 1000
 #: How long a connection may be silent within a request, or take to say what it asks for; seconds.
 PATIENCE = 30.0
+#: More bytes than this are no head of a request.
+MAX_HEAD = 65_536
 #: How long a connection is kept for the next request: longer than browsers and proxies keep theirs, so that
 #: none is closed just as it is used again; seconds.
 KEPT = 75
@@ -30,10 +31,12 @@ GRACE = 3
 SWITCHING = 0.0005
 
 
-class PatientProtocol(H11Protocol):
+class PatientProtocol(HttpToolsProtocol):
     """HTTP over a connection that is closed when its request does not come."""
 
     _waiting: asyncio.TimerHandle | None = None
+    #: Bytes that have come of a request's head; None once it is whole.
+    _head: int | None = None
 
     def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
         super().connection_made(transport)
@@ -41,20 +44,37 @@ class PatientProtocol(H11Protocol):
 
     def data_received(self, data: bytes) -> None:
         super().data_received(data)
+        if self._head is not None:
+            self._head += len(data)
+            if self._head > MAX_HEAD:
+                self.send_400_response("The head of this request is too long.")
+
+    def on_message_begin(self) -> None:
+        super().on_message_begin()
+        self._head = 0
         # A request's headers have to be whole in time; of its body, some has to come in time.
-        if self.conn.their_state is h11.SEND_BODY:
-            self._end_waiting()
+        if self._waiting is None:
             self._wait()
-        elif self.conn.their_state is not h11.IDLE:
-            self._end_waiting()
-        elif self._waiting is None:
-            self._wait()
+
+    def on_headers_complete(self) -> None:
+        self._head = None
+        self._wait()
+        super().on_headers_complete()
+
+    def on_body(self, body: bytes) -> None:
+        self._wait()
+        super().on_body(body)
+
+    def on_message_complete(self) -> None:
+        self._end_waiting()
+        super().on_message_complete()
 
     def connection_lost(self, exc: Exception | None) -> None:
         self._end_waiting()
         super().connection_lost(exc)
 
     def _wait(self) -> None:
+        self._end_waiting()
         self._waiting = self.loop.call_later(PATIENCE, self.transport.close)
 
     def _end_waiting(self) -> None:

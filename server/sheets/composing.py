@@ -138,12 +138,12 @@ def register_pieces(source: PiecesOn) -> None:
     _pieces.append(source)
 
 
-def display_on(sheet: UUID, _day: date) -> dict[str, Any]:
+def display_on(sheet: UUID, _day: date) -> bytes:
     """The display list of a sheet by its id, as JSON, as it is on a day."""
     found = Sheet.objects.filter(pk=sheet).first()
     if found is None:
         raise Http404
-    return display_of(found).as_dict()
+    return display_of(found).as_json()
 
 
 def display_of(sheet: Sheet) -> DisplayList:

@@ -64,3 +64,18 @@ class WebServerTests(SimpleTestCase):
         asking.settimeout(10)
         while asking.recv(1000):
             pass
+
+    def test_a_head_without_end_is_refused_before_it_fills_the_memory(self):
+        asking = self.connected()
+        asking.sendall(b"GET / HTTP/1.1\r\nHost: x\r\nX: ")
+        with self.assertRaises(OSError):
+            for _ in range(1000):
+                asking.sendall(b"x" * 65_536)
+
+    def test_requests_that_come_together_are_answered_one_after_the_other(self):
+        asking = self.connected()
+        asking.sendall(2 * b"POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 3\r\n\r\nabc")
+        said = b""
+        while said.count(b"   3") < 2:
+            said += asking.recv(1000)
+        self.assertEqual(said.count(b"200 OK"), 2)
