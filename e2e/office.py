@@ -26,6 +26,7 @@ from playwright.sync_api import Browser, Page, expect
 from demo.building import write_observatory
 from e2e.shared import LiveWebServer, shared
 from server.buildings.services import import_model
+from server.common.written import TABLE
 from server.jobs.models import Job, Worker
 from server.projects.models import Project
 from server.sheets.models import Viewport
@@ -57,6 +58,9 @@ def put_back(copy: sqlite3.Connection) -> None:
     """Have in the database what was copied, and nothing else."""
     with closing(sqlite3.connect(str(connection.settings_dict["NAME"]))) as database:
         copy.backup(database)
+        # Nothing that was made of what was there before holds for it.
+        database.execute(f"UPDATE {TABLE} SET number = random()")
+        database.commit()
 
 
 @override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])

@@ -6,7 +6,6 @@ from __future__ import annotations
 import gzip
 import hashlib
 import json
-import sqlite3
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable, Iterator, Mapping
@@ -21,6 +20,7 @@ from django.utils.cache import patch_vary_headers
 from rest_framework.response import Response
 
 from server.common import beside
+from server.common.written import State, state_now, tables_in, written_here
 
 #: A query, and the values in it.
 Question = tuple[str, tuple[Any, ...]]
@@ -28,42 +28,34 @@ Question = tuple[str, tuple[Any, ...]]
 MAX_BYTES = 100_000_000
 
 
-class _States:
-    """A number that grows whenever anybody has written to the database. SQLite counts what other connections
-    than this one have written."""
-
-    def __init__(self) -> None:
-        self._lock = threading.Lock()
-        self._watching: dict[str, sqlite3.Connection] = {}
-        self._seen: dict[str, int] = {}
-        self._number = 0
-
-    def now(self, database: str) -> int:
-        with self._lock:
-            watching = self._watching.get(database)
-            if watching is None:
-                watching = sqlite3.connect(f"file:{database}?mode=ro", uri=True, check_same_thread=False)
-                self._watching = {database: watching}
-            (written,) = watching.execute("PRAGMA data_version").fetchone()
-            if self._seen.get(database) != written:
-                self._seen = {database: written}
-                self._number += 1
-            return self._number
-
-
 @dataclass
 class _Kept:
-    """What was made, of which state, and what the database had said for it to each question; None where
-    something was written as well."""
+    """What was made.
+
+    Attributes:
+        state: the number of the newest state that it is known to hold for.
+        said: what the database had said for it to each question; None where something was written as well.
+        written: how often each table had been written to when it last said so, or before.
+    """
 
     lock: threading.Lock = field(default_factory=threading.Lock)
     state: int = -1
     plain: bytes = b""
     packed: bytes = b""
     said: Mapping[Question, bytes] | None = None
+    written: Mapping[str, int] = field(default_factory=dict)
 
-    def still_holds(self) -> bool:
-        return self.said is not None and all(_said_to(each) == said for each, said in self.said.items())
+    def still_holds(self, state: State) -> bool:
+        """Whether the database says the same as it did, which only what was written to since can do
+        otherwise."""
+        if self.said is None:
+            return False
+        written = {table for table, number in state.written.items() if self.written.get(table) != number}
+        asked = (each for each in self.said if not written.isdisjoint(tables_in(each[0])))
+        if all(_said_to(each) == self.said[each] for each in asked):
+            self.written = state.written
+            return True
+        return False
 
 
 class _Listener:
@@ -95,7 +87,6 @@ def _said_to(question: Question) -> bytes:
     return hashlib.blake2b(repr(said).encode(), digest_size=16).digest()
 
 
-_states = _States()
 _lock = threading.Lock()
 _kept: OrderedDict[Any, _Kept] = OrderedDict()
 
@@ -129,20 +120,7 @@ def json_of_several(request: HttpRequest, several: Mapping[str, tuple[Any, ...]]
     return _answer(request, plain, gzip.compress(plain, 1))
 
 
-def state_now() -> int | None:
-    """A number that is another one once anything has been written to the database; None where that is not
-    known, or where a transaction is under way whose own writes it would not tell."""
-    if connection.in_atomic_block:
-        # What is not committed yet is known to this request alone.
-        return None
-    try:
-        return _states.now(str(connection.settings_dict["NAME"]))
-    except sqlite3.Error:
-        # On a read-only disk it may not be told what was written; then each is made for itself.
-        return None
-
-
-def _at(state: int, apart: bool, make: Callable[..., Any], *given: Hashable) -> tuple[bytes, bytes]:
+def _at(state: State, apart: bool, make: Callable[..., Any], *given: Hashable) -> tuple[bytes, bytes]:
     """What is made of a state, or of one since, as JSON: plain and packed."""
     key = (make, given)
     with _lock:
@@ -150,11 +128,11 @@ def _at(state: int, apart: bool, make: Callable[..., Any], *given: Hashable) -> 
         _kept.move_to_end(key)
     with kept.lock:
         # Whatever was written, it may have nothing to do with this.
-        if kept.state < state and not kept.still_holds():
+        if kept.state < state.number and not kept.still_holds(state):
             made = beside.worked_out(_made, make, *given) if apart else _made(make, *given)
-            kept.plain, kept.packed, kept.said = made
+            kept.plain, kept.packed, kept.said, kept.written = made
             _thin_out()
-        kept.state = max(kept.state, state)
+        kept.state = max(kept.state, state.number)
         return kept.plain, kept.packed
 
 
@@ -167,12 +145,17 @@ def _thin_out() -> None:
             size -= len(oldest.plain) + len(oldest.packed)
 
 
-def _made(make: Callable[..., Any], *given: Hashable) -> tuple[bytes, bytes, Mapping[Question, bytes] | None]:
-    """What is made as JSON, packed as well, and what the database had said for it."""
+def _made(
+    make: Callable[..., Any], *given: Hashable
+) -> tuple[bytes, bytes, Mapping[Question, bytes] | None, Mapping[str, int]]:
+    """What is made as JSON, packed as well, what the database had said for it, and how often each table had
+    been written to."""
     listener = _Listener()
-    with _of_one_state(), connection.execute_wrapper(listener):
-        plain = _encoded(make(*given))
-    return plain, gzip.compress(plain, 1), listener.said
+    with _of_one_state():
+        written = written_here()
+        with connection.execute_wrapper(listener):
+            plain = _encoded(make(*given))
+    return plain, gzip.compress(plain, 1), listener.said, written
 
 
 @contextmanager

@@ -46,6 +46,13 @@ class MadeOnceTests(TransactionTestCase):
         Project.objects.create(owner=self.project.owner, name="Another")
         self.assertEqual((self.ask()["name"], self.made), ("Kiln", 1))
 
+    def test_it_is_asked_of_no_table_that_nobody_has_written_to(self):
+        self.ask()
+        get_user_model().objects.create_user("per")
+        with mock.patch("server.common.made_once._said_to") as asked:
+            self.assertEqual(self.ask()["name"], "Kiln")
+        asked.assert_not_called()
+
     def test_what_is_written_while_it_is_made_is_not_missed(self):
         self.meanwhile = lambda: Project.objects.update(name="Kiln house")
         self.ask()
@@ -90,10 +97,10 @@ class MadeOnceTests(TransactionTestCase):
     def test_where_it_is_not_told_what_was_written_it_is_made_each_time(self):
         fault = sqlite3.OperationalError("unable to open database file")
         request = RequestFactory().get("/")
-        with mock.patch("server.common.made_once._States.now", side_effect=fault):
+        with mock.patch("server.common.written._States.now", side_effect=fault):
             for _ in range(2):
                 answer = json_made_once(request, self.make)
-                self.assertEqual(answer.data, {"name": "Kiln"})  # type: ignore[attr-defined]
+                self.assertEqual(json.loads(answer.content), {"name": "Kiln"})
         self.assertEqual(self.made, 2)
 
     def test_it_is_packed_for_who_can_unpack_it(self):

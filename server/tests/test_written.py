@@ -1,0 +1,57 @@
+"""How often each table has been written to."""
+
+from __future__ import annotations
+
+import sqlite3
+from contextlib import closing
+
+from django.contrib.auth import get_user_model
+from django.db import connection
+from django.test import TransactionTestCase
+
+from server.common.written import TABLE, State, count_writes, state_now, written_here
+from server.projects.models import Project
+
+PROJECTS, USERS = Project._meta.db_table, get_user_model()._meta.db_table
+
+
+class WrittenTests(TransactionTestCase):
+    def state(self) -> State:
+        state = state_now()
+        assert state is not None
+        return state
+
+    def test_each_way_to_write_is_counted_for_its_table_alone(self):
+        ines = get_user_model().objects.create_user("ines")
+        before = self.state()
+        row = Project.objects.create(owner=ines, name="Kiln")
+        Project.objects.filter(pk=row.pk).update(name="Kiln house")
+        Project.objects.filter(pk=row.pk).delete()
+        now = self.state()
+        self.assertEqual(now.written[PROJECTS] - before.written[PROJECTS], 3)
+        self.assertEqual(now.of([USERS]), before.of([USERS]))
+        self.assertGreater(now.number, before.number)
+
+    def test_another_process_is_counted_and_what_it_takes_back_is_not(self):
+        before = self.state()
+        with closing(sqlite3.connect(str(connection.settings_dict["NAME"]))) as other:
+            other.execute(
+                f"INSERT INTO {USERS} (username, password, first_name, last_name, email, is_superuser, "
+                "is_staff, is_active, date_joined) VALUES ('per', '', '', '', '', 0, 0, 1, '2031-01-01')"
+            )
+            other.rollback()
+            self.assertEqual(self.state(), before)
+            other.execute(f"UPDATE {TABLE} SET number = number + 5 WHERE name = '{USERS}'")
+            other.commit()
+        self.assertEqual(self.state().written[USERS], before.written[USERS] + 5)
+
+    def test_all_tables_are_counted_and_one_that_was_made_anew_is_again(self):
+        with connection.cursor() as cursor:
+            tables = set(connection.introspection.table_names(cursor)) - {TABLE}
+        self.assertEqual(set(self.state().written), tables)
+        with connection.cursor() as cursor:
+            cursor.execute(f'DROP TRIGGER "written_{PROJECTS}_insert"')
+        count_writes()
+        before = written_here()[PROJECTS]
+        Project.objects.create(owner=get_user_model().objects.create_user("ines"), name="Kiln")
+        self.assertEqual(written_here()[PROJECTS], before + 1)
