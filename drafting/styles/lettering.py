@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from functools import cache
+from functools import cache, lru_cache
 from pathlib import Path
 
 from reportlab.pdfbase.ttfonts import TTFontFile
@@ -37,9 +37,14 @@ def lacks(text: str, bold: bool = False) -> str:
 
 def text_width(text: str, size: float, bold: bool = False) -> float:
     """How far a line of lettering with capitals of `size` mm runs, in mm."""
+    return _units(text, bold) / 1000 * size / CAP_HEIGHT
+
+
+@lru_cache(maxsize=10_000)
+def _units(text: str, bold: bool) -> float:
+    """How far a line runs, in thousandths of its body: most lines are measured again and again."""
     font = _font(bold)
-    units = sum(font.charWidths.get(ord(c), font.defaultWidth) for c in text)
-    return float(units) / 1000 * size / CAP_HEIGHT
+    return float(sum(font.charWidths.get(ord(c), font.defaultWidth) for c in text))
 
 
 def fit(text: str, size: float, room: float, bold: bool = False) -> tuple[str, float]:

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+import math
+from collections.abc import Iterable, Iterator, Sequence
 from contextlib import contextmanager
-
-import numpy as np
 
 from drafting.geometry.boxes import Box
 from drafting.geometry.polylines import Floats, Polylines
@@ -15,6 +14,9 @@ from drafting.render.items import Drawing, Image, Item, Text
 from drafting.render.page import Page
 from drafting.styles.lettering import text_width
 from drafting.styles.pens import Pen
+
+#: More points than this are compared as an array.
+FEW = 24
 
 
 def bounds_of(*items: Item) -> Box:
@@ -34,19 +36,24 @@ class Extents(Backend):
 
     def __init__(self) -> None:
         super().__init__(Sources(_no_linework))
-        self._low, self._high = np.full(2, np.inf), np.full(2, -np.inf)
+        self._left, self._foot, self._right, self._top = math.inf, math.inf, -math.inf, -math.inf
 
     @property
     def box(self) -> Box:
         """What was drawn until now covers; there has to be something."""
-        (x, y), (right, top) = self._low.tolist(), self._high.tolist()
-        return Box(x, y, right - x, top - y)
+        return Box(self._left, self._foot, self._right - self._left, self._top - self._foot)
 
     def _add(self, points: Floats) -> None:
-        self._low, self._high = (
-            np.minimum(self._low, points.min(axis=0)),
-            np.maximum(self._high, points.max(axis=0)),
-        )
+        # Most of what is drawn has a few points, of which a list is looked through sooner than an array.
+        if len(points) > FEW:
+            self._add_corners([points.min(axis=0).tolist(), points.max(axis=0).tolist()])
+        else:
+            self._add_corners(points.tolist())
+
+    def _add_corners(self, corners: Iterable[Sequence[float]]) -> None:
+        for x, y in corners:
+            self._left, self._right = min(self._left, x), max(self._right, x)
+            self._foot, self._top = min(self._foot, y), max(self._top, y)
 
     @contextmanager
     def on_sheet(self, page: Page) -> Iterator[None]:
@@ -68,17 +75,17 @@ class Extents(Backend):
         width = text_width(item.text, item.size, item.bold)
         left = -{"start": 0.0, "middle": width / 2, "end": width}[item.anchor]
         right = left + width
-        turn = np.radians(item.turn)
-        matrix = np.array([[np.cos(turn), np.sin(turn)], [-np.sin(turn), np.cos(turn)]])
-        corners = np.array([(left, 0.0), (right, 0.0), (right, item.size), (left, item.size)])
-        self._add(np.array(item.at) + corners @ matrix)
+        (x, y), turn = item.at, math.radians(item.turn)
+        cos, sin = math.cos(turn), math.sin(turn)
+        corners = ((left, 0.0), (right, 0.0), (right, item.size), (left, item.size))
+        self._add_corners((x + u * cos - v * sin, y + u * sin + v * cos) for u, v in corners)
 
     def image(self, item: Image) -> None:
-        self._add(np.array((item.window or item.box).corners))
+        self._add_corners((item.window or item.box).corners)
 
     @contextmanager
     def clip(self, outline: Sequence[tuple[float, float]]) -> Iterator[None]:
         yield
 
     def drawing(self, item: Drawing) -> None:
-        self._add(np.array(item.clip))
+        self._add_corners(item.clip)
