@@ -8,6 +8,7 @@ and plots a sheet once in a while. Server, workers and people share this machine
 from __future__ import annotations
 
 import asyncio
+import gzip
 import json
 import os
 import random
@@ -16,11 +17,13 @@ import sys
 import tempfile
 import time
 from collections import defaultdict
+from dataclasses import dataclass
 from pathlib import Path
 from statistics import quantiles
 from typing import Any
 
-import httpx
+import aiohttp
+import uvloop
 
 from bench.people import session_of
 from bench.serving import Serving
@@ -28,6 +31,8 @@ from bench.serving import Serving
 PEOPLE, SECONDS = 50, 120
 #: Between two things that somebody does; seconds.
 THINKING = (2.0, 6.0)
+#: As many things a browser asks of a server at once.
+AT_ONCE = 6
 #: Within so long all have come; seconds.
 COMING = 30.0
 #: Of what is done: opening a sheet, moving a viewport, and the rest plots one.
@@ -42,6 +47,17 @@ KINDS = (
 LISTS = ("jobs", "checks", "ladder", "model-versions", "sheets/number-warnings")
 
 
+@dataclass(frozen=True)
+class Answer:
+    status: int
+    packed: bool
+    body: bytes
+
+    @property
+    def json(self) -> Any:
+        return json.loads(gzip.decompress(self.body) if self.packed else self.body)
+
+
 class Waits:
     """How long people waited, by what for, and what went wrong."""
 
@@ -49,46 +65,46 @@ class Waits:
         self.took: dict[str, list[float]] = defaultdict(list)
         self.faults: list[str] = []
 
-    async def ask(self, kind: str, call: Any) -> httpx.Response | None:
+    async def ask(self, kind: str, asked: Any) -> Answer | None:
         began = time.monotonic()
         try:
-            response: httpx.Response = await call
-        except httpx.HTTPError as error:
+            async with asked as response:
+                body = await response.read()
+        except (aiohttp.ClientError, TimeoutError) as error:
             self.faults.append(f"{type(error).__name__}")
             return None
         self.took[kind].append(1000 * (time.monotonic() - began))
         # Who was overtaken by somebody else is told so, and does it again.
-        if response.status_code >= 400 and response.status_code != 409:
-            self.faults.append(f"{response.status_code} {response.request.url.path}")
+        if response.status >= 400 and response.status != 409:
+            self.faults.append(f"{response.status} {response.url.path}")
             return None
-        return response
+        return Answer(response.status, response.headers.get("Content-Encoding") == "gzip", body)
 
 
 class Person:
     def __init__(self, number: int, address: str, session: str, project: str, waits: Waits) -> None:
-        self.client = httpx.AsyncClient(base_url=address, timeout=60)
-        self.client.cookies.set("sessionid", session)
-        self.client.cookies.set("csrftoken", "b" * 32)
-        self.client.headers["X-CSRFToken"] = "b" * 32
-        self.client.headers["X-Dunefold-Tab"] = self.tab = f"person-{number}"
+        self.tab = f"person-{number}"
+        self.client = aiohttp.ClientSession(
+            address,
+            headers={
+                "Cookie": f"sessionid={session}; csrftoken={'b' * 32}",
+                "X-CSRFToken": "b" * 32,
+                "X-Dunefold-Tab": self.tab,
+                "Accept-Encoding": "gzip",
+            },
+            connector=aiohttp.TCPConnector(limit=AT_ONCE),
+            timeout=aiohttp.ClientTimeout(60),
+            # Pages unpack what they are sent on machines of their own.
+            auto_decompress=False,
+        )
         self.project, self.waits = project, waits
         self.random = random.Random(number)
         self.viewports: dict[str, dict[str, Any]] = {}
         self.sheets: list[str] = []
         self.open = ""
 
-    async def get(self, path: str) -> httpx.Response | None:
+    async def get(self, path: str) -> Answer | None:
         return await self.waits.ask("read", self.client.get(f"/api/{path}"))
-
-    async def look_at(self, sheet: str) -> None:
-        """Have the display list of a sheet, as it comes: people unpack it on machines of their own."""
-        await self.waits.ask("read", self._raw(f"/api/sheets/{sheet}/display/"))
-
-    async def _raw(self, path: str) -> httpx.Response:
-        async with self.client.stream("GET", path) as response:
-            async for _ in response.aiter_raw():
-                pass
-        return response
 
     async def enter(self) -> None:
         kinds = "".join(f"&kinds={kind}" for kind in KINDS)
@@ -98,8 +114,9 @@ class Person:
         )
         if rows is None:
             return
-        self.viewports = {row["id"]: row for row in rows.json()["viewports"]}
-        self.sheets = [row["id"] for row in rows.json()["sheets"]]
+        told = rows.json
+        self.viewports = {row["id"]: row for row in told["viewports"]}
+        self.sheets = [row["id"] for row in told["sheets"]]
         await self.look()
 
     async def look(self) -> None:
@@ -107,7 +124,7 @@ class Person:
             await self.enter()
             return
         self.open = self.random.choice(self.sheets)
-        await self.look_at(self.open)
+        await self.get(f"sheets/{self.open}/display/")
 
     async def edit(self) -> None:
         on = [row for row in self.viewports.values() if row["sheet"] == self.open]
@@ -124,27 +141,27 @@ class Person:
         answer = await self.waits.ask("write", call)
         if answer is None:
             return
-        body = answer.json()
-        now = body["rows"][0] if answer.status_code == 200 else body["current"]["row"]
+        body = answer.json
+        now = body["rows"][0] if answer.status == 200 else body["current"]["row"]
         self.viewports[row["id"]] = now
-        await self.look_at(self.open)
+        await self.get(f"sheets/{self.open}/display/")
 
     async def plot(self) -> None:
         body = {"project": self.project, "sheets": [self.open], "settings": None, "form": "pdf"}
         answer = await self.waits.ask("write", self.client.post("/api/plots/", json=body))
-        while answer is not None and answer.json()["job"]["state"] in ("waiting", "running"):
+        while answer is not None and answer.json["job"]["state"] in ("waiting", "running"):
             await asyncio.sleep(1)
-            answer = await self.get(f"plots/{answer.json()['job']['id']}/")
+            answer = await self.get(f"plots/{answer.json['job']['id']}/")
 
     async def listen(self) -> None:
         path = f"/api/events/?project={self.project}&tab={self.tab}"
         while True:
             try:
-                async with self.client.stream("GET", path, timeout=None) as told:
-                    async for line in told.aiter_lines():
-                        if line.startswith("data: "):
+                async with self.client.get(path, timeout=aiohttp.ClientTimeout(None)) as told:
+                    async for line in told.content:
+                        if line.startswith(b"data: "):
                             await self.hear(json.loads(line[6:]))
-            except httpx.HTTPError as error:
+            except aiohttp.ClientError as error:
                 self.waits.faults.append(f"{type(error).__name__} while listening")
             await asyncio.sleep(2)
 
@@ -155,7 +172,7 @@ class Person:
                 self.viewports[told["id"]] = told["row"]
                 redrawn = redrawn or told["row"]["sheet"] == self.open
         if redrawn:
-            await self.look_at(self.open)
+            await self.get(f"sheets/{self.open}/display/")
 
     async def work(self, until: float) -> None:
         await asyncio.sleep(self.random.uniform(0.0, COMING))
@@ -172,7 +189,7 @@ class Person:
                 await self.plot()
         listening.cancel()
         await asyncio.gather(listening, return_exceptions=True)
-        await self.client.aclose()
+        await self.client.close()
 
 
 def fill(people: int) -> tuple[str, list[str]]:
@@ -216,7 +233,7 @@ def main() -> int:
         subprocess.run([sys.executable, "-m", "demo.load"], check=True, stdout=subprocess.DEVNULL)
         project, sessions = fill(people)
         with Serving(workers=True) as server:
-            waits = asyncio.run(work_together(server.address, project, sessions, seconds))
+            waits = uvloop.run(work_together(server.address, project, sessions, seconds))
     print(f"{people} people on one project for {seconds} s on {os.cpu_count()} cores")
     for kind, wanted in WANTED.items():
         took = waits.took[kind]
