@@ -10,8 +10,9 @@ import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable, Iterator, Mapping
 from contextlib import closing, contextmanager
+from contextvars import ContextVar
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, TypeVar
 
 from django.core.serializers.json import DjangoJSONEncoder
 from django.db import connection, transaction
@@ -26,11 +27,14 @@ from server.common.written import State, state_now, tables_in, written_here
 Question = tuple[str, tuple[Any, ...]]
 #: Together they take no more memory than this; bytes.
 MAX_BYTES = 100_000_000
+#: So many parts are kept.
+MAX_PARTS = 50
+T = TypeVar("T")
 
 
 @dataclass
 class _Kept:
-    """What was made.
+    """What was made: JSON, plain and packed, or a part of what is made.
 
     Attributes:
         state: the number of the newest state that it is known to hold for.
@@ -42,18 +46,19 @@ class _Kept:
     state: int = -1
     plain: bytes = b""
     packed: bytes = b""
+    part: Any = None
     said: Mapping[Question, bytes] | None = None
     written: Mapping[str, int] = field(default_factory=dict)
 
-    def still_holds(self, state: State) -> bool:
+    def still_holds(self, written: Mapping[str, int]) -> bool:
         """Whether the database says the same as it did, which only what was written to since can do
-        otherwise."""
+        otherwise; `written` is how often each table has been."""
         if self.said is None:
             return False
-        written = {table for table, number in state.written.items() if self.written.get(table) != number}
-        asked = (each for each in self.said if not written.isdisjoint(tables_in(each[0])))
+        since = {table for table, number in written.items() if self.written.get(table) != number}
+        asked = (each for each in self.said if not since.isdisjoint(tables_in(each[0])))
         if all(_said_to(each) == self.said[each] for each in asked):
-            self.written = state.written
+            self.written = written
             return True
         return False
 
@@ -75,6 +80,10 @@ class _Listener:
             self._wrote = True
         return execute(sql, given, many, context)
 
+    def note(self, said: Mapping[Question, bytes]) -> None:
+        """What the database still says for something that was made before."""
+        self._said.update(said)
+
     @property
     def said(self) -> Mapping[Question, bytes] | None:
         return None if self._wrote else self._said
@@ -89,6 +98,9 @@ def _said_to(question: Question) -> bytes:
 
 _lock = threading.Lock()
 _kept: OrderedDict[Any, _Kept] = OrderedDict()
+#: Of what is being made here just now.
+_listening: ContextVar[_Listener | None] = ContextVar("listening", default=None)
+_parts: dict[Any, _Kept] = {}
 
 
 def json_made_once(
@@ -104,8 +116,8 @@ def json_made_once(
     """
     state = state_now()
     if state is None:
-        plain = _encoded(make(*given))
-        return _answer(request, plain, gzip.compress(plain, 1))
+        made = make(*given)
+        return Response(json.loads(made) if isinstance(made, bytes) else made)
     return _answer(request, *_at(state, apart, make, *given))
 
 
@@ -128,7 +140,7 @@ def _at(state: State, apart: bool, make: Callable[..., Any], *given: Hashable) -
         _kept.move_to_end(key)
     with kept.lock:
         # Whatever was written, it may have nothing to do with this.
-        if kept.state < state.number and not kept.still_holds(state):
+        if kept.state < state.number and not kept.still_holds(state.written):
             made = beside.worked_out(_made, make, *given) if apart else _made(make, *given)
             kept.plain, kept.packed, kept.said, kept.written = made
             _thin_out()
@@ -153,9 +165,43 @@ def _made(
     listener = _Listener()
     with _of_one_state():
         written = written_here()
-        with connection.execute_wrapper(listener):
+        with _heard_by(listener):
             plain = _encoded(make(*given))
     return plain, gzip.compress(plain, 1), listener.said, written
+
+
+def part_made_once(make: Callable[..., T], *given: Hashable) -> T:
+    """What `make(*given)` gives, which nobody changes, as a part of what is made once: this process keeps it
+    for the next time. Elsewhere it is just made.
+
+    Args:
+        make: a function to which nothing makes a difference but what it is given and the database.
+    """
+    outer = _listening.get()
+    if outer is None:
+        return make(*given)
+    key, written = (make, given), written_here()
+    known = _parts.get(key)
+    if known is None or not known.still_holds(written):
+        listener = _Listener()
+        with _heard_by(listener):
+            known = _Kept(part=make(*given), said=listener.said, written=written)
+        if len(_parts) >= MAX_PARTS:
+            _parts.clear()
+        _parts[key] = known
+    outer.note(known.said or {})
+    part: T = known.part
+    return part
+
+
+@contextmanager
+def _heard_by(listener: _Listener) -> Iterator[None]:
+    token = _listening.set(listener)
+    try:
+        with connection.execute_wrapper(listener):
+            yield
+    finally:
+        _listening.reset(token)
 
 
 @contextmanager

@@ -39,6 +39,7 @@ from drafting.sheets.viewport_marks import ViewportMarks
 from drafting.sheets.words import words_in
 from drafting.styles.pen_table import PenTableSpec
 from server.buildings.models import newest_version
+from server.common.made_once import part_made_once
 from server.projects.models import Project
 from server.sheets.models import Register, Sheet, Viewport
 from server.sheets.services import register_as_it_is
@@ -148,7 +149,12 @@ def display_on(sheet: UUID, _day: date) -> bytes:
 
 def display_of(sheet: Sheet) -> DisplayList:
     """The display list of a sheet."""
-    return composed(sheet, WholeSet.of(sheet.project))[1]
+    whole = part_made_once(_whole_set, sheet.project_id)
+    return composed(sheet, replace(whole, memo={}))[1]
+
+
+def _whole_set(project: UUID) -> WholeSet:
+    return WholeSet.of(Project.objects.get(pk=project))
 
 
 def composed(sheet: Sheet, whole: WholeSet) -> tuple[core.Sheet, DisplayList]:

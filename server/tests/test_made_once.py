@@ -13,7 +13,7 @@ from django.db import connection, transaction
 from django.test import RequestFactory, TransactionTestCase
 
 from server.common import made_once
-from server.common.made_once import json_made_once, json_of_several
+from server.common.made_once import json_made_once, json_of_several, part_made_once
 from server.projects.models import Project
 
 
@@ -100,7 +100,7 @@ class MadeOnceTests(TransactionTestCase):
         with mock.patch("server.common.written._States.now", side_effect=fault):
             for _ in range(2):
                 answer = json_made_once(request, self.make)
-                self.assertEqual(json.loads(answer.content), {"name": "Kiln"})
+                self.assertEqual(answer.data, {"name": "Kiln"})  # type: ignore[attr-defined]
         self.assertEqual(self.made, 2)
 
     def test_it_is_packed_for_who_can_unpack_it(self):
@@ -116,6 +116,28 @@ class MadeOnceTests(TransactionTestCase):
             answer = json.loads(json_of_several(request, several).content)
             self.assertEqual(answer, {"a": {"name": "Kiln"}, "b": ["x", "y"]})
         self.assertEqual(self.made, 1)
+
+    def test_a_part_is_kept_for_all_that_it_is_a_part_of_and_has_all_made_again_when_it_changes(self):
+        parts = 0
+
+        def part() -> str:
+            nonlocal parts
+            parts += 1
+            return Project.objects.get(pk=self.project.pk).name
+
+        def whole(number: int) -> str:
+            user = get_user_model().objects.get(pk=self.project.owner_id)
+            return f"{number} {part_made_once(part)} {user.username}"
+
+        def ask(number: int) -> str:
+            return str(json.loads(json_made_once(RequestFactory().get("/"), whole, number).content))
+
+        self.assertEqual([ask(1), ask(2), parts], ["1 Kiln ines", "2 Kiln ines", 1])
+        get_user_model().objects.update(username="per")
+        self.assertEqual([ask(1), ask(2), parts], ["1 Kiln per", "2 Kiln per", 1])
+        Project.objects.update(name="Kiln house")
+        self.assertEqual([ask(1), ask(2), parts], ["1 Kiln house per", "2 Kiln house per", 2])
+        self.assertEqual((part_made_once(part), parts), ("Kiln house", 3))
 
     def test_what_was_asked_for_longest_ago_is_forgotten_where_there_is_too_much(self):
         self.ask()
