@@ -6,17 +6,21 @@ from __future__ import annotations
 import re
 import sqlite3
 import threading
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Hashable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any
+from typing import Any, TypeVar, cast
 
 from django.db import connection
+from django.db.models import Model
 
 #: Where it is counted.
 TABLE = "common_written"
 _READ = f"SELECT name, number FROM {TABLE}"
 _NAME = re.compile(r'"(\w+)"')
+T = TypeVar("T")
+#: So many things are remembered.
+MAX_REMEMBERED = 5000
 
 
 @dataclass(frozen=True)
@@ -60,6 +64,9 @@ class _States:
 
 
 _states = _States()
+_lock = threading.Lock()
+#: What was read, by what was asked for, with how often its tables had been written to before.
+_known: dict[tuple[type[Model], Hashable], tuple[Any, Any]] = {}
 
 
 def state_now() -> State | None:
@@ -80,6 +87,26 @@ def written_here() -> Mapping[str, int]:
     with connection.cursor() as cursor:
         cursor.execute(_READ)
         return dict(cursor.fetchall())
+
+
+def remembered(key: Hashable, models: Sequence[type[Model]], read: Callable[[], T | None]) -> T | None:
+    """What `read` gave since the tables of these models were last written to, which nobody may change; what
+    is not there is not remembered. The key is one of its own among those with the same first model."""
+    state = state_now()
+    if state is None:
+        return read()
+    written = state.of(model._meta.db_table for model in models)
+    with _lock:
+        before, known = _known.get((models[0], key), (None, None))
+    if before == written:
+        return cast(T, known)
+    found = read()
+    if found is not None:
+        with _lock:
+            if len(_known) >= MAX_REMEMBERED:
+                _known.clear()
+            _known[models[0], key] = written, found
+    return found
 
 
 @lru_cache(maxsize=2000)

@@ -31,6 +31,8 @@ from server.views.models import Linework, View
 #: What makes up the geometry of a viewport, beside its scale; and what of it a pin holds.
 GEOMETRY = ("x", "y", "width", "height", "centre_u", "centre_v")
 PINNED = (*GEOMETRY, "shape", "corners", "turn", "scale", "view")
+#: What of it makes a difference to its picture and its shadows: not where it stands.
+LIT = {"width", "height", "centre_u", "centre_v", "turn", "scale", "view", "shown", "appearance"}
 
 
 class ViewportService(RowService[Viewport]):
@@ -61,7 +63,8 @@ class ViewportService(RowService[Viewport]):
     def updated(self, row: Viewport, before: Viewport, changed: set[str], memo: Memo) -> None:
         if changed & {"scale", "view"}:
             keep_scale(row)
-        self._follow(row, (before.shown, before.view_id))
+        if changed & LIT:
+            self._follow(row, (before.shown, before.view_id))
 
     def _follow(self, row: Viewport, before: tuple[dict[str, Any], Any] = ({}, None)) -> None:
         """What follows from a viewport's having been written: its own drawing is ordered, and its light."""

@@ -25,6 +25,7 @@ from server.common.made_once import json_made_once
 from server.common.problems import Unreadable
 from server.common.responses import stored_file
 from server.common.serializers import given_by
+from server.common.written import remembered
 from server.jobs.child import ChildProcessFailed
 from server.projects.models import Project
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project, row_viewset
@@ -96,9 +97,13 @@ class SheetViewSet(RowViewSet):
     @action(detail=True, methods=["get"])
     def display(self, request: Request, pk: str) -> HttpResponse:
         """The display list of a sheet: what the board and every output draw from."""
-        # Nothing of it but that one may see it: it is asked for whenever anybody has changed it.
-        own = Sheet.objects.filter(project__in=Project.of(request.user)).only("pk")
-        found = get_object_or_404(own, pk=pk).pk
+
+        def own() -> Any:
+            sheets = Sheet.objects.filter(project__in=Project.of(request.user)).only("pk")
+            return get_object_or_404(sheets, pk=pk).pk
+
+        # It is asked for by all who look at the sheet, whenever anybody has changed it.
+        found = remembered((request.user.pk, pk), (Sheet, Project, Project.members.through), own)
         today = timezone.localdate()
         return json_made_once(request._request, composing.display_on, found, today, apart=True)
 

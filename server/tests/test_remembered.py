@@ -10,6 +10,8 @@ from django.test import Client, TransactionTestCase
 from django.test.utils import CaptureQueriesContext
 
 from server.accounts.remembered import Users
+from server.projects.models import Project
+from server.sheets.models import Sheet
 
 
 def elsewhere(work):
@@ -61,3 +63,14 @@ class RememberedTests(TransactionTestCase):
         one, other = Users().get_user(self.user.pk), Users().get_user(self.user.pk)
         one.first_name = "Ines"
         self.assertEqual((other.first_name, Users().get_user(self.user.pk).first_name), ("", ""))
+
+    def test_who_is_taken_out_of_a_project_sees_its_sheets_no_longer(self):
+        owner = get_user_model().objects.create_user("per")
+        project = Project.objects.create(owner=owner, name="Kiln")
+        sheet = Sheet.objects.create(project=project, number="A-01", title="Plan", position=0, paper="A3")
+        project.members.add(self.user)
+        shown = f"/api/sheets/{sheet.pk}/display/"
+        self.assertEqual([self.here.get(shown).status_code for _ in range(2)], [200, 200])
+        elsewhere(lambda: project.members.clear())
+        self.assertEqual(self.here.get(shown).status_code, 404)
+        self.assertEqual(self.here.get("/api/sheets/none/display/").status_code, 404)
