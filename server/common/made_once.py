@@ -91,6 +91,8 @@ class _Listener:
 
 def _said_to(question: Question) -> bytes:
     """A hash of what the database says now."""
+    # This thread may have asked nothing yet.
+    connection.ensure_connection()
     with closing(connection.create_cursor()) as cursor:
         said = cursor.execute(*question).fetchall()
     return hashlib.blake2b(repr(said).encode(), digest_size=16).digest()

@@ -94,6 +94,20 @@ class MadeOnceTests(TransactionTestCase):
             thread.join(10)
         self.assertEqual((names, self.made), (["Kiln"] * 6, 1))
 
+    def test_a_thread_that_has_asked_nothing_yet_is_told_what_holds(self):
+        self.ask()
+        Project.objects.update(name="Kiln house")
+        names: list[str] = []
+
+        def ask() -> None:
+            names.append(self.ask()["name"])
+            connection.close()
+
+        other = threading.Thread(target=ask)
+        other.start()
+        other.join(10)
+        self.assertEqual(names, ["Kiln house"])
+
     def test_where_it_is_not_told_what_was_written_it_is_made_each_time(self):
         fault = sqlite3.OperationalError("unable to open database file")
         request = RequestFactory().get("/")
