@@ -99,6 +99,7 @@ class Office(LiveServerTestCase):
         context = shared().context(in_3d=self.in_3d)
         context.set_default_timeout(PATIENCE)
         context.clear_cookies()
+        context.set_offline(False)
         self.page = context.new_page()
         self.addCleanup(self.page.close)
         self.problems: list[str] = []

@@ -16,14 +16,8 @@ from server.views.models import View
 
 
 class ViewsStationTests(PreparedOffice):
-    in_3d = True
-
     def setUp(self) -> None:
         super().setUp()
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.second = Path(folder.name) / "observatory-b.ifc"
-        write_observatory(str(self.second), revised=True)
         self.open("model")
 
     def station(self, name: str) -> None:
@@ -104,9 +98,12 @@ class ViewsStationTests(PreparedOffice):
         expect(page.get_by_role("button", name="Release")).to_be_visible()
 
         self.station("Model")
-        page.get_by_label("Building file").set_input_files(self.second)
-        versions = page.get_by_role("region", name="Versions")
-        expect(versions.get_by_text("2 · observatory-b.ifc")).to_be_visible(timeout=FIRST)
+        with tempfile.TemporaryDirectory() as folder:
+            second = Path(folder) / "observatory-b.ifc"
+            write_observatory(str(second), revised=True)
+            page.get_by_label("Building file").set_input_files(second)
+            versions = page.get_by_role("region", name="Versions")
+            expect(versions.get_by_text("2 · observatory-b.ifc")).to_be_visible(timeout=FIRST)
         changes = page.get_by_role("region", name="What changed")
         for words in ("Map chest", "Deck bench", "Partition 1", "South wall"):
             expect(changes.get_by_text(words, exact=True)).to_be_visible()
@@ -125,80 +122,6 @@ class ViewsStationTests(PreparedOffice):
         expect(versions.get_by_text("version 1 restored")).to_be_visible()
         self.station("Views")
         expect(self.card("South elevation")).to_contain_text("Up to date")
-
-    def test_the_building_is_picked_measured_and_a_look_at_it_saved(self):
-        page = self.page
-        canvas = page.get_by_role("application", name="The building.")
-        save = page.get_by_role("button", name="Save as a view")
-        expect(save).to_be_enabled()
-        box = canvas.bounding_box()
-        middle = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-
-        def click(dx: float, dy: float) -> None:
-            page.mouse.click(middle[0] + dx * box["height"], middle[1] + dy * box["height"])
-
-        click(0, 0)
-        picked = page.get_by_role("region", name="Picked element")
-        expect(picked).to_contain_text("Ifc")
-        name = picked.inner_text().split("\n")[0]
-        picked.get_by_role("button", name="Hide").click()
-        click(0, 0)
-        expect(picked).not_to_contain_text(name)
-        page.get_by_role("textbox", name="Name of the new subset").fill("Without it")
-        page.get_by_role("button", name="Save", exact=True).click()
-        expect(
-            page.get_by_role("region", name="Subsets").get_by_role("button", name="Without it", exact=True)
-        ).to_be_visible()
-        page.get_by_role("button", name="Show all").click()
-
-        # From above the ground is a rectangle of 30 by 20 m that fills the picture but for a margin.
-        page.get_by_role("combobox", name="Direction").click()
-        page.get_by_role("option", name="From above").click()
-        page.get_by_role("button", name="Measure").click()
-        half = max(10.0, 15.0 * box["height"] / box["width"]) * 1.06
-        west, south = -7.5 / half + 0.006, 5.0 / half - 0.006
-        click(west, -south)
-        click(west, south)
-        expect(page.get_by_role("status", name="Measured")).to_contain_text("20000")
-
-        page.get_by_role("button", name="Perspective").click()
-        save.click()
-        expect(page.get_by_role("img", name="Drawing of Perspective")).to_be_visible()
-        ledge = page.get_by_role("region", name="Ledge: view")
-        expect(ledge.get_by_text("Up to date")).to_be_visible(timeout=FIRST)
-        page.get_by_role("combobox", name="Subset").click()
-        page.get_by_role("option", name="Without it").click()
-        expect(page.get_by_role("combobox", name="Subset")).to_have_text("Without it")
-
-        # Eye and target are figures as well; what is no point is told.
-        self.fill("Eye", "9000, -30000, 1600")
-        self.saved()
-        self.assertEqual(View.objects.get(spec__kind="perspective").spec["eye"], [9000, -30000, 1600])
-        self.fill("Eye", "over there")
-        expect(page.get_by_text("Give three figures")).to_be_visible()
-
-        # By keys: from the south-east a quarter of the way round to the north-east, and ten degrees higher.
-        self.station("Model")
-        expect(save).to_be_enabled()
-        for key, times in (("ArrowRight", 9), ("ArrowUp", 2)):
-            for _ in range(times):
-                canvas.press(key)
-        save.click()
-        self.shows("Bearing", 90, 0.2)
-        self.shows("Altitude", 39.5, 0.2)
-
-    def test_what_is_hidden_in_3d_is_hidden_in_the_view_that_is_saved_from_there(self):
-        page = self.page
-        canvas = page.get_by_role("application", name="The building.")
-        expect(page.get_by_role("button", name="Save as a view")).to_be_enabled()
-        box = canvas.bounding_box()
-        page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2, button="right")
-        page.get_by_role("menuitem", name="Hide ").click()
-        page.get_by_role("group", name="Parts").get_by_role("checkbox", name="Lookout").click()
-        page.get_by_role("button", name="Save as a view").click()
-        expect(page.get_by_role("region", name="Ledge: view")).to_be_visible()
-        shown = View.objects.get(spec__kind="axonometric").spec["shown"]
-        self.assertEqual((shown["without_storeys"], len(shown["without"])), (["Lookout"], 1))
 
     def test_a_plan_is_made_for_a_storey_and_several_are_changed_together(self):
         page = self.page
@@ -252,3 +175,85 @@ class ViewsStationTests(PreparedOffice):
         name.fill("Roof from above")
         name.press("Enter")
         expect(self.card("Roof from above")).to_be_visible()
+
+
+class Building3DTests(PreparedOffice):
+    in_3d = True
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.open("model")
+
+    def test_the_building_is_picked_measured_and_a_look_at_it_saved(self):
+        page = self.page
+        canvas = page.get_by_role("application", name="The building.")
+        save = page.get_by_role("button", name="Save as a view")
+        expect(save).to_be_enabled()
+        box = canvas.bounding_box()
+        middle = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+        def click(dx: float, dy: float) -> None:
+            page.mouse.click(middle[0] + dx * box["height"], middle[1] + dy * box["height"])
+
+        click(0, 0)
+        picked = page.get_by_role("region", name="Picked element")
+        expect(picked).to_contain_text("Ifc")
+        name = picked.inner_text().split("\n")[0]
+        picked.get_by_role("button", name="Hide").click()
+        click(0, 0)
+        expect(picked).not_to_contain_text(name)
+        page.get_by_role("textbox", name="Name of the new subset").fill("Without it")
+        page.get_by_role("button", name="Save", exact=True).click()
+        expect(
+            page.get_by_role("region", name="Subsets").get_by_role("button", name="Without it", exact=True)
+        ).to_be_visible()
+        page.get_by_role("button", name="Show all").click()
+
+        # From above the ground is a rectangle of 30 by 20 m that fills the picture but for a margin.
+        page.get_by_role("combobox", name="Direction").click()
+        page.get_by_role("option", name="From above").click()
+        page.get_by_role("button", name="Measure").click()
+        half = max(10.0, 15.0 * box["height"] / box["width"]) * 1.06
+        west, south = -7.5 / half + 0.006, 5.0 / half - 0.006
+        click(west, -south)
+        click(west, south)
+        expect(page.get_by_role("status", name="Measured")).to_contain_text("20000")
+
+        page.get_by_role("button", name="Perspective").click()
+        save.click()
+        expect(page.get_by_role("img", name="Drawing of Perspective")).to_be_visible()
+        ledge = page.get_by_role("region", name="Ledge: view")
+        expect(ledge.get_by_text("Up to date")).to_be_visible(timeout=FIRST)
+        page.get_by_role("combobox", name="Subset").click()
+        page.get_by_role("option", name="Without it").click()
+        expect(page.get_by_role("combobox", name="Subset")).to_have_text("Without it")
+
+        # Eye and target are figures as well; what is no point is told.
+        self.fill("Eye", "9000, -30000, 1600")
+        self.saved()
+        self.assertEqual(View.objects.get(spec__kind="perspective").spec["eye"], [9000, -30000, 1600])
+        self.fill("Eye", "over there")
+        expect(page.get_by_text("Give three figures")).to_be_visible()
+
+        # By keys: from the south-east a quarter of the way round to the north-east, and ten degrees higher.
+        self.open("model")
+        expect(save).to_be_enabled()
+        for key, times in (("ArrowRight", 9), ("ArrowUp", 2)):
+            for _ in range(times):
+                canvas.press(key)
+        save.click()
+        self.shows("Bearing", 90, 0.2)
+        self.shows("Altitude", 39.5, 0.2)
+
+    def test_what_is_hidden_in_3d_is_hidden_in_the_view_that_is_saved_from_there(self):
+        page = self.page
+        canvas = page.get_by_role("application", name="The building.")
+        expect(page.get_by_role("button", name="Save as a view")).to_be_enabled()
+        box = canvas.bounding_box()
+        page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2, button="right")
+        page.get_by_role("menuitem", name="Hide ").click()
+        page.get_by_role("group", name="Parts").get_by_role("checkbox", name="Lookout").click()
+        page.get_by_role("button", name="Save as a view").click()
+        expect(page.get_by_role("region", name="Ledge: view")).to_be_visible()
+        shown = View.objects.get(spec__kind="axonometric").spec["shown"]
+        self.assertEqual((shown["without_storeys"], len(shown["without"])), (["Lookout"], 1))

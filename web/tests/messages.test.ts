@@ -58,7 +58,8 @@ describe("what the server says", () => {
         "A dimension has changed: 1800 is now 2400, 2400 is now 1800. Accept the new figures, or attach it again.",
       ),
     ).toBe(
-      "Maß hat sich geändert: 1800 ist jetzt 2400, 2400 ist jetzt 1800. Nehmen Sie die neuen Zahlen an, oder hängen Sie es neu an.",
+      "Maß hat sich geändert: 1800 ist jetzt 2400, 2400 ist jetzt 1800. " +
+        "Nehmen Sie die neuen Zahlen an, oder hängen Sie es neu an.",
     );
     expect(
       said("“A (1)” is cropped through the building (right and top). Fit the crop, or leave it."),
