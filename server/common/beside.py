@@ -75,10 +75,10 @@ def _set_up(database: str) -> None:
     django.setup(set_prefix=False)
     # That of the tests, where it is they that have started this.
     connection.settings_dict["NAME"] = database
-    pass_over_what_is_there()
+    freeze_what_is_there()
 
 
-def pass_over_what_is_there() -> None:
+def freeze_what_is_there() -> None:
     """Have what this process has until now, which stays, no more looked through for what can be forgotten."""
     gc.collect()
     gc.freeze()

@@ -12,7 +12,7 @@ from collections.abc import Callable, Hashable, Iterator, Mapping
 from contextlib import closing, contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass, field
-from typing import Any, TypeVar
+from typing import Any, TypeVar, cast
 
 from django.core.serializers.json import DjangoJSONEncoder
 from django.db import connection, transaction
@@ -33,20 +33,14 @@ T = TypeVar("T")
 
 
 @dataclass
-class _Kept:
-    """What was made: JSON, plain and packed, or a part of what is made.
+class _Held:
+    """Something that was made.
 
     Attributes:
-        state: the number of the newest state that it is known to hold for.
         said: what the database had said for it to each question; None where something was written as well.
         written: how often each table had been written to when it last said so, or before.
     """
 
-    lock: threading.Lock = field(default_factory=threading.Lock)
-    state: int = -1
-    plain: bytes = b""
-    packed: bytes = b""
-    part: Any = None
     said: Mapping[Question, bytes] | None = None
     written: Mapping[str, int] = field(default_factory=dict)
 
@@ -61,6 +55,23 @@ class _Kept:
             self.written = written
             return True
         return False
+
+
+@dataclass
+class _Kept(_Held):
+    """JSON, plain and packed, and the number of the newest state that it is known to hold for."""
+
+    lock: threading.Lock = field(default_factory=threading.Lock)
+    state: int = -1
+    plain: bytes = b""
+    packed: bytes = b""
+
+
+@dataclass
+class _Part(_Held):
+    """A part of what is made."""
+
+    part: Any = None
 
 
 class _Listener:
@@ -102,7 +113,7 @@ _lock = threading.Lock()
 _kept: OrderedDict[Any, _Kept] = OrderedDict()
 #: Of what is being made here just now.
 _listening: ContextVar[_Listener | None] = ContextVar("listening", default=None)
-_parts: dict[Any, _Kept] = {}
+_parts: dict[Any, _Part] = {}
 
 
 def json_made_once(
@@ -187,13 +198,13 @@ def part_made_once(make: Callable[..., T], *given: Hashable) -> T:
     if known is None or not known.still_holds(written):
         listener = _Listener()
         with _heard_by(listener):
-            known = _Kept(part=make(*given), said=listener.said, written=written)
+            part = make(*given)
+        known = _Part(listener.said, written, part)
         if len(_parts) >= MAX_PARTS:
             _parts.clear()
         _parts[key] = known
     outer.note(known.said or {})
-    part: T = known.part
-    return part
+    return cast(T, known.part)
 
 
 @contextmanager

@@ -96,6 +96,9 @@ def remembered(key: Hashable, models: Sequence[type[Model]], read: Callable[[], 
     if state is None:
         return read()
     written = state.of(model._meta.db_table for model in models)
+    if None in written:
+        # Nobody would tell that it was written to.
+        return read()
     with _lock:
         before, known = _known.get((models[0], key), (None, None))
     if before == written:

@@ -130,7 +130,7 @@ def main() -> None:
     parser.add_argument("--proxy", default="")
     given = parser.parse_args()
     sys.setswitchinterval(SWITCHING)
-    beside.pass_over_what_is_there()
+    beside.freeze_what_is_there()
     web_server(port=given.port, proxy=given.proxy).run()
 
 

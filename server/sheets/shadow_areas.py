@@ -89,6 +89,12 @@ def order_light(row: Viewport) -> None:
     order_areas(row)
 
 
+def is_lit(row: Viewport) -> bool:
+    """Whether a viewport has all that it asks for of what depends on light."""
+    has = {made.key for made in (row.shaded, row.traced) if made is not None}
+    return {row.wanted_picture, row.wanted_areas} <= has | {""}
+
+
 def shade(job: Job, work: Work) -> None:
     """Make what a job is for: areas of shadow, or a picture."""
     asking = Viewport.objects.filter(wanted_areas=job.subject)

@@ -24,7 +24,7 @@ from server.common.rows import Memo, RowService
 from server.projects.models import Project
 from server.sheets.models import Sheet, Viewport
 from server.sheets.services import next_position, register_of
-from server.sheets.shadow_areas import areas_in, order_light
+from server.sheets.shadow_areas import areas_in, is_lit, order_light
 from server.views import drawings
 from server.views.models import Linework, View
 
@@ -63,7 +63,8 @@ class ViewportService(RowService[Viewport]):
     def updated(self, row: Viewport, before: Viewport, changed: set[str], memo: Memo) -> None:
         if changed & {"scale", "view"}:
             keep_scale(row)
-        if changed & LIT:
+        # What could not be made for it is asked for again with whatever is changed.
+        if changed & LIT or not is_lit(row):
             self._follow(row, (before.shown, before.view_id))
 
     def _follow(self, row: Viewport, before: tuple[dict[str, Any], Any] = ({}, None)) -> None:

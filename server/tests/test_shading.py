@@ -125,6 +125,12 @@ class ShadingTests(PlotCase):
         self.change(centre_u=self.viewport["centre_u"])
         self.assertEqual(self.jobs(), 2)
 
+    def test_a_picture_that_could_not_be_made_is_asked_for_again_with_any_change(self) -> None:
+        wanted = self.change(appearance=SHADED)["wanted_picture"]
+        Viewport.objects.update(shaded=None)
+        ShadedPicture.objects.all().delete()
+        self.assertEqual(self.change(x=self.viewport["x"] + 5)["picture"]["key"], wanted)
+
     def test_it_follows_its_view_and_the_building(self) -> None:
         first = self.change(appearance=SHADED)["wanted_picture"]
         view = self.call("get", f"views/{self.view}/")

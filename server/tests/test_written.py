@@ -9,7 +9,7 @@ from django.contrib.auth import get_user_model
 from django.db import connection
 from django.test import TransactionTestCase
 
-from server.common.written import TABLE, State, count_writes, state_now, written_here
+from server.common.written import TABLE, State, count_writes, remembered, state_now, written_here
 from server.projects.models import Project
 
 PROJECTS, USERS = Project._meta.db_table, get_user_model()._meta.db_table
@@ -55,3 +55,11 @@ class WrittenTests(TransactionTestCase):
         before = written_here()[PROJECTS]
         Project.objects.create(owner=get_user_model().objects.create_user("ines"), name="Kiln")
         self.assertEqual(written_here()[PROJECTS], before + 1)
+
+    def test_nothing_is_remembered_of_a_table_that_is_not_counted(self):
+        names = iter(["first", "second", "third"])
+        with connection.cursor() as cursor:
+            cursor.execute(f"DELETE FROM {TABLE} WHERE name = %s", [PROJECTS])
+        self.addCleanup(count_writes)
+        read = [remembered("name", [Project], lambda: next(names)) for _ in range(2)]
+        self.assertEqual(read, ["first", "second"])
