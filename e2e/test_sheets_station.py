@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from itertools import pairwise
+from urllib.parse import urlsplit
 
 import numpy as np
 from playwright.sync_api import expect
@@ -12,6 +13,7 @@ from drafting.tests.pdf_reading import strokes, text
 from drafting.views.section import Section
 from drafting.views.spec import dump_view
 from e2e.office import FIRST, SheetsOffice
+from server.config.page import first_asked
 from server.sheets.models import Sheet, Viewport
 from server.views.drawings import order_drawing
 from server.views.models import View
@@ -244,8 +246,12 @@ class SheetsStationTests(SheetsOffice):
         expect(page.get_by_title("Undo: move A-02 in the register")).to_be_attached()
         self.saved()
         self.assertEqual([s.number for s in Sheet.objects.all()], ["A-02", "A-01", "A-03"])
+        asked: list[str] = []
+        page.on("request", lambda request: asked.append(request.url.removeprefix(self.live_server_url)))
         page.reload()
         expect(self.viewport("Roof plan")).to_be_visible()
+        # What a page begins with came with it.
+        self.assertEqual(set(asked) & set(first_asked(urlsplit(page.url).path)), set())
         for command in ("move A-02 in the register", "place on 1 sheet"):
             page.get_by_role("button", name="Undo").click()
             expect(page.get_by_text(f"Undone: {command}")).to_be_visible()

@@ -2,10 +2,10 @@
 
 from django.contrib import admin
 from django.urls import include, path, re_path
-from django.views.decorators.csrf import ensure_csrf_cookie
-from django.views.generic import RedirectView, TemplateView
+from django.views.generic import RedirectView
 from drf_spectacular.views import SpectacularAPIView, SpectacularSwaggerSplitView
 
+from server.config.page import page
 from server.issues import links
 
 APPS = (
@@ -23,8 +23,5 @@ urlpatterns = [
     *(path("api/", include(f"server.{app}.urls")) for app in APPS),
     path("delivered/<str:secret>/", links.page),
     path("delivered/<str:secret>/<str:which>/", links.file),
-    re_path(
-        r"^(?:projects/.*|(?:invited|review)/[^/]*/?)?$",
-        ensure_csrf_cookie(TemplateView.as_view(template_name="index.html")),
-    ),
+    re_path(r"^(?:projects/.*|(?:invited|review)/[^/]*/?)?$", page),
 ]

@@ -4,7 +4,10 @@ import { projectBy, sessionNow } from "./api/projects";
 import { queryClient } from "./api/queryClient";
 import { displayOf, openOf, sheetsOf, viewportsOf } from "./api/sheets";
 import { askTogether, BESIDE, PAINTED } from "./api/together";
-import { pictures } from "./canvas/pictures";
+import { geometryOf } from "./canvas/geometry";
+import { prepare } from "./canvas/paint";
+import { BOARD, pictures } from "./canvas/pictures";
+import { cameraOf, roomToCome } from "./stores/board";
 
 /** Ask for what is behind an address. What cannot be had is asked for again by the page, which says so. */
 export function askAhead(path: string) {
@@ -16,14 +19,21 @@ export function askAhead(path: string) {
   if (station === "sheets") askForSheets(project, subject).catch(() => undefined);
 }
 
-/** What is painted comes first: the sheet, its display list and its drawings. */
+/** What is painted comes first: the sheet, its display list, its drawings and their pictures. */
 async function askForSheets(project: string, subject: string | undefined) {
   pictures.start();
   askTogether(project, PAINTED);
   if (subject) void queryClient.prefetchQuery(displayOf(subject));
   const sheet = openOf(await queryClient.fetchQuery(sheetsOf(project)), subject);
   if (sheet) void queryClient.prefetchQuery(displayOf(sheet.id));
-  askTogether(project, BESIDE);
   const viewports = await queryClient.fetchQuery(viewportsOf(project));
-  pictures.prepare(viewports.flatMap((v) => (v.sheet === sheet?.id && v.linework) || []));
+  const on = viewports.filter((v) => v.sheet === sheet?.id);
+  pictures.prepare(on.flatMap((v) => v.linework ?? []));
+  askTogether(project, BESIDE);
+  const room = roomToCome();
+  if (!sheet || !room) return;
+  const display = await queryClient.fetchQuery(displayOf(sheet.id));
+  const geometry = new Map(on.map((v) => [v.id, geometryOf(v)]));
+  const paper = { x: 0, y: 0, width: display.width, height: display.height };
+  prepare({ display, geometry, place: BOARD }, cameraOf(paper, room), devicePixelRatio, room);
 }

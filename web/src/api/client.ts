@@ -2,6 +2,7 @@
 import createClient, { type Middleware } from "openapi-fetch";
 import type { components, paths } from "./schema";
 import { t } from "../words/words";
+import { withPage } from "./withPage";
 
 // What may be left out when a row is written is always there when it is read.
 export type Project = Required<components["schemas"]["Project"]>;
@@ -200,7 +201,7 @@ export async function errorOf(response: Response): Promise<ApiError> {
 }
 
 export const api = createClient<paths>({ baseUrl: "/" });
-api.use(errors);
+api.use(errors, withPage);
 
 /** What a call answered, every field of it; the middleware has thrown where it failed. */
 export async function data<T>(call: Promise<{ data?: T }>): Promise<Whole<T>> {

@@ -57,6 +57,9 @@ export interface PicturePlacement {
   y: number;
   /** No line is thinner than this, pixels. */
   thinnest: number;
+  /** The size of the picture, pixels. */
+  width: number;
+  height: number;
 }
 
 export function setReal(
@@ -115,7 +118,7 @@ function hatch(
   cut: Cut,
   placement: PicturePlacement,
 ) {
-  const { pixels, x, y, ratio } = placement;
+  const { pixels, x, y, ratio, width, height } = placement;
   context.save();
   setReal(context, placement);
   context.clip(path, "evenodd");
@@ -134,7 +137,6 @@ function hatch(
       [u0, v1],
     ] as const
   ).map(([u, v]) => [ratio * (u * cos - v * sin), ratio * (u * sin + v * cos)] as const);
-  const { width, height } = context.canvas;
   const west = Math.max(Math.min(...corners.map((p) => p[0])), -x / pixels);
   const east = Math.min(Math.max(...corners.map((p) => p[0])), (width - x) / pixels);
   const south = Math.max(Math.min(...corners.map((p) => p[1])), (y - height) / pixels);

@@ -20,7 +20,7 @@ function linework(key: string): Promise<Linework> {
     found.catch(() => ready.delete(key));
     for (const oldest of ready.keys()) if (ready.size >= MAX_KEPT) ready.delete(oldest);
   }
-  ready.delete(key); // what was request for last is forgotten last
+  ready.delete(key); // what was asked for last is forgotten last
   ready.set(key, found);
   return found;
 }
@@ -79,7 +79,7 @@ self.onmessage = async ({ data: request }: MessageEvent<PainterRequest>) => {
   const answer: PainterAnswer = { number: request.number };
   try {
     const lines = await linework(request.linework);
-    if ("region" in request) answer.bitmap = picture(lines, request);
+    if ("region" in request) answer.bitmap = await picture(lines, request);
     else if (request.ask === "snap")
       answer.snap = indexOf(lines, request.redrawn).nearest(request.at, request.reach);
     else if (request.ask === "pick") {
@@ -100,17 +100,31 @@ self.onmessage = async ({ data: request }: MessageEvent<PainterRequest>) => {
   self.postMessage(answer, { transfer: answer.bitmap ? [answer.bitmap] : [] });
 };
 
-function picture(
-  drawing: Linework,
-  { style, region: [x0, y0, x1, y1], pixels, ratio, turn }: Extract<PainterRequest, { region: unknown }>,
-): ImageBitmap {
-  const canvas = new OffscreenCanvas(
-    Math.max(1, Math.ceil((x1 - x0) * pixels)),
-    Math.max(1, Math.ceil((y1 - y0) * pixels)),
-  );
+/**
+ * Every picture is painted here. A canvas of its own for each would have to wait for the page, where there is
+ * no graphics card: a new one asks there whether there is.
+ */
+const canvas = new OffscreenCanvas(1, 1);
+
+/** The canvas with room for a picture, and nothing on it. */
+function cleared(width: number, height: number): OffscreenCanvasRenderingContext2D {
   // Stroked by the processor: many narrow lines are much faster so where there is no graphics card.
   const context = canvas.getContext("2d", { willReadFrequently: true });
   if (!context) throw new Error("This browser paints no pictures beside the page.");
+  if (canvas.width < width) canvas.width = width;
+  if (canvas.height < height) canvas.height = height;
+  context.resetTransform();
+  context.clearRect(0, 0, canvas.width, canvas.height);
+  return context;
+}
+
+function picture(
+  drawing: Linework,
+  { style, region: [x0, y0, x1, y1], pixels, ratio, turn }: Extract<PainterRequest, { region: unknown }>,
+): Promise<ImageBitmap> {
+  const width = Math.max(1, Math.ceil((x1 - x0) * pixels));
+  const height = Math.max(1, Math.ceil((y1 - y0) * pixels));
+  const context = cleared(width, height);
   // From real millimetres, turned about the origin, to the picture's pixels; paper mm lie between.
   const placement: PicturePlacement = {
     ratio,
@@ -119,6 +133,8 @@ function picture(
     x: -x0 * pixels,
     y: y1 * pixels,
     thinnest: style.thinnest,
+    width,
+    height,
   };
   const { cuts, redrawn } = style;
   const filled = drawing.regions.map((region, k) => {
@@ -143,7 +159,7 @@ function picture(
       );
     else context.stroke(path);
   }
-  return canvas.transferToImageBitmap();
+  return createImageBitmap(canvas, 0, 0, width, height);
 }
 
 /** Lines of a pattern, which is fitted to each of their stretches. */

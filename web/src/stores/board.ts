@@ -43,7 +43,22 @@ export const useBoard = create<Board>()(() => ({
 const TOOLS = 164;
 
 /** With which camera a sheet comes to the board: all of it is seen, beside the tools. */
-export const cameraOf = (paper: Box): Camera => fittedBeside(paper, useBoard.getState().room, TOOLS);
+export const cameraOf = (paper: Box, room = useBoard.getState().room): Camera =>
+  fittedBeside(paper, room, TOOLS);
+
+/** Where it is kept how large the board was in a window of this size. */
+const roomKey = () => `dunefold.board.${innerWidth}x${innerHeight}`;
+
+/** How large the board will be, as far as it is known before anything is laid out. */
+export function roomToCome(): Board["room"] | null {
+  const [width = 0, height = 0] = (localStorage.getItem(roomKey()) ?? "").split(" ").map(Number);
+  return width && height ? { width, height } : null;
+}
+
+/** The board has this size in a window of this size. */
+export function keepRoom({ width, height }: Board["room"]) {
+  if (width && height) localStorage.setItem(roomKey(), `${width} ${height}`);
+}
 
 /** Let a part of the sheet fill the board; all of it where none is named, and then beside the tools. */
 export function fitTo(box?: Box) {

@@ -27,7 +27,7 @@ import { BOARD, pictures } from "../../../canvas/pictures";
 import { paintTable } from "../../../canvas/rulers";
 import type { MadePicture } from "../../../canvas/shaded";
 import { REST, SLOW, Still } from "../../../canvas/still";
-import { fitTo, useBoard } from "../../../stores/board";
+import { fitTo, keepRoom, useBoard } from "../../../stores/board";
 import { select, useSelection } from "../../../stores/selection";
 import { useGesture } from "../../../stores/gesture";
 import { t } from "../../../words/words";
@@ -92,6 +92,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
   }, []);
   useEffect(() => {
     useBoard.setState({ paper: { x: 0, y: 0, width, height }, room: space });
+    keepRoom(space);
     fitTo(useBoard.getState().lookAt ?? undefined);
     if (space.width) useBoard.setState({ lookAt: null });
   }, [sheet, width, height, space]);
@@ -139,6 +140,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
   const came = useRef(0);
   useEffect(() => {
     let rest: number | undefined;
+    let told: number | undefined;
     const paintBoard = () => {
       const own = canvas.current;
       if (!own || !camera || !space.width || !lettering) return;
@@ -199,7 +201,9 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
       }
       surface.current?.setAttribute("data-sheet", sheet);
       surface.current?.setAttribute("data-painted", complete ? "yes" : "no");
-      if (complete && useBoard.getState().painted !== sheet) useBoard.setState({ painted: sheet });
+      // What waits for it is rendered once it is seen.
+      if (complete && useBoard.getState().painted !== sheet)
+        told = window.setTimeout(() => useBoard.setState({ painted: sheet }));
     };
     let request = requestAnimationFrame(paintBoard);
     // A picture that has come is laid down with the next frame, whatever is being rendered beside the board.
@@ -212,6 +216,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
       stop();
       cancelAnimationFrame(request);
       window.clearTimeout(rest);
+      window.clearTimeout(told);
     };
   }, [sheet, camera, space, lettering, scene, dpr, width, height, rested]);
 
