@@ -45,6 +45,8 @@ class Polylines:
         array([0, 2, 5])
         """
         arrays = [np.asarray(line, float) for line in lines]
+        if len(arrays) == 1:  # most have one, and there are many
+            return cls(arrays[0], np.array([0, len(arrays[0])]))
         points = np.concatenate(arrays) if arrays else np.empty((0, dimensions))
         return cls(points, np.cumsum([0, *map(len, arrays)]))
 

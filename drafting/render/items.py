@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import partial
 from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import Field, PlainSerializer
@@ -21,10 +22,8 @@ from drafting.styles.redrawn import Redrawn
 if TYPE_CHECKING:
     from drafting.render.backend import Backend
 
-#: What is written of a coordinate: a tenth of a micrometre of paper.
-Coordinate = Annotated[
-    float, PlainSerializer(lambda value: round(value, 4), return_type=float, when_used="json")
-]
+#: What is written of a coordinate: a tenth of a micrometre of paper. A sheet has tens of thousands.
+Coordinate = Annotated[float, PlainSerializer(partial(round, ndigits=4), return_type=float, when_used="json")]
 Point = tuple[Coordinate, Coordinate]
 Points = Annotated[tuple[Point, ...], Field(description="Paper mm.")]
 Source = Annotated[str, Field(description="The viewport that it belongs to; blank for none.")]

@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from typing import Any
+from uuid import UUID
 
 from django.db.models import Q
 
@@ -20,6 +21,7 @@ from drafting.sheets.picture import Picture
 from server.annotations.models import AnnotationStyle, LibrarySymbol, NoteOfList, TableFile
 from server.buildings.models import newest_version
 from server.common import storage
+from server.common.made_once import part_made_once
 from server.projects.models import Project
 from server.sheets.composing import WholeSet
 
@@ -37,6 +39,15 @@ def data_of(project: Project) -> BuildingData:
     """What the newest version of a project's building says of its elements."""
     newest = newest_version(project)
     return _read(newest.data) if newest and newest.data else BuildingData()
+
+
+def _styles_of(project: UUID) -> Mapping[str, TextStyle | DimensionStyle]:
+    return {str(row.pk): row.as_core for row in AnnotationStyle.objects.filter(project=project)}
+
+
+def _symbols_of(project: UUID) -> Mapping[str, tuple[str, SymbolSpec]]:
+    rows = LibrarySymbol.objects.filter(Q(project=project) | Q(project=None))
+    return {str(row.pk): (row.name, row.as_core) for row in rows}
 
 
 @dataclass(frozen=True)
@@ -70,13 +81,12 @@ class Known:
 
     @cached_property
     def styles(self) -> Mapping[str, TextStyle | DimensionStyle]:
-        return {str(row.pk): row.as_core for row in AnnotationStyle.objects.filter(project=self.project)}
+        return part_made_once(_styles_of, self.project.pk)
 
     @cached_property
     def symbols(self) -> Mapping[str, tuple[str, SymbolSpec]]:
         """Names and drawings of symbols, by their ids."""
-        rows = LibrarySymbol.objects.filter(Q(project=self.project) | Q(project=None))
-        return {str(row.pk): (row.name, row.as_core) for row in rows}
+        return part_made_once(_symbols_of, self.project.pk)
 
     @cached_property
     def table_files(self) -> Mapping[str, tuple[str, str]]:
