@@ -15,7 +15,7 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 
 #: A longer answer is asked for by the script: the page would be late. Bytes.
 MAX_ANSWER = 100_000
-_STATION = re.compile(r"/projects/(?P<project>[^/]+)/(?P<station>[^/]+)")
+_STATION = re.compile(r"/projects/(?P<project>[0-9a-f-]{36})/(?P<station>[a-z]+)")
 
 
 @never_cache
@@ -32,8 +32,8 @@ def first_asked(path: str) -> list[str]:
     """What the script of the page at `path` asks first, as addresses of the API.
 
     Example:
-        >>> first_asked("/projects/1/views")
-        ['/api/session/', '/api/account/preferences/', '/api/projects/1/']
+        >>> first_asked("/projects/6f1c2a9e-8f0b-4c1d-9f57-3f6d2b7c1e10/views")[2:]
+        ['/api/projects/6f1c2a9e-8f0b-4c1d-9f57-3f6d2b7c1e10/']
     """
     if path.startswith("/review/"):
         return []

@@ -11,6 +11,7 @@ from typing import Any
 from uuid import UUID
 
 import numpy as np
+from django.db.models import Prefetch, QuerySet
 from django.http import Http404
 from django.utils import timezone
 from shapely import Polygon
@@ -216,7 +217,7 @@ def drawing_list_on(sheet: Sheet) -> core.DrawingList | None:
     for source in _issue_columns:
         columns, cells = source(sheet.project, sheet.drawing_list.get("issues", 0))
     words = words_in(sheet.project.language)
-    for each in Sheet.objects.filter(project=sheet.project).prefetch_related("viewports__view"):
+    for each in _listed(sheet.project):
         scales = (
             str(v.scale) if v.view.as_core.to_scale else words.not_to_scale for v in each.viewports.all()
         )
@@ -226,6 +227,16 @@ def drawing_list_on(sheet: Sheet) -> core.DrawingList | None:
         rows.append((each.number, each.title, paper, scale, each.revision, *issued))
     at = sheet.drawing_list["x"], sheet.drawing_list["y"]
     return core.DrawingList(at, tuple(rows), tuple(columns))
+
+
+def _listed(project: Project) -> QuerySet[Sheet]:
+    """The sheets of a project with what a list of drawings says of them: it is composed anew for nothing
+    else."""
+    scales = Viewport.objects.select_related("view").only(
+        "sheet", "scale_paper", "scale_real", "scale_in_feet", "view__spec"
+    )
+    sheets = Sheet.objects.filter(project=project).prefetch_related(Prefetch("viewports", scales))
+    return sheets.only("number", "title", "paper", "orientation", "revisions")
 
 
 def marks_of(

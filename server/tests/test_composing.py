@@ -1,8 +1,9 @@
 """Composing a sheet: shapes, pins, what viewports show and how, laying out, and scales of one's own."""
 
 from django.db import connection
+from django.test.utils import CaptureQueriesContext
 
-from server.sheets.composing import display_of
+from server.sheets.composing import display_of, drawing_list_on
 from server.sheets.models import Register, Sheet, Viewport
 from server.tests.api_case import ApiCase
 from server.views.models import Linework
@@ -41,6 +42,23 @@ class ComposingTests(ApiCase):
         with connection.execute_wrapper(listen):
             self.assertTrue(display_of(Sheet.objects.get(pk=self.sheet)).items)
         self.assertEqual(set(said), {"SELECT"})
+
+    def test_a_list_of_drawings_asks_only_for_what_it_says(self):
+        """What else changes on the sheets of a set is no reason to compose the one with the list again."""
+        placed = self.place(scale="1:50")
+        sheet = Sheet.objects.create(project_id=self.project, number="A-00", drawing_list={"x": 30, "y": 270})
+        with CaptureQueriesContext(connection) as asked:
+            self.assertEqual([row[3] for row in drawing_list_on(sheet).rows], ["–", "1:50"])
+        before = [self.said_to(query["sql"]) for query in asked]
+        self.change(placed, x=placed["x"] + 5, centre_u=0.0)
+        self.call("patch", f"sheets/{self.sheet}/", {"overrides": {"client": "Reed"}, "version": 1})
+        self.assertEqual([self.said_to(query["sql"]) for query in asked], before)
+        self.change(placed, scale="1:100")
+        self.assertNotEqual([self.said_to(query["sql"]) for query in asked], before)
+
+    def said_to(self, sql):
+        with connection.cursor() as cursor:
+            return cursor.execute(sql).fetchall()
 
     def test_a_viewport_can_be_round_or_have_any_corners(self):
         placed = self.place(scale="1:50")

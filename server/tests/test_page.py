@@ -64,7 +64,8 @@ class PageTests(ApiCase):
         somebody.force_login(get_user_model().objects.create_user("odd", password="samphire-88"))
         account = ["/api/session/", "/api/account/preferences/"]
         self.assertEqual(list(self.answers(somebody.get(path))), account)
-        self.assertEqual(list(self.answers(self.client.get("/projects/none/sheets"))), account)
+        for strange in ("none", "a.b", "%3Fx", "6F1C2A9E"):
+            self.assertEqual(list(self.answers(self.client.get(f"/projects/{strange}/sheets"))), account)
         # Who comes to review has no account here, whoever else is signed in.
         self.assertEqual(self.answers(self.client.get("/review/abc")), {})
 
