@@ -47,14 +47,15 @@ class ComposingTests(ApiCase):
         """What else changes on the sheets of a set is no reason to compose the one with the list again."""
         placed = self.place(scale="1:50")
         sheet = Sheet.objects.create(project_id=self.project, number="A-00", drawing_list={"x": 30, "y": 270})
-        with CaptureQueriesContext(connection) as asked:
+        with CaptureQueriesContext(connection) as captured:
             self.assertEqual([row[3] for row in drawing_list_on(sheet).rows], ["–", "1:50"])
-        before = [self.said_to(query["sql"]) for query in asked]
+        asked = [query["sql"] for query in captured]
+        before = [self.said_to(sql) for sql in asked]
         self.change(placed, x=placed["x"] + 5, centre_u=0.0)
         self.call("patch", f"sheets/{self.sheet}/", {"overrides": {"client": "Reed"}, "version": 1})
-        self.assertEqual([self.said_to(query["sql"]) for query in asked], before)
+        self.assertEqual([self.said_to(sql) for sql in asked], before)
         self.change(placed, scale="1:100")
-        self.assertNotEqual([self.said_to(query["sql"]) for query in asked], before)
+        self.assertNotEqual([self.said_to(sql) for sql in asked], before)
 
     def said_to(self, sql):
         with connection.cursor() as cursor:
