@@ -46,18 +46,18 @@ const TOOLS = 164;
 export const cameraOf = (paper: Box, room = useBoard.getState().room): Camera =>
   fittedBeside(paper, room, TOOLS);
 
-/** Where it is kept how large the board was in a window of this size. */
-const roomKey = () => `dunefold.board.${innerWidth}x${innerHeight}`;
+/** How large the board was last, and the window that it was in: widths and heights, pixels. */
+const ROOM = "dunefold.board";
 
 /** How large the board will be, as far as it is known before anything is laid out. */
 export function roomToCome(): Board["room"] | null {
-  const [width = 0, height = 0] = (localStorage.getItem(roomKey()) ?? "").split(" ").map(Number);
-  return width && height ? { width, height } : null;
+  const [width = 0, height = 0, ...outer] = (localStorage.getItem(ROOM) ?? "").split(" ").map(Number);
+  return width && height && outer.join() === `${innerWidth},${innerHeight}` ? { width, height } : null;
 }
 
-/** The board has this size in a window of this size. */
+/** The board has this size now. */
 export function keepRoom({ width, height }: Board["room"]) {
-  if (width && height) localStorage.setItem(roomKey(), `${width} ${height}`);
+  if (width && height) localStorage.setItem(ROOM, [width, height, innerWidth, innerHeight].join(" "));
 }
 
 /** Let a part of the sheet fill the board; all of it where none is named, and then beside the tools. */

@@ -202,6 +202,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
       surface.current?.setAttribute("data-sheet", sheet);
       surface.current?.setAttribute("data-painted", complete ? "yes" : "no");
       // What waits for it is rendered once it is seen.
+      window.clearTimeout(told);
       if (complete && useBoard.getState().painted !== sheet)
         told = window.setTimeout(() => useBoard.setState({ painted: sheet }));
     };
