@@ -26,8 +26,10 @@ ON = 2.0
 MAX_ID = 200
 
 State = Literal["followed", "lost"]
+#: Nothing lies farther from where a drawing or a sheet begins: a million kilometres.
+_Figure = Annotated[Number, Field(ge=-1e12, le=1e12)]
 Place = Annotated[
-    tuple[Number, Number], Field(description="u and v of the view, real mm; of a sheet, paper mm.")
+    tuple[_Figure, _Figure], Field(description="u and v of the view, real mm; of a sheet, paper mm.")
 ]
 Degrees = Annotated[Number, Field(ge=0, lt=360)]
 

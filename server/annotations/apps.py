@@ -17,7 +17,7 @@ class AnnotationsConfig(AppConfig):
 
         post_migrate.connect(_load, sender=self)
         register_pieces(pieces_on)
-        register_files(TableFile, "file")
+        register_files(TableFile, "file", of="project")
 
 
 def _load(**kwargs: Any) -> None:

@@ -22,6 +22,7 @@ from server.common import storage
 from server.common.rows import Memo, RowService
 from server.jobs.apart import run_apart
 from server.projects.models import NamedRow, Project
+from server.projects.room import require_room
 from server.projects.services import NamedRowService
 from server.sheets.services import next_position
 from server.views.models import Drawn
@@ -174,6 +175,7 @@ def add_table_file(project: Project, name: str, data: bytes) -> TableFile:
         DraftingError: it is no table that a sheet can show.
         ChildProcessFailed: reading it takes too long or too much memory.
     """
+    require_room(project, name, len(data))
     cells = run_apart("drafting.annotation.table_files:read_table", data, name)
     file = storage.store(storage.write_chunks([data]))
     row, _ = TableFile.objects.update_or_create(

@@ -60,6 +60,18 @@ from server.projects.serializers import OfOneProjectSerializer
 from server.sheets.composing import WholeSet
 
 
+def _shapes(specs: Sequence[Any]) -> list[Shape]:
+    """Shapes that stand nowhere yet.
+
+    Raises:
+        SheetError: one has too few points, or nothing to be seen by.
+    """
+    shapes: list[Shape] = [parse(Shape, spec, "shape", SheetError) for spec in specs]
+    for shape in shapes:
+        shape.check(None)
+    return shapes
+
+
 def _rows() -> QuerySet[Annotation]:
     return Annotation.objects.select_related("project")
 
@@ -144,7 +156,7 @@ class AnnotationViewSet(RowViewSet):
     def edit_shapes(self, request: Request) -> Response:
         """Shapes mirrored, turned, offset, joined, broken, extended or repeated; whoever asks keeps them."""
         given = self._given(ChangedShapesSerializer, request.data)
-        shapes = [parse(Shape, spec, "shape", SheetError) for spec in given.pop("shapes")]
+        shapes = _shapes(given.pop("shapes"))
         edit = given.pop("edit")
         at, to = (tuple(given.pop(key, (0.0, 0.0))) for key in ("at", "to"))
         made = edited(shapes, edit, at=at, to=to, **given)
@@ -221,7 +233,7 @@ class LibrarySymbolViewSet(RowViewSet):
         """A symbol drawn like some shapes; whoever asks keeps it."""
         given = SymbolOfShapesSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        shapes = [parse(Shape, spec, "shape", SheetError) for spec in given.validated_data["shapes"]]
+        shapes = _shapes(given.validated_data["shapes"])
         made = dump_symbol(symbol_of(shapes, given.validated_data["real"]))
         return Response(ReadSymbolSerializer({"name": given.validated_data["name"], "spec": made}).data)
 

@@ -14,5 +14,5 @@ class BuildingsConfig(AppConfig):
         from server.jobs.runner import register
 
         register(Job.Kind.READ, services.read, services.clean_up)
-        register_files(ModelVersion, "building", "source", "solid", "data")
+        register_files(ModelVersion, "building", "source", "solid", "data", of="project")
         register_files(ImportJob, "waiting")

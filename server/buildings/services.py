@@ -21,6 +21,7 @@ from server.jobs import services as jobs
 from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
+from server.projects.room import megabytes, require_room
 
 #: The building's zero may be moved so far at once; mm.
 FARTHEST = 4e6
@@ -41,9 +42,10 @@ def import_model(project: Project, upload: UploadedFile[Any], user: Any, unit: s
     if size > settings.MODEL_FILE_LIMIT:
         limit = settings.MODEL_FILE_LIMIT
         raise BuildingFileError(
-            f"“{name}” has {_megabytes(size)} and the limit is {_megabytes(limit)}. "
+            f"“{name}” has {megabytes(size)} and the limit is {megabytes(limit)}. "
             "Export it in parts, or without detail."
         )
+    require_room(project, name, size)
     # The reader knows the format of a file by the ending of its own name, which the job keeps.
     waiting = storage.write_chunks(upload.chunks(), ".model")
     with transaction.atomic():
@@ -257,7 +259,3 @@ def clean_up(job: Job, work: Work) -> None:
 
 def _waiting(order: ImportJob) -> Path:
     return storage.temporary_folder() / order.waiting
-
-
-def _megabytes(size: int) -> str:
-    return f"{size / 1024 / 1024:.3g} MB"

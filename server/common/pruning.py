@@ -18,7 +18,7 @@ from server.common import storage
 GRACE = timedelta(days=1)
 
 _tasks: list[Callable[[], None]] = []
-_files: list[tuple[type[models.Model], tuple[str, ...]]] = []
+_files: list[tuple[type[models.Model], tuple[str, ...], str]] = []
 
 
 def register_task(task: Callable[[], None]) -> None:
@@ -26,17 +26,33 @@ def register_task(task: Callable[[], None]) -> None:
     _tasks.append(task)
 
 
-def register_files(model: type[models.Model], *fields: str) -> None:
-    """Say that the fields of a model hold hashes of stored files."""
-    _files.append((model, fields))
+def register_files(model: type[models.Model], *fields: str, of: str = "") -> None:
+    """Say that the fields of a model hold hashes of stored files. `of` is the way from a row to its project,
+    as a lookup; blank for what is made anew from the rest whenever it is wanted, and serves whoever wants
+    it."""
+    _files.append((model, fields, of))
 
 
 def file_columns() -> Iterator[tuple[str, str]]:
     """The table and column of every field that holds hashes of stored files."""
-    for model, fields in _files:
+    for model, fields, _ in _files:
         for name in fields:
             column: Any = model._meta.get_field(name)
             yield model._meta.db_table, column.column
+
+
+def size_of_all(project: Any) -> int:
+    """How much the files take that rows of a project name, bytes; each counts once."""
+    names = {
+        name
+        for model, fields, of in _files
+        if of
+        for row in model._default_manager.filter(**{of: project}).values_list(*fields)
+        for name in row
+        if name
+    }
+    paths = (storage.path_of(name) for name in names)
+    return sum(path.stat().st_size for path in paths if path.is_file())
 
 
 def is_old(path: Path) -> bool:
@@ -63,6 +79,6 @@ def prune() -> None:
 
 
 def _needed() -> Iterator[Any]:
-    for model, fields in _files:
+    for model, fields, _ in _files:
         for row in model._default_manager.values_list(*fields).iterator():
             yield from row

@@ -265,6 +265,7 @@ JOB_TIME_LIMIT = float(os.environ.get("DUNEFOLD_JOB_TIME_LIMIT", 1800))  # secon
 JOB_STALL_LIMIT = float(os.environ.get("DUNEFOLD_JOB_STALL_LIMIT", 300))  # seconds without a sign of progress
 JOB_MEMORY_LIMIT = int(os.environ.get("DUNEFOLD_JOB_MEMORY_LIMIT", 8 * 1024**3))  # bytes
 APART_MEMORY_LIMIT = int(os.environ.get("DUNEFOLD_APART_MEMORY_LIMIT", 2 * 1024**3))  # bytes
+PROJECT_LIMIT = int(os.environ.get("DUNEFOLD_PROJECT_LIMIT", 0))  # bytes of one project's files; 0: any
 DISK_RESERVE = int(os.environ.get("DUNEFOLD_DISK_RESERVE", 200 * 1024**2))  # bytes that stay free
 FILE_UPLOAD_HANDLERS = ["django.core.files.uploadhandler.TemporaryFileUploadHandler"]
 FILE_UPLOAD_TEMP_DIR = DATA

@@ -14,5 +14,5 @@ class PlotsConfig(AppConfig):
         from server.plots.models import Plot, Print
 
         register(Job.Kind.PLOT, services.plot, services.end_print)
-        register_files(Plot, "file")
-        register_files(Print, "file")
+        register_files(Plot, "file", of="job__project")
+        register_files(Print, "file", of="project")

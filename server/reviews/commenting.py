@@ -23,6 +23,7 @@ from server.common.rows import Memo, RowService
 from server.issues.models import IssuedSheet
 from server.jobs.apart import run_apart
 from server.projects.models import Project
+from server.projects.room import require_room
 from server.reviews.models import Answer, Comment, CommentPicture, ReviewSheet
 from server.sheets.models import Sheet
 
@@ -184,6 +185,7 @@ def add_picture(comment: Comment, data: bytes, name: str) -> CommentPicture:
     """
     if comment.pictures.count() >= MAX_PICTURES:
         raise ValidationError(f"A comment has at most {MAX_PICTURES} pictures.")
+    require_room(comment.project, name, len(data))
     picture: CorePicture = run_apart("drafting.sheets.picture:read_picture", data, name)
     if picture.form == "vector":
         raise SheetError(f"“{name}” is made of lines. Send a photo or a screenshot, as PNG or JPEG.")

@@ -23,6 +23,7 @@ from server.jobs import services as jobs
 from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
+from server.projects.room import require_room
 from server.reviews import commenting
 from server.reviews.commenting import PastSheet
 from server.reviews.models import Answer, Comment, CommentFile, ReviewSheet
@@ -52,6 +53,7 @@ def order_reading(project: Project, name: str, size: int, chunks: Iterable[bytes
             f"“{name}” has {size / 1e6:.0f} MB and the limit is {MAX_FILE / 1e6:.0f} MB. Save the commented "
             "pages alone."
         )
+    require_room(project, name, size)
     path = storage.write_chunks(chunks)
     with path.open("rb") as stream:
         form = "bcf" if stream.read(4) == ZIP_MARK else "pdf"

@@ -16,6 +16,7 @@ from server.issues.freezing import files_of, freeze_sheet, paths, store_state
 from server.jobs import services as jobs
 from server.jobs.models import Job
 from server.jobs.runner import Work
+from server.projects.room import require_room
 from server.reviews.models import Scan, ScanFile
 from server.sheets.models import Sheet
 
@@ -49,6 +50,7 @@ def order(sheet: Sheet, name: str, size: int, chunks: Iterable[bytes]) -> ScanFi
         )
     if sheet.scans.count() >= MAX_SCANS:
         raise SheetError(f"This sheet has {MAX_SCANS} scans. Delete those that are done with.")
+    require_room(sheet.project, name, size)
     source = storage.store(storage.write_chunks(chunks))
     with transaction.atomic():
         job = jobs.start(sheet.project, Job.Kind.SCAN, name, str(sheet.pk))

@@ -26,7 +26,7 @@ class SheetsConfig(AppConfig):
         linework_ready.connect(_on_linework, dispatch_uid="sheets")
         register_users(users_of_style)
         register_holder(viewports.holds_linework)
-        register_files(Picture, "file")
+        register_files(Picture, "file", of="project")
         register_files(ShadedPicture, "file")
         register_files(TracedShadow, "file")
         register_task(shading.prune_pictures)

@@ -14,6 +14,7 @@ from server.common import storage
 from server.common.rows import Memo
 from server.jobs.apart import run_apart
 from server.projects.models import NamedRow, Project
+from server.projects.room import require_room
 from server.projects.services import NamedRowService
 from server.sheets.models import Picture, Register, Template
 
@@ -61,6 +62,7 @@ def add_picture(project: Project, name: str, data: bytes) -> Picture:
         DraftingError: it is none that paper can show.
         ChildProcessFailed: reading it takes too long or too much memory.
     """
+    require_room(project, name, len(data))
     picture: CorePicture = run_apart("drafting.sheets.picture:read_picture", data, name)
     file = storage.store(storage.write_chunks([picture.to_bytes()]))
     return Picture.objects.create(

@@ -243,6 +243,16 @@ class ShapeTests(ListCase):
         body = {"shapes": [self.LINE, self.LINE], "edit": "extend"}
         self.assertIn("parallel", self.call("post", "annotations/edit-shapes/", body, 400)["detail"])
         self.call("post", "annotations/edit-shapes/", {"shapes": [], "edit": "join"}, 400)
+        for form in ("arc", "ellipse"):
+            no_shape = {"form": form, "points": [{"at": [0.0, 0.0]}, {"at": [0.0, 0.0]}]}
+            for address, more in (
+                ("annotations/edit-shapes/", {"edit": "join"}),
+                ("symbols/from-shapes/", {"name": "x"}),
+            ):
+                said = self.call("post", address, {"shapes": [no_shape], **more}, 400)["detail"]
+                self.assertIn("3 points or more", said)
+        far = {**self.LINE, "points": [{"at": [1e300, 0.0]}, {"at": [0.0, -1e308]}]}
+        self.call("post", "symbols/from-shapes/", {"name": "x", "shapes": [far]}, 400)
         self.assertEqual(Annotation.objects.count(), 0)
 
     def test_a_symbol_is_made_of_shapes_by_whoever_asks(self):

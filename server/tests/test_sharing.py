@@ -25,6 +25,8 @@ class SharingTests(ApiCase):
         view = self.view_named(self.project, "Roof plan")
         self.client = self.odd_client
         self.assertFalse(self.call("get", f"projects/{self.project}/")["own"])
+        # Whatever else is asked for, each is told of their own.
+        self.assertEqual([p["own"] for p in self.call("get", f"projects/?project={self.project}")], [False])
         self.call("patch", f"views/{view['id']}/", {"name": "Roof", "version": view["version"]})
         self.assertEqual(self.client.get(f"/api/linework/{view['linework']}/").status_code, 200)
         self.call("post", "sheets/", {"project": self.project}, 201)

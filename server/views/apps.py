@@ -20,7 +20,7 @@ class ViewsConfig(AppConfig):
         register(Job.Kind.RECEIVE, received.look, received.clean_up)
         register_task(drawings.prune_linework)
         register_files(Linework, "file")
-        register_files(ReceivedFile, "file")
+        register_files(ReceivedFile, "file", of="project")
         version_added.connect(_on_version, dispatch_uid="views")
 
 

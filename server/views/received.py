@@ -17,6 +17,7 @@ from server.jobs import services as jobs
 from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
+from server.projects.room import require_room
 from server.views.models import ReceivedFile, ReceiveJob
 
 
@@ -33,6 +34,7 @@ def receive(project: Project, upload: UploadedFile[Any]) -> Job:
             f"“{name}” has {size / 1e6:.0f} MB and the limit is {MAX_BYTES / 1e6:.0f} MB. Export the part "
             "that is needed."
         )
+    require_room(project, name, size)
     waiting = storage.write_chunks(upload.chunks(), ".received")
     with transaction.atomic():
         job = jobs.start(project, Job.Kind.RECEIVE, name, long=True)
