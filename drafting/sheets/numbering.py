@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from bisect import bisect_left
 from collections import Counter, defaultdict
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -90,19 +90,36 @@ def _series(pattern: Pattern, sheet: Numbered) -> str:
     return pattern.number(sheet, 0)
 
 
-def next_number(pattern: Pattern, sheet: Numbered, others: Sequence[Numbered]) -> str:
-    """The number of a new sheet: its series counted on from the highest there is.
+class Numbering:
+    """Numbers for new sheets, one after the other: each series is counted on from the highest there is.
 
     Where no sheet is numbered after the pattern, the last one's own figures are counted on.
+
+    >>> Numbering(Pattern("A-{n:02}"), [Numbered("A-07")]).next(Numbered(""))
+    'A-08'
     """
-    running = [(other, pattern.running(other)) for other in others]
-    own = _counted_on(others[-1].number, 2)[1:] if others and all(n is None for _, n in running) else []
-    if own:
-        return own[0]
-    series = [
-        n for other, n in running if n is not None and _series(pattern, other) == _series(pattern, sheet)
-    ]
-    return pattern.number(sheet, max(series, default=0) + 1)
+
+    def __init__(self, pattern: Pattern, sheets: Iterable[Numbered]) -> None:
+        self._pattern = pattern
+        self._highest: dict[str, int] = {}
+        self._last: str | None = None
+        for sheet in sheets:
+            self.add(sheet)
+
+    def add(self, sheet: Numbered) -> None:
+        """Let there be one more sheet, the last."""
+        self._last = sheet.number
+        running = self._pattern.running(sheet)
+        if running is not None:
+            series = _series(self._pattern, sheet)
+            self._highest[series] = max(running, self._highest.get(series, 0))
+
+    def next(self, sheet: Numbered) -> str:
+        """The number of a new sheet, which has none yet."""
+        own = [] if self._last is None or self._highest else _counted_on(self._last, 2)[1:]
+        if own:
+            return own[0]
+        return self._pattern.number(sheet, self._highest.get(_series(self._pattern, sheet), 0) + 1)
 
 
 def _counted_on(number: str, count: int) -> list[str]:

@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from drafting.errors import SheetError
-from drafting.sheets.numbering import STANDARD, Numbered, Pattern, next_number, number_warnings, numbers_from
+from drafting.sheets.numbering import STANDARD, Numbered, Numbering, Pattern, number_warnings, numbers_from
 
 SERIES = Pattern("{discipline}-{type}{n:02}")
 PLAIN = Pattern(STANDARD)
@@ -38,11 +38,11 @@ class NumberingTests(TestCase):
 
     def test_each_series_is_counted_on_by_itself(self):
         there = sheets("A-101", "A-102", "A-201")
-        self.assertEqual(next_number(SERIES, Numbered("", "A", "1"), there), "A-103")
-        self.assertEqual(next_number(SERIES, Numbered("", "A", "3"), there), "A-301")
-        self.assertEqual(next_number(PLAIN, Numbered(""), []), "A-01")
-        self.assertEqual(next_number(PLAIN, Numbered(""), sheets("X 09b")), "X 10b")
-        self.assertEqual(next_number(PLAIN, Numbered(""), sheets("Cover")), "A-01")
+        self.assertEqual(Numbering(SERIES, there).next(Numbered("", "A", "1")), "A-103")
+        self.assertEqual(Numbering(SERIES, there).next(Numbered("", "A", "3")), "A-301")
+        self.assertEqual(Numbering(PLAIN, []).next(Numbered("")), "A-01")
+        self.assertEqual(Numbering(PLAIN, sheets("X 09b")).next(Numbered("")), "X 10b")
+        self.assertEqual(Numbering(PLAIN, sheets("Cover")).next(Numbered("")), "A-01")
 
     def test_renumbering_counts_on_from_the_first_of_each_series(self):
         self.assertEqual(
@@ -71,4 +71,4 @@ class NumberingTests(TestCase):
         self.assertEqual(
             number_warnings(PLAIN, there), ["", "no A-02 to A-20261124", f"no A-20261126 to A-8{'9' * 30}"]
         )
-        self.assertEqual(next_number(PLAIN, Numbered(""), sheets("A-20261125")), "A-20261126")
+        self.assertEqual(Numbering(PLAIN, sheets("A-20261125")).next(Numbered("")), "A-20261126")

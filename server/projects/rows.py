@@ -129,12 +129,17 @@ class RowKind:
 
     def create(self, data: Any, context: Mapping[str, Any], memo: Memo) -> dict[str, Any]:
         """Make a row from what was sent, and tell it."""
-        serializer = self.serializer(data=data, context=context)
-        serializer.is_valid(raise_exception=True)
-        values = dict(serializer.validated_data)
+        # One serializer reads and sends all that a batch makes, for the fields of each are built anew.
+        serializer: RowSerializer = memo.setdefault(
+            ("serializer", self.serializer), self.serializer(context=context)
+        )
+        values = dict(serializer.run_validation(data))
         if self._path:  # everybody makes projects of their own
             self._require(values[self._path[0]], self._path[1:], [self.needs], context["request"].user)
-        return self.made(self.service.create(values, memo), context)
+        row = self._as_sent(self.service.create(values, memo))
+        after = dict(serializer.to_representation(row))
+        self._record(None, after, context)
+        return after
 
     def made(self, row: Any, context: Mapping[str, Any]) -> dict[str, Any]:
         """Tell a row that a service has made."""

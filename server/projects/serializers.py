@@ -102,10 +102,19 @@ class OwnProjectField(serializers.PrimaryKeyRelatedField[Project]):
     def get_queryset(self) -> QuerySet[Project]:
         return Project.of(self.context["request"].user)
 
+    def __init__(self, **given: Any) -> None:
+        super().__init__(**given)
+        # What a batch makes is of one project, and is read by one serializer.
+        self._known: dict[str, Project] = {}
+
     def to_internal_value(self, data: Any) -> Project:
+        known = self._known.get(str(data))
+        if known is not None:
+            return known
         project = super().to_internal_value(data)
         request = self.context["request"]
         require(project, request.user, [ability_for(request)])
+        self._known[str(data)] = project
         return project
 
 

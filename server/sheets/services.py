@@ -10,7 +10,7 @@ from rest_framework import serializers
 
 from drafting.errors import SheetError
 from drafting.sheets import numbering
-from drafting.sheets.numbering import Numbered, Pattern
+from drafting.sheets.numbering import Numbered, Numbering, Pattern
 from drafting.sheets.paper import Paper
 from drafting.sheets.template import check_blank
 from server.common.rows import Memo, RowService
@@ -24,15 +24,15 @@ class SheetService(RowService[Sheet]):
     def prepare(self, values: dict[str, Any], memo: Memo) -> None:
         project = values["project"]
         like = Sheet(**{n: values[n] for n in ("project", "discipline", "sheet_type") if n in values})
-        key = ("sheets", project.pk)
+        key = ("numbering", project.pk)
         if key not in memo:
             rows = Sheet.objects.filter(project=project)
-            memo[key] = [Numbered(*row) for row in rows.values_list("number", "discipline", "sheet_type")]
+            there = (Numbered(*row) for row in rows.values_list("number", "discipline", "sheet_type"))
+            memo[key] = Numbering(Pattern(register_of(project).number_pattern), there)
             memo["position", project.pk] = next_position(rows)
         if "number" not in values:
-            pattern = Pattern(register_of(project).number_pattern)
-            values["number"] = numbering.next_number(pattern, numbered(like), memo[key])
-        memo[key].append(Numbered(values["number"], like.discipline, like.sheet_type))
+            values["number"] = memo[key].next(numbered(like))
+        memo[key].add(Numbered(values["number"], like.discipline, like.sheet_type))
         if "position" not in values:
             values["position"] = memo["position", project.pk]
             memo["position", project.pk] += 1
@@ -41,9 +41,9 @@ class SheetService(RowService[Sheet]):
         if {"template", "paper", "orientation"} & changed:
             check_blank(row.blank, row.template.name)
         if "number" in changed:
-            other = Sheet.objects.filter(project=row.project, number=row.number).exclude(pk=row.pk).first()
-            if other is not None:
-                name = f" “{other.title}”" if other.title else ""
+            others = Sheet.objects.filter(project=row.project, number=row.number).exclude(pk=row.pk)
+            for title in others.order_by().values_list("title", flat=True):
+                name = f" “{title}”" if title else ""
                 raise serializers.ValidationError(
                     {"number": f"{row.number} is the number of another sheet{name}. Choose another number."}
                 )

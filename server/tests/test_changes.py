@@ -141,6 +141,18 @@ class ChangesTests(ApiCase):
         self.call("delete", f"{path}?version=1", status=409)
         self.call("delete", f"{path}?version=2", status=204)
 
+    def test_each_of_many_sheets_that_are_made_at_once_costs_the_same(self):
+        def asked(count):
+            """How often the database is asked while so many are made."""
+            with CaptureQueriesContext(connection) as captured:
+                self.make(*(("sheets", uuid.uuid4(), 0, {"project": self.project}) for _ in range(count)))
+            return len(captured)
+
+        few, more, many = asked(5), asked(10), asked(20)
+        self.assertEqual(many - more, 2 * (more - few))
+        numbers = [sheet.number for sheet in Sheet.objects.filter(project=self.project).order_by("position")]
+        self.assertEqual(numbers[-35:], [f"A-{n:02}" for n in range(len(numbers) - 34, len(numbers) + 1)])
+
     def test_numbers_change_places_in_one_change_and_none_is_there_twice(self):
         other = self.call("post", "sheets/", {"project": self.project}, 201)["id"]
         self.make(("sheets", self.sheet, 1, {"number": "A-02"}), ("sheets", other, 1, {"number": "A-01"}))
