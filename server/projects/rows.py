@@ -136,14 +136,12 @@ class RowKind:
         values = dict(serializer.run_validation(data))
         if self._path:  # everybody makes projects of their own
             self._require(values[self._path[0]], self._path[1:], [self.needs], context["request"].user)
-        row = self._as_sent(self.service.create(values, memo))
-        after = dict(serializer.to_representation(row))
-        self._record(None, after, context)
-        return after
+        return self.made(self.service.create(values, memo), context, serializer)
 
-    def made(self, row: Any, context: Mapping[str, Any]) -> dict[str, Any]:
-        """Tell a row that a service has made."""
-        after = self.data(row, context)
+    def made(self, row: Any, context: Mapping[str, Any], by: RowSerializer | None = None) -> dict[str, Any]:
+        """Tell a row that a service has made, as it is sent `by` a serializer, where there is one."""
+        sender = by or self.serializer(context=context)
+        after = dict(sender.to_representation(self._as_sent(row)))
         self._record(None, after, context)
         return after
 

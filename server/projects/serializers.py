@@ -99,13 +99,13 @@ class AcceptedSerializer(serializers.Serializer[Any]):
 class OwnProjectField(serializers.PrimaryKeyRelatedField[Project]):
     """A project of the one who asks; another's is treated as if there were none."""
 
-    def get_queryset(self) -> QuerySet[Project]:
-        return Project.of(self.context["request"].user)
-
     def __init__(self, **given: Any) -> None:
         super().__init__(**given)
         # What a batch makes is of one project, and is read by one serializer.
         self._known: dict[str, Project] = {}
+
+    def get_queryset(self) -> QuerySet[Project]:
+        return Project.of(self.context["request"].user)
 
     def to_internal_value(self, data: Any) -> Project:
         known = self._known.get(str(data))

@@ -4,9 +4,8 @@ import { projectBy, sessionNow } from "./api/projects";
 import { queryClient } from "./api/queryClient";
 import { displayOf, openOf, sheetsOf, viewportsOf } from "./api/sheets";
 import { askTogether, BESIDE, PAINTED } from "./api/together";
-import { geometryOf } from "./canvas/geometry";
 import { prepare } from "./canvas/paint";
-import { BOARD, pictures } from "./canvas/pictures";
+import { pictures } from "./canvas/pictures";
 import { cameraOf, roomToCome } from "./stores/board";
 
 /** Ask for what is behind an address. What cannot be had is asked for again by the page, which says so. */
@@ -33,7 +32,5 @@ async function askForSheets(project: string, subject: string | undefined) {
   const room = roomToCome();
   if (!sheet || !room) return;
   const display = await queryClient.fetchQuery(displayOf(sheet.id));
-  const geometry = new Map(on.map((v) => [v.id, geometryOf(v)]));
-  const paper = { x: 0, y: 0, width: display.width, height: display.height };
-  prepare({ display, geometry, place: BOARD }, cameraOf(paper, room), devicePixelRatio, room);
+  prepare(display, on, cameraOf(display, room), room);
 }

@@ -1,10 +1,18 @@
 /** Painting a display list on a canvas, as the other writers write it to a file. */
-import type { DisplayList, DrawingItem } from "../api/client";
-import { placementOf, toPaper, toScreen, type Geometry, type Camera, type Point } from "./geometry";
+import type { DisplayList, DrawingItem, Viewport } from "../api/client";
+import {
+  geometryOf,
+  placementOf,
+  toPaper,
+  toScreen,
+  type Geometry,
+  type Camera,
+  type Point,
+} from "./geometry";
 import { withLines } from "./hatching";
 import { inWorkingColours, screened } from "./penColours";
 import { Lines, paintFlat } from "./flat";
-import { pictures, type Style, type Wanted } from "./pictures";
+import { BOARD, pictures, type Style, type Wanted } from "./pictures";
 import { paintShaded, type MadePicture } from "./shaded";
 
 /** No line on the board is thinner than this, in pixels, or it would be lost there. */
@@ -189,12 +197,21 @@ function pictureOf(item: DrawingItem, scene: Scene, camera: Camera, dpr: number,
   return { place: `${scene.place}/${item.viewport}`, wanted, region };
 }
 
-/** Have the pictures of a scene painted that is not shown yet, in a space of so many pixels of the page. */
-export function prepare(scene: Scene, camera: Camera, dpr: number, space: Space) {
+/** Have the pictures of a sheet painted that is not on the board yet, for a board of so many pixels. */
+export function prepare(
+  display: DisplayList,
+  on: readonly Viewport[],
+  camera: Camera,
+  space: Space,
+  working = false,
+) {
+  const geometry = new Map(on.map((v) => [v.id, geometryOf(v)]));
+  const scene: Scene = { display, geometry, place: BOARD, working };
+  const dpr = window.devicePixelRatio || 1;
   for (const item of scene.display.items) {
-    const geometry = item.type === "drawing" && scene.geometry.get(item.viewport);
-    if (!geometry) continue;
-    const found = pictureOf({ ...item, ...placementOf(geometry) }, scene, camera, dpr, space);
+    const own = item.type === "drawing" && geometry.get(item.viewport);
+    if (!own) continue;
+    const found = pictureOf({ ...item, ...placementOf(own) }, scene, camera, dpr, space);
     if (found) pictures.get(found.place, found.wanted, found.region);
   }
 }

@@ -43,8 +43,10 @@ export const useBoard = create<Board>()(() => ({
 const TOOLS = 164;
 
 /** With which camera a sheet comes to the board: all of it is seen, beside the tools. */
-export const cameraOf = (paper: Box, room = useBoard.getState().room): Camera =>
-  fittedBeside(paper, room, TOOLS);
+export const cameraOf = (
+  { width, height }: Pick<Box, "width" | "height">,
+  room = useBoard.getState().room,
+): Camera => fittedBeside({ x: 0, y: 0, width, height }, room, TOOLS);
 
 /** How large the board was last, and the window that it was in: widths and heights, pixels. */
 const ROOM = "dunefold.board";

@@ -2,9 +2,7 @@
 import { useEffect } from "react";
 import { queryClient } from "../../../api/queryClient";
 import { displayOf } from "../../../api/sheets";
-import { geometryOf } from "../../../canvas/geometry";
 import { prepare } from "../../../canvas/paint";
-import { BOARD } from "../../../canvas/pictures";
 import { cameraOf, useBoard } from "../../../stores/board";
 import type { SheetSet } from "../useSet";
 
@@ -22,14 +20,8 @@ export function Neighbours({ set: { sheet, sheets, viewports } }: { set: SheetSe
       const display = await queryClient.ensureQueryData(displayOf(id));
       const { room, workingColours: working } = useBoard.getState();
       if (left || !room.width) return;
-      const geometry = new Map(viewports.filter((v) => v.sheet === id).map((v) => [v.id, geometryOf(v)]));
-      const paper = { x: 0, y: 0, width: display.width, height: display.height };
-      prepare(
-        { display, geometry, place: BOARD, working },
-        cameraOf(paper),
-        window.devicePixelRatio || 1,
-        room,
-      );
+      const on = viewports.filter((v) => v.sheet === id);
+      prepare(display, on, cameraOf(display, room), room, working);
     };
     const timer = window.setTimeout(() => {
       const at = sheets.findIndex((s) => s.id === open);
