@@ -11,7 +11,8 @@ from playwright.sync_api import expect
 
 from e2e.office import SheetsOffice
 from server.checks.models import CheckRules, Waiver
-from server.sheets.models import Sheet
+from server.sheets.models import Sheet, Template
+from server.views.models import View
 
 
 class CheckStationTests(SheetsOffice):
@@ -81,3 +82,27 @@ class CheckStationTests(SheetsOffice):
         expect(self.finding("is placed nowhere. Place it, or delete")).to_have_count(0)
         self.saved()
         self.assertEqual(CheckRules.objects.get().choices, {"views-unplaced": "off"})
+
+    def test_what_is_damaged_is_named_and_got_out_of_the_way(self):
+        page = self.page
+        sheet = Sheet.objects.get()
+        spec = sheet.template.spec
+        ours = Template.objects.create(project=sheet.project, name="Ours", spec=spec)
+        View.objects.filter(name="North elevation").update(spec=[])
+        Sheet.objects.update(template=ours)
+        Template.objects.filter(pk=ours.pk).update(spec={"x": 1})
+        self.open("sheets")
+        expect(page.get_by_text("The template “Ours” cannot be read.")).to_be_visible()
+        self.choose("Template", "Corner block")
+        expect(self.viewport("South elevation")).to_be_visible()
+
+        page.get_by_role("button", name="2 unreadable").click()
+        damaged = page.get_by_role("dialog", name="Unreadable data")
+        expect(damaged.get_by_role("listitem")).to_have_text(
+            [re.compile("View “North"), re.compile("“Ours”")]
+        )
+        damaged.get_by_role("button", name="Delete view “North elevation”").click()
+        expect(damaged.get_by_role("listitem")).to_have_count(1)
+        damaged.get_by_role("button", name="Delete template “Ours”").click()
+        expect(damaged).to_have_count(0)
+        self.assertFalse(View.objects.filter(name="North elevation").exists())

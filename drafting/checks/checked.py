@@ -135,6 +135,7 @@ class CheckedSet:
         limits: those that the office has set, by rule and limit: `too-small.text`.
         unanswered: comments that wait for an answer.
         has_ground: whether the newest version of the model has terrain, or ground that was given.
+        uncomposed: the ids of sheets that cannot be composed, and why.
     """
 
     sheets: tuple[CheckedSheet, ...] = ()
@@ -145,6 +146,7 @@ class CheckedSet:
     datum: Datum = field(default_factory=Datum)
     unanswered: tuple[UnansweredComment, ...] = ()
     has_ground: bool = True
+    uncomposed: tuple[tuple[str, str], ...] = ()
 
     def limit(self, rule: str, limit: Limit) -> float:
         """A figure that a rule goes by here."""

@@ -55,6 +55,7 @@ class Sheet:
         place: its place in the set, and the number of sheets.
         marks: what is derived about each viewport, by its id of the viewport.
         pictures: by their keys, those that the template shows.
+        unreadable: sentences about what stands on it but was damaged where it is stored, and is left out.
     """
 
     paper: Paper
@@ -68,6 +69,7 @@ class Sheet:
     place: tuple[int, int] = (1, 1)
     plot_date: str = ""
     pictures: Mapping[str, Picture] = field(default_factory=dict)
+    unreadable: tuple[str, ...] = ()
 
     @property
     def words(self) -> SheetWords:

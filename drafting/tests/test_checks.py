@@ -112,6 +112,16 @@ class RuleTests(TestCase):
         self.assertLess(len(found.words), 130)
         self.assertEqual(self.found("comments-unanswered", one(sheet())), [])
 
+    def test_rule_unreadable(self):
+        """What was damaged in the data is an error of its sheet: neither issued nor forgotten."""
+        damaged = one(sheet(unreadable=("Touch-up in “Plan” cannot be read: it is missing.",)))
+        (found,) = self.breaks("unreadable", damaged, "cannot be read: it is missing. Delete it, or restore")
+        self.assertEqual((found.sheet, found.severity), ("s", "error"))
+        whole = replace(one(sheet()), uncomposed=(("t", "The template “Ours” cannot be read."),))
+        (found,) = self.breaks("unreadable", whole, "It cannot be composed: The template “Ours”")
+        self.assertEqual(found.sheet, "t")
+        self.assertEqual(self.found("unreadable", one(sheet())), [])
+
     def test_rule_drawings_held(self):
         self.breaks("drawings-held", one(sheet(state="held")), "older version")
 

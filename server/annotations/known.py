@@ -22,6 +22,7 @@ from server.annotations.models import AnnotationStyle, LibrarySymbol, NoteOfList
 from server.buildings.models import newest_version
 from server.common import storage
 from server.common.made_once import part_made_once
+from server.common.readable import readable
 from server.projects.models import Project
 from server.sheets.composing import WholeSet
 
@@ -42,12 +43,13 @@ def data_of(project: Project) -> BuildingData:
 
 
 def _styles_of(project: UUID) -> Mapping[str, TextStyle | DimensionStyle]:
-    return {str(row.pk): row.as_core for row in AnnotationStyle.objects.filter(project=project)}
+    rows = AnnotationStyle.objects.filter(project=project)
+    return {str(row.pk): style for row, style in readable(rows, lambda row: row.as_core)}
 
 
 def _symbols_of(project: UUID) -> Mapping[str, tuple[str, SymbolSpec]]:
     rows = LibrarySymbol.objects.filter(Q(project=project) | Q(project=None))
-    return {str(row.pk): (row.name, row.as_core) for row in rows}
+    return {str(row.pk): (row.name, symbol) for row, symbol in readable(rows, lambda row: row.as_core)}
 
 
 @dataclass(frozen=True)

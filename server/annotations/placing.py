@@ -10,6 +10,7 @@ import numpy as np
 import shapely
 from django.db.models import Q
 
+from drafting.annotation.clouds import Cloud
 from drafting.annotation.dimensions import Dimension
 from drafting.annotation.fields import ROOM, element_fields, filled_in, has_fields, room_fields
 from drafting.annotation.images import ImagePiece
@@ -17,7 +18,7 @@ from drafting.annotation.measures import Measure
 from drafting.annotation.notes import Note
 from drafting.annotation.numbered_notes import NumberedNote
 from drafting.annotation.piece import Stood
-from drafting.annotation.pieces import PieceKind, PlacedPiece
+from drafting.annotation.pieces import AnyPiece, PieceKind, PlacedPiece
 from drafting.annotation.schedules import Schedule, element_entry, room_entries
 from drafting.annotation.styles import dimension_style, in_text_style, table_in_style
 from drafting.annotation.symbols import Symbol
@@ -31,6 +32,7 @@ from server.annotations.drawn import corners_of
 from server.annotations.known import Known
 from server.annotations.listing import table_of
 from server.annotations.models import Annotation
+from server.common.readable import readable
 from server.sheets.composing import WholeSet
 from server.sheets.models import Sheet, Viewport
 
@@ -63,46 +65,46 @@ def pieces_on(
     viewports = {str(row.pk): row for row in viewport_rows}
     views = [row.view_id for row in viewports.values() if row.annotation]
     pieces = Annotation.objects.filter(Q(sheet=sheet) | Q(view__in=views))
-    rows = [row for row in pieces if _is_current(row, sheet)]
+    found = readable(pieces, lambda row: row.as_core, lambda row, error: whole.leave_out(sheet, row, error))
+    rows = [(row, piece) for row, piece in found if _is_current(piece, sheet)]
     if not rows:
         return
     known = Known.of(sheet.project, whole)
-    notes = tuple(row.spec["note"] for row in rows if row.spec["kind"] == "numbered")
+    notes = tuple(piece.note for _, piece in rows if isinstance(piece, NumberedNote))
     for viewport in made.viewports:
         row = viewports[viewport.id]
         drawing = row.drawn.linework
         axes = drawing.axes if drawing is not None else {}
         place = _Place(known, made, notes, axes, row.scale_in_feet)
-        for piece in rows:
-            of_view = row.annotation and piece.view_id == row.view_id
-            if of_view or piece.viewport_id == row.pk:
-                placed = _placed(piece, whole, viewport, row)
+        for standing, piece in rows:
+            of_view = row.annotation and standing.view_id == row.view_id
+            if of_view or standing.viewport_id == row.pk:
+                placed = _placed(standing, piece, whole, viewport, row)
                 if not of_view or _is_seen(placed, viewport):
                     yield _said(placed, place)
     bare = _Place(known, made, notes, {})
-    for piece in rows:
-        if piece.sheet_id is not None and piece.viewport_id is None:
-            yield _said(_placed(piece, whole), bare)
+    for standing, piece in rows:
+        if standing.sheet_id is not None and standing.viewport_id is None:
+            yield _said(_placed(standing, piece, whole), bare)
 
 
-def _is_current(piece: Annotation, sheet: Sheet) -> bool:
+def _is_current(piece: AnyPiece, sheet: Sheet) -> bool:
     """Whether a piece is shown: a cloud is gone once its sheet has another revision, unless it is kept."""
-    spec = piece.spec
-    return spec["kind"] != "cloud" or spec["kept"] or spec["revision"] in ("", sheet.revision)
+    return not isinstance(piece, Cloud) or piece.kept or piece.revision in ("", sheet.revision)
 
 
 def _placed(
-    piece: Annotation,
+    standing: Annotation,
+    piece: AnyPiece,
     whole: WholeSet,
     viewport: CoreViewport | None = None,
     row: Viewport | None = None,
 ) -> PlacedPiece:
     drawing = row.drawn.linework if row is not None else None
-    spec = piece.as_core
     zero = drawing.axes["origin"][2] if drawing is not None and drawing.axes else 0.0
     of_building = row is not None and not row.view.is_received
     corners = corners_of(drawing, *((whole.grid, whole.storeys) if of_building else ()))
-    return PlacedPiece(str(piece.pk), spec, spec.stand(corners), viewport, zero)
+    return PlacedPiece(str(standing.pk), piece, piece.stand(corners), viewport, zero)
 
 
 def _is_seen(placed: PlacedPiece, viewport: CoreViewport) -> bool:

@@ -43,6 +43,17 @@ class KindsSerializer(OfOneProjectSerializer):
     kinds = serializers.ListField(child=serializers.ChoiceField(choices=list(KINDS)), min_length=1)
 
 
+class UnreadableSerializer(serializers.Serializer[Any]):
+    """A row that was damaged where it is stored."""
+
+    rows = serializers.ChoiceField(choices=list(KINDS))
+    id = serializers.UUIDField()
+    name = serializers.CharField(
+        help_text="What it is, its name where that can be read, and where it stands."
+    )
+    why = serializers.CharField()
+
+
 #: Rows of a project by their kinds: those that were asked for.
 RowsByKindSerializer = type(
     "RowsByKindSerializer",

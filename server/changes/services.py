@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import uuid
 from collections.abc import Mapping, Sequence
 from typing import Any
 
@@ -46,6 +47,12 @@ def make_changes(
     if change:
         MadeChange.remember(change, user, {"rows": rows})
     return rows
+
+
+def unreadable_rows(project: uuid.UUID) -> list[dict[str, str]]:
+    """The rows of a project that were damaged where they are stored: of which kind each is, what it is
+    called, and why it cannot be read. Lists and sheets are made without them."""
+    return [{"rows": name, **found} for name, kind in KINDS.items() for found in kind.unreadable(project)]
 
 
 def _make(user: Any, step: dict[str, Any], context: Mapping[str, Any], memo: Memo) -> Any:

@@ -23,10 +23,12 @@ from server.changes.serializers import (
     HistoryEntrySerializer,
     KindsSerializer,
     RowsByKindSerializer,
+    UnreadableSerializer,
 )
-from server.changes.services import make_changes
-from server.common.made_once import json_of_several
+from server.changes.services import make_changes, unreadable_rows
+from server.common.made_once import json_made_once, json_of_several
 from server.projects.models import Project
+from server.projects.serializers import OfOneProjectSerializer
 from server.sheets.services import register_of
 
 
@@ -60,6 +62,17 @@ class RowsView(APIView):
             register_of(project)
         asked = {name: (KINDS[name].listed, project.pk) for name in kinds}
         return json_of_several(request._request, asked)
+
+
+class UnreadableView(APIView):
+    """Rows of a project that were damaged where they are stored, and that lists leave out."""
+
+    @extend_schema(parameters=[OfOneProjectSerializer], responses=UnreadableSerializer(many=True))
+    def get(self, request: Request) -> HttpResponse:
+        """They can be deleted like any row."""
+        given = OfOneProjectSerializer(data=request.query_params, context={"request": request})
+        given.is_valid(raise_exception=True)
+        return json_made_once(request._request, unreadable_rows, given.validated_data["project"].pk)
 
 
 _SUBJECT = OpenApiParameter("subject", OpenApiTypes.UUID, required=True, description="A sheet or a view.")

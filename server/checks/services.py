@@ -34,6 +34,7 @@ from server.annotations.models import Annotation, AnnotationStyle, LibrarySymbol
 from server.buildings.models import ModelVersion, newest_version
 from server.checks.models import CheckRules, CheckRun, Waiver
 from server.common import storage
+from server.common.readable import readable
 from server.common.rows import Memo, RowService
 from server.jobs import services as jobs
 from server.jobs.child import Cancelled
@@ -223,12 +224,16 @@ def checked_set(project: Project, work: Work | None = None) -> CheckedSet:
     rows = list(Sheet.objects.filter(project=project).select_related("project", "template", "plot_settings"))
     versions = ModelVersion.objects.filter(project=project)
     datums = {pk: _datum(facts) for pk, facts in versions.values_list("pk", "facts")}
-    sheets = []
+    sheets, uncomposed = [], []
     for k, row in enumerate(rows):
         if work is not None:
             work.step(f"Composing {row.number}", k / len(rows))
         last = issued.get(str(row.pk), ("", ""))
-        sheets.append(_checked(row, whole, warnings.get(row.pk, ""), last, datums))
+        try:
+            sheets.append(_checked(row, whole, warnings.get(row.pk, ""), last, datums))
+        except DraftingError as error:
+            # Something of it was damaged; the others are checked all the same.
+            uncomposed.append((str(row.pk), str(error)))
     newest = newest_version(project)
     places: dict[Any, int] = {}
     for view in Viewport.objects.filter(sheet__project=project).values_list("view", flat=True):
@@ -236,8 +241,8 @@ def checked_set(project: Project, work: Work | None = None) -> CheckedSet:
     return CheckedSet(
         tuple(sheets),
         tuple(
-            CheckedView(str(view.pk), view.name, view.as_core, places.get(view.pk, 0))
-            for view in View.objects.filter(project=project)
+            CheckedView(str(view.pk), view.name, spec, places.get(view.pk, 0))
+            for view, spec in readable(View.objects.filter(project=project), lambda view: view.as_core)
         ),
         tuple(name for name, _ in whole.storeys),
         tuple(newest.facts.get("failed", ())) if newest else (),
@@ -245,6 +250,7 @@ def checked_set(project: Project, work: Work | None = None) -> CheckedSet:
         _datum(newest.facts) if newest else Datum(),
         _unanswered_in(project),
         bool(newest.facts.get("has_ground", True)) if newest else True,
+        tuple(uncomposed),
     )
 
 
@@ -270,7 +276,7 @@ def _checked(
             building_on_paper(viewport, placed),
             datums.get(viewport.drawn.drawn_from_id),
         )
-        for viewport, placed in zip(viewports_of(row), sheet.viewports, strict=True)
+        for viewport, placed in zip(viewports_of(row, whole), sheet.viewports, strict=True)
     )
     return CheckedSheet(
         str(row.pk),

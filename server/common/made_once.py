@@ -129,8 +129,7 @@ def json_made_once(
     """
     state = state_now()
     if state is None:
-        made = make(*given)
-        return Response(json.loads(made) if isinstance(made, bytes) else made)
+        return Response(_plain(make, *given))
     return _answer(request, *_at(state, apart, make, *given))
 
 
@@ -139,10 +138,16 @@ def json_of_several(request: HttpRequest, several: Mapping[str, tuple[Any, ...]]
     given, as to `json_made_once`."""
     state = state_now()
     if state is None:
-        return Response({name: make(*given) for name, (make, *given) in several.items()})
+        return Response({name: _plain(*each) for name, each in several.items()})
     parts = [f"{json.dumps(name)}:".encode() + _at(state, False, *each)[0] for name, each in several.items()]
     plain = b"{" + b",".join(parts) + b"}"
     return _answer(request, plain, gzip.compress(plain, 1))
+
+
+def _plain(make: Callable[..., Any], *given: Hashable) -> Any:
+    """What is made, without keeping it."""
+    made = make(*given)
+    return json.loads(made) if isinstance(made, bytes) else made
 
 
 def _at(state: State, apart: bool, make: Callable[..., Any], *given: Hashable) -> tuple[bytes, bytes]:
@@ -179,7 +184,7 @@ def _made(
     with _of_one_state():
         written = written_here()
         with _heard_by(listener):
-            plain = _encoded(make(*given))
+            plain = as_json(make(*given))
     return plain, gzip.compress(plain, 1), listener.said, written
 
 
@@ -232,7 +237,8 @@ def _of_one_state() -> Iterator[None]:
         database.transaction_mode = mode
 
 
-def _encoded(made: Any) -> bytes:
+def as_json(made: Any) -> bytes:
+    """Data as JSON; bytes are JSON already."""
     if isinstance(made, bytes):
         return made
     return json.dumps(made, cls=DjangoJSONEncoder, separators=(",", ":"), ensure_ascii=False).encode()

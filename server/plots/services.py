@@ -178,6 +178,7 @@ def _pages(
         device, drawn = BY_KEY[settings.device], {v.id: v.name for v in sheet.viewports}
         lost = cut_off(page, device, drawn)
         found = [
+            *sheet.unreadable,
             *unplaced_marks(sheet, names),
             *annotation_warnings(display),
             *print_warnings(page, device, lost),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import uuid
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
@@ -15,8 +16,9 @@ from rest_framework import serializers, status, viewsets
 from rest_framework.request import Request
 from rest_framework.response import Response
 
-from server.common.made_once import json_made_once
+from server.common.made_once import as_json, json_made_once
 from server.common.problems import Conflict
+from server.common.readable import name_of, readable, why_not
 from server.common.rows import Memo, RowService, StaleVersion
 from server.common.serializers import RowSerializer
 from server.projects.models import Project
@@ -82,6 +84,7 @@ class RowKind:
         rows: all of them, with what the serializer looks at.
         needs: what one must be able to do in the project to change it.
         signed: fields that say who has checked it, which only those change who may sign.
+        read: reads what is stored of a row as the core does, or raises something where that is damaged.
     """
 
     serializer: type[RowSerializer]
@@ -90,17 +93,47 @@ class RowKind:
     with_presets: bool = False
     needs: Ability = "draw"
     signed: frozenset[str] = frozenset()
+    read: Callable[[Any], object] = lambda row: getattr(row, "as_core", None)
 
     def of(self, user: Any) -> QuerySet[Any]:
         """The rows that somebody may see."""
         return rows_of(self.rows(), self.service.to_project, user, with_presets=self.with_presets)
 
-    def listed(self, project: uuid.UUID) -> list[dict[str, Any]]:
-        """The rows of a project as they are sent, and those of none: the same for all who may see them."""
+    def listed(self, project: uuid.UUID) -> bytes:
+        """The rows of a project as they are sent, and those of none, as JSON: the same for all who may see
+        them. Those that cannot be read are left out."""
+        return self.sent(self._in(project))
+
+    def sent(self, rows: Iterable[Any], context: Mapping[str, Any] | None = None) -> bytes:
+        """A list of rows as JSON, without those that cannot be read."""
+        return b"[%b]" % b",".join(row for _, row in readable(rows, self._as_json(context or {})))
+
+    def unreadable(self, project: uuid.UUID) -> list[dict[str, str]]:
+        """The rows of a project that `listed` leaves out: what each is called, and why it cannot be read."""
+        found: list[dict[str, str]] = []
+
+        def note(row: Any, error: Exception) -> None:
+            found.append({"id": str(row.pk), "name": name_of(row), "why": why_not(error)})
+
+        for _ in readable(self._in(project), self._as_json({}), note):
+            pass
+        return found
+
+    def _in(self, project: uuid.UUID) -> QuerySet[Any]:
         to_project = self.service.to_project
         chosen = Q(**{to_project: project})
-        rows = self.rows().filter(_or_of_none(chosen, to_project) if self.with_presets else chosen)
-        return list(self.serializer(rows, many=True).data)
+        return self.rows().filter(_or_of_none(chosen, to_project) if self.with_presets else chosen)
+
+    def _as_json(self, context: Mapping[str, Any]) -> Callable[[Any], bytes]:
+        """What makes JSON of a row that can be read; one serializer for all, for the fields of each are built
+        anew."""
+        sender = self.serializer(context=context)
+
+        def written(row: Any) -> bytes:
+            self.read(row)
+            return as_json(sender.to_representation(row))
+
+        return written
 
     def _require(self, at: Any, path: Sequence[str], needs: Iterable[Ability], user: Any) -> None:
         """Refuse what one's role does not allow in the project that a path leads to.
@@ -225,7 +258,7 @@ class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
         rows = self.get_queryset()
         if wanted and Project.of(request.user).filter(pk=wanted).exists():
             return json_made_once(request._request, self.kind.listed, uuid.UUID(wanted))
-        return Response(self.get_serializer(rows, many=True).data)
+        return Response(json.loads(self.kind.sent(rows, self.get_serializer_context())))
 
     def create(self, request: Request, *args: Any, **kwargs: Any) -> Response:
         row = self.kind.create(request.data, self.get_serializer_context(), {})

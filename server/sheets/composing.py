@@ -20,6 +20,7 @@ from drafting.annotation.pieces import PlacedPiece
 from drafting.building.climbs import Climb, climb_from
 from drafting.building.openings import Opening
 from drafting.building.rooms import Room, room_from
+from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
 from drafting.render.annotation_items import piece_boxes, piece_items
 from drafting.render.compose import compose
@@ -41,11 +42,12 @@ from drafting.sheets.words import words_in
 from drafting.styles.pen_table import PenTableSpec
 from server.buildings.models import newest_version
 from server.common.made_once import part_made_once
+from server.common.readable import name_of, readable, why_not
 from server.projects.models import Project
 from server.sheets.models import Register, Sheet, Viewport
 from server.sheets.services import register_as_it_is
 from server.sheets.templates import pictures_of, templates_of
-from server.sheets.viewports import as_core
+from server.sheets.viewports import as_core, check_stored
 from server.styles.services import pen_tables_of
 from server.views.models import View
 
@@ -72,6 +74,7 @@ class WholeSet:
         pictures: by what templates call them.
         pens: pen tables, by their ids.
         memo: what sources of pieces look up once for the whole set, each by a name of its own.
+        unreadable: by the ids of sheets, sentences about what stands on them but cannot be read.
     """
 
     order: tuple[Any, ...]
@@ -87,6 +90,37 @@ class WholeSet:
     pictures: Mapping[str, Picture]
     pens: Mapping[str, PenTableSpec]
     memo: dict[str, Any] = field(default_factory=dict, compare=False)
+    unreadable: dict[Any, list[str]] = field(default_factory=dict, compare=False)
+
+    def leave_out(self, sheet: Sheet, row: Any, error: Exception) -> None:
+        """Note that something on a sheet cannot be read, so that the sheet is composed without it."""
+        name = name_of(row)
+        sentence = f"{name[:1].upper()}{name[1:]} cannot be read: {why_not(error)}"
+        self.unreadable.setdefault(sheet.pk, []).append(sentence)
+
+    def template_of(self, sheet: Sheet) -> TemplateSpec:
+        """The template of a sheet.
+
+        Raises:
+            SheetError: it cannot be read.
+        """
+        found = self.templates.get(sheet.template_id)
+        if found is None:
+            name = sheet.template.name
+            raise SheetError(f"The template “{name}” cannot be read. Give {sheet.number} another template.")
+        return found
+
+    def pens_of(self, sheet: Sheet) -> PenTableSpec:
+        """The pen table that a sheet is drawn with.
+
+        Raises:
+            SheetError: it cannot be read.
+        """
+        found = self.pens.get(str(sheet.pen_table_id or self.register.pen_table_id))
+        if found is None:
+            name = (sheet.pen_table or self.register.pen_table).name
+            raise SheetError(f"The pen table “{name}” cannot be read. Draw {sheet.number} with another.")
+        return found
 
     @classmethod
     def of(cls, project: Project) -> WholeSet:
@@ -151,7 +185,7 @@ def display_on(sheet: UUID, _day: date) -> bytes:
 def display_of(sheet: Sheet) -> DisplayList:
     """The display list of a sheet."""
     whole = part_made_once(_whole_set, sheet.project_id)
-    return composed(sheet, replace(whole, memo={}))[1]
+    return composed(sheet, replace(whole, memo={}, unreadable={}))[1]
 
 
 def _whole_set(project: UUID) -> WholeSet:
@@ -160,7 +194,8 @@ def _whole_set(project: UUID) -> WholeSet:
 
 def composed(sheet: Sheet, whole: WholeSet) -> tuple[core.Sheet, DisplayList]:
     """A sheet and its display list. Whoever wants several looks the whole set up once."""
-    rows = viewports_of(sheet)
+    whole.unreadable.pop(sheet.pk, None)
+    rows = viewports_of(sheet, whole)
     made = _touched_up(as_core_sheet(sheet, rows, whole), sheet, rows, whole)
     pieces = [piece for source in _pieces for piece in source(sheet, rows, made, whole)]
     drawn = [(piece, piece_items(piece)) for piece in pieces]
@@ -169,8 +204,8 @@ def composed(sheet: Sheet, whole: WholeSet) -> tuple[core.Sheet, DisplayList]:
     for box in piece_boxes((piece, items) for piece, items in drawn if piece.piece.kind == "dimension"):
         taken[box.viewport].append(box.box)
     made = replace(made, marks=marks_of(rows, made.viewports, whole, taken))
-    table = whole.pens[str(sheet.pen_table_id or whole.register.pen_table_id)]
-    return made, compose(made, table, whole.pens, drawn_pieces=drawn)
+    made = replace(made, unreadable=tuple(whole.unreadable.get(sheet.pk, ())))
+    return made, compose(made, whole.pens_of(sheet), whole.pens, drawn_pieces=drawn)
 
 
 def _touched_up(made: core.Sheet, sheet: Sheet, rows: Sequence[Viewport], whole: WholeSet) -> core.Sheet:
@@ -182,23 +217,28 @@ def _touched_up(made: core.Sheet, sheet: Sheet, rows: Sequence[Viewport], whole:
     return made
 
 
-def viewports_of(sheet: Sheet) -> list[Viewport]:
-    """The viewports on a sheet with their drawings, the lowest first."""
-    return list(sheet.viewports.select_related("view__linework", "linework", "traced"))
+def viewports_of(sheet: Sheet, whole: WholeSet) -> list[Viewport]:
+    """The viewports on a sheet with their drawings, the lowest first. Those that cannot be read are left out;
+    the others keep their numbers."""
+    rows = list(sheet.viewports.select_related("view__linework", "linework", "traced"))
+    for number, row in enumerate(rows, 1):
+        row.drawing_number = number
+    found = readable(rows, check_stored, lambda row, error: whole.leave_out(sheet, row, error))
+    return [row for row, _ in found]
 
 
 def as_core_sheet(sheet: Sheet, rows: Sequence[Viewport], whole: WholeSet) -> core.Sheet:
     """The core's sheet of a row and its viewports, with what is derived from the set, but without marks."""
     project = sheet.project
     words = words_in(project.language)
-    viewports = tuple(as_core(row, number, words) for number, row in enumerate(rows, 1))
+    viewports = tuple(as_core(row, row.drawing_number, words) for row in rows)
     return core.Sheet(
         sheet.as_paper,
         {key: getattr(project, column) for key, column in PROJECT_FIELDS.items()}
         | {key: getattr(sheet, key) for key in SHEET_FIELDS},
         viewports,
         drawing_list=drawing_list_on(sheet),
-        template=whole.templates[sheet.template_id],
+        template=whole.template_of(sheet),
         overrides=sheet.overrides,
         revisions=tuple(Revision(**revision) for revision in sheet.revisions),
         place=(whole.order.index(sheet.pk) + 1, len(whole.order)),
@@ -218,9 +258,8 @@ def drawing_list_on(sheet: Sheet) -> core.DrawingList | None:
         columns, cells = source(sheet.project, sheet.drawing_list.get("issues", 0))
     words = words_in(sheet.project.language)
     for each in _listed(sheet.project):
-        scales = (
-            str(v.scale) if v.view.as_core.to_scale else words.not_to_scale for v in each.viewports.all()
-        )
+        placed = readable(each.viewports.all(), lambda row: row.view.as_core)
+        scales = (str(row.scale) if view.to_scale else words.not_to_scale for row, view in placed)
         paper = each.as_paper.name
         scale = words.scale(list(scales))
         issued = cells.get(str(each.pk), [""] * len(columns))
@@ -305,8 +344,7 @@ def subjects_of(project: Project) -> list[Subject]:
             references.setdefault(viewed, Reference(str(number), sheet))
     views = View.objects.filter(project=project, linework__isnull=False).select_related("linework")
     subjects = []
-    for view in views:
-        spec = view.as_core
+    for view, spec in readable(views, lambda view: view.as_core):
         if spec.marked and view.linework and view.linework.axes:
             axes = view.linework.axes
             x, y, z = np.cross(axes["right"], axes["up"]).tolist()

@@ -260,6 +260,9 @@ class Viewport(Drawn, VersionedModel):
     wanted_areas = models.CharField(max_length=64, blank=True, db_index=True, editable=False)
     traced = models.ForeignKey(TracedShadow, models.SET_NULL, null=True, related_name="+", editable=False)
 
+    #: Its number on its sheet, where it was read together with the others there.
+    drawing_number = 0
+
     objects = models.Manager.from_queryset(ViewportRows)()
 
     class Meta:

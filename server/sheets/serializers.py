@@ -192,14 +192,24 @@ class SheetSerializer(RowSerializer):
     @extend_schema_field(UnprintableSerializer)
     def get_unprintable(self, sheet: Sheet) -> dict[str, Any]:
         """What the device of its plot settings cannot print of it, where it is plotted whole."""
-        settings, paper = sheet.plot_settings.as_core, sheet.as_paper
+        paper = sheet.as_paper
+        try:
+            settings = sheet.plot_settings.as_core
+        except SheetError:
+            name = sheet.plot_settings.name
+            words = f"The plot settings “{name}” cannot be read. Give the sheet others."
+            return {"conflicts": [words], "margins": [0.0] * 4}
         margins = [round(margin, 3) for margin in margins_on(paper, settings)]
         return {"conflicts": conflicts(settings, paper), "margins": margins}
 
     @extend_schema_field(serializers.ListField(child=serializers.FloatField()))
     def get_free_area(self, sheet: Sheet) -> list[float]:
         """Left, bottom, width and height of the space that drawings have to themselves, paper mm."""
-        free = sheet.blank.free
+        try:
+            free = sheet.blank.free
+        except SheetError:
+            # Its template cannot be read, which is said wherever the sheet is composed.
+            free = Box(0.0, 0.0, sheet.as_paper.width, sheet.as_paper.height)
         return [free.x, free.y, free.width, free.height]
 
 

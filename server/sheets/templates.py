@@ -11,6 +11,7 @@ from drafting.sheets.picture import Picture as CorePicture
 from drafting.sheets.template import Blank, TemplateSpec, check_blank, parse_template
 from drafting.sheets.template_presets import LOGO
 from server.common import storage
+from server.common.readable import readable
 from server.common.rows import Memo
 from server.jobs.apart import run_apart
 from server.projects.models import NamedRow, Project
@@ -37,8 +38,9 @@ template_service = TemplateService()
 
 
 def templates_of(project: Project) -> dict[Any, TemplateSpec]:
-    """All that sheets of a project can have, by their ids."""
-    return {row.pk: row.as_core for row in Template.objects.filter(Q(project=project) | Q(project=None))}
+    """All that sheets of a project can have and that can be read, by their ids."""
+    rows = Template.objects.filter(Q(project=project) | Q(project=None))
+    return {row.pk: spec for row, spec in readable(rows, lambda row: row.as_core)}
 
 
 def pictures_of(project: Project) -> Mapping[str, CorePicture]:

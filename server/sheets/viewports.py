@@ -20,6 +20,7 @@ from drafting.sheets.viewport import check_on_paper, check_viewport
 from drafting.sheets.words import ENGLISH, SheetWords
 from drafting.styles.pen_table import PenChanges
 from drafting.views.moved import OnPaper
+from server.common.readable import readable
 from server.common.rows import Memo, RowService
 from server.projects.models import Project
 from server.sheets.models import Sheet, Viewport
@@ -87,13 +88,14 @@ def order_own_drawing(row: Viewport) -> None:
 
 def follow_view(view: View, *, only_ask: bool = False) -> None:
     """A view asks for another drawing, and so do those of its viewports that show something else of it."""
-    for row in Viewport.objects.filter(view=view).exclude(shown={}).select_related("view"):
+    rows = Viewport.objects.filter(view=view).select_related("view")
+    for row, _ in readable(rows.exclude(shown={}), check_stored):
         if only_ask:
             drawings.ask_for(row, drawings.version_for(view), view.shown_with(row.shown))
         else:
             order_own_drawing(row)
     # What was lit until now, and is no more, lets go of its picture.
-    for row in Viewport.objects.filter(view=view).select_related("view"):
+    for row, _ in readable(rows, check_stored):
         if row.wanted_picture or row.wanted_areas or row.appearance_as_core != LINES_ONLY:
             order_light(row)
 
@@ -111,13 +113,23 @@ def give_linework(linework: Linework, version: Any) -> None:
     """A drawing goes to the viewports that ask for it."""
     Viewport.objects.filter(wanted=linework.key).update(linework=linework, drawn_from=version)
     drawn = Viewport.objects.filter(Q(linework=linework) | Q(linework=None, view__linework=linework))
-    for row in drawn.in_light():
+    for row, _ in readable(drawn.in_light(), check_stored):
         order_light(row)
 
 
 def holds_linework(key: str, projects: QuerySet[Project]) -> bool:
     """Whether a viewport in these projects is drawn by a drawing."""
     return Viewport.objects.filter(linework=key, sheet__project__in=projects).exists()
+
+
+def check_stored(row: Viewport) -> None:
+    """Read all that is stored of a viewport and its view.
+
+    Raises:
+        Exception: of any kind, where something was damaged.
+    """
+    row.view.check_stored()
+    as_core(row, 1)
 
 
 def as_core(row: Viewport, number: int, words: SheetWords = ENGLISH) -> CoreViewport:

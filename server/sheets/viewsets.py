@@ -70,7 +70,7 @@ def _viewports() -> QuerySet[Viewport]:
 #: What a title block says of who has checked and approved a sheet.
 SIGNED = frozenset({"checker", "checked_on", "approver", "approved_on"})
 SHEETS = RowKind(SheetSerializer, services.sheet_service, _sheets, signed=SIGNED)
-VIEWPORTS = RowKind(ViewportSerializer, viewports.viewport_service, _viewports)
+VIEWPORTS = RowKind(ViewportSerializer, viewports.viewport_service, _viewports, read=viewports.check_stored)
 TEMPLATES = RowKind(TemplateSerializer, templates.template_service, Template.objects.all, with_presets=True)
 REGISTERS = RowKind(RegisterSerializer, registers.register_service, Register.objects.all)
 
@@ -137,7 +137,11 @@ class SheetViewSet(RowViewSet):
         sheet = self.get_object()
         whole = composing.WholeSet.of(sheet.project)
         return Response(
-            {"derived": composing.as_core_sheet(sheet, composing.viewports_of(sheet), whole).derived_values}
+            {
+                "derived": composing.as_core_sheet(
+                    sheet, composing.viewports_of(sheet, whole), whole
+                ).derived_values
+            }
         )
 
     @extend_schema(responses=NumberSerializer(many=True))

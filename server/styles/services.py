@@ -7,6 +7,7 @@ from collections.abc import Callable
 from django.db.models import Q
 
 from drafting.styles.pen_table import PenTableSpec
+from server.common.readable import readable
 from server.projects.models import NamedRow, Project
 from server.projects.services import NamedRowService
 from server.styles.models import PenTable, PlotSettings
@@ -36,6 +37,6 @@ pen_table_service, plot_settings_service = PenTableService(), PlotSettingsServic
 
 
 def pen_tables_of(project: Project) -> dict[str, PenTableSpec]:
-    """All that a project can draw with, by their ids."""
+    """All that a project can draw with and that can be read, by their ids."""
     rows = PenTable.objects.filter(Q(project=project) | Q(project=None))
-    return {str(row.pk): row.as_core for row in rows}
+    return {str(row.pk): spec for row, spec in readable(rows, lambda row: row.as_core)}

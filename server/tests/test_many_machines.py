@@ -5,6 +5,7 @@ Each machine is a network of its own (a namespace of Linux), joined to that of t
 
 from __future__ import annotations
 
+import fcntl
 import os
 import shutil
 import signal
@@ -16,8 +17,8 @@ import tempfile
 import time
 import unittest
 from collections import Counter
-from collections.abc import Callable
-from contextlib import closing
+from collections.abc import Callable, Iterator
+from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import Any
 
@@ -26,6 +27,7 @@ from redis import Redis
 
 #: The network of the test, in a block that is kept for documentation (RFC 5737).
 NETWORK = "198.51.100"
+BRIDGE = "dunefoldb"
 #: How long the network is cut, and how long anything is waited for; seconds.
 CUT, PATIENCE = 10, 300
 #: Orders a building that is read and then drawn.
@@ -50,6 +52,20 @@ def ip(*arguments: str) -> None:
     subprocess.run(["ip", *arguments], check=True, capture_output=True)
 
 
+def remove(*things: tuple[str, str]) -> None:
+    """Remove networks and wires, where they are there."""
+    for kind, name in things:
+        subprocess.run(["ip", kind, "delete", name], capture_output=True, check=False)
+
+
+@contextmanager
+def networks_to_itself() -> Iterator[None]:
+    """The networks of the machine that tests are run on are one test's at a time: another run waits."""
+    with (Path(tempfile.gettempdir()) / "dunefold-networks.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        yield
+
+
 def may_make_networks() -> bool:
     if shutil.which("ip") is None or shutil.which("redis-server") is None:
         return False
@@ -61,8 +77,7 @@ def may_make_networks() -> bool:
     except subprocess.CalledProcessError:
         return False
     finally:
-        for tried in (("link", "delete", "dunefoldy"), ("netns", "delete", "dunefold-try")):
-            subprocess.run(["ip", *tried], capture_output=True, check=False)
+        remove(("link", "dunefoldy"), ("netns", "dunefold-try"))
     return True
 
 
@@ -110,8 +125,7 @@ class Machine:
             self.signal(signal.SIGKILL)
             self._process.wait()
         # Connections that were cut keep the network for a while; the next test wants a wire of the same name.
-        for thing in (["link", "delete", self._wire], ["netns", "delete", self._name]):
-            subprocess.run(["ip", *thing], capture_output=True, check=False)
+        remove(("link", self._wire), ("netns", self._name))
 
     @property
     def _pid(self) -> int:
@@ -119,14 +133,18 @@ class Machine:
         return self._process.pid
 
 
-@unittest.skipUnless(may_make_networks(), "needs ip, redis-server, and the right to make networks")
 class ManyMachinesTests(unittest.TestCase):
     def setUp(self) -> None:
+        self.enterContext(networks_to_itself())
+        if not may_make_networks():
+            self.skipTest("needs ip, redis-server, and the right to make networks")
         self.folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
-        ip("link", "add", "dunefoldb", "type", "bridge")
-        self.addCleanup(ip, "link", "delete", "dunefoldb")
-        ip("addr", "add", f"{NETWORK}.1/24", "dev", "dunefoldb")
-        ip("link", "set", "dunefoldb", "up")
+        # A run that was killed has left its own.
+        remove(("link", BRIDGE))
+        ip("link", "add", BRIDGE, "type", "bridge")
+        self.addCleanup(ip, "link", "delete", BRIDGE)
+        ip("addr", "add", f"{NETWORK}.1/24", "dev", BRIDGE)
+        ip("link", "set", BRIDGE, "up")
         port = self.start_queue()
         self.environment = {
             **os.environ,
@@ -138,8 +156,9 @@ class ManyMachinesTests(unittest.TestCase):
         self.environment.pop("DUNEFOLD_DATABASE", None)
         self.machines = [Machine(number, self.folder, self.environment) for number in (1, 2)]
         for machine in self.machines:
+            machine.leave()
             self.addCleanup(machine.leave)
-            machine.join("dunefoldb")
+            machine.join(BRIDGE)
 
     def start_queue(self) -> int:
         with socket.socket() as probe:

@@ -14,6 +14,7 @@ from drafting.touchup.drawing import TouchedDrawing
 from drafting.touchup.simplification import Simplification
 from server.annotations.drawn import MAX_KEPT, corners_of, drawn_linework, lines_of
 from server.buildings.models import newest_version
+from server.common.readable import readable
 from server.sheets.composing import WholeSet
 from server.sheets.models import Sheet, Viewport
 from server.touchups.models import TouchUp
@@ -24,13 +25,16 @@ def touched_up(sheet: Sheet, viewports: Sequence[Viewport], whole: WholeSet) -> 
     """What is drawn otherwise in the viewports on a sheet, by the ids of these."""
     views = [row.view_id for row in viewports]
     in_this = Q(viewport=None) | Q(viewport__view=F("view"))
-    rows = list(TouchUp.objects.filter(in_this, view__in=views).order_by("position", "id"))
+    there = TouchUp.objects.filter(in_this, view__in=views).order_by("position", "id")
+    rows = list(
+        readable(there, lambda row: row.as_core, lambda row, error: whole.leave_out(sheet, row, error))
+    )
     found = {}
     for viewport in viewports:
-        of_view = [row for row in rows if row.view_id == viewport.view_id]
-        own = [row for row in of_view if row.viewport_id in (None, viewport.pk)]
+        of_view = [(row, touch_up) for row, touch_up in rows if row.view_id == viewport.view_id]
+        own = [each for each in of_view if each[0].viewport_id in (None, viewport.pk)]
         drawing = touched_drawing(viewport.drawn, viewport.view, whole.grid, whole.storeys) if own else None
-        made = tuple(FoundTouchUp(str(row.pk), row.as_core.redrawn(drawing)) for row in own if drawing)
+        made = tuple(FoundTouchUp(str(row.pk), each.redrawn(drawing)) for row, each in own if drawing)
         rule = viewport.view.simplified_by
         if rule and viewport.drawn.linework and rule.holds_at(float(viewport.scale.ratio)):
             linework, _ = drawn_linework(viewport.drawn.linework)

@@ -15,6 +15,7 @@ from drafting.views.spec import AnyView, dump_view, parse_view_spec
 from server.buildings.models import ModelVersion, newest_version
 from server.common import storage
 from server.common.pruning import is_old
+from server.common.readable import readable
 from server.jobs import services as jobs
 from server.jobs.models import Job
 from server.jobs.runner import Work
@@ -104,14 +105,15 @@ def order_all_out_of_date(project: Project) -> list[Job]:
     """
     newest_or_refuse(project)
     views = View.objects.filter(project=project, held=False).select_related("subset", "project")
-    found = (order_drawing(view) for view in views if state_of(view, view) != "up_to_date")
+    behind = (view for view in views if state_of(view, view) != "up_to_date")
+    found = (order_drawing(view) for view, _ in readable(behind, View.check_stored))
     return [job for job in found if job is not None]
 
 
 def follow_version(version: ModelVersion) -> None:
     """A new model version: every view that is not held asks for its drawing from then on."""
     views: QuerySet[View] = View.objects.filter(project=version.project).select_related("subset")
-    for view in views:
+    for view, _ in readable(views, View.check_stored):
         if not view.held:
             ask_for(view, version, view.shown_with({}))
         view_changed.send(View, view=view, only_ask=True)

@@ -8,6 +8,7 @@ from django.db import models
 
 from drafting.errors import ViewError
 from drafting.schema import parse
+from drafting.shading.appearance import Appearance
 from drafting.touchup.simplification import Simplification
 from drafting.views.spec import AnyView, parse_view_spec
 from server.buildings.models import ModelVersion
@@ -110,6 +111,15 @@ class View(Drawn, VersionedModel):
     def as_core(self) -> AnyView:
         """Its own description."""
         return parse_view_spec(self.spec)
+
+    def check_stored(self) -> None:
+        """Read all that is stored of it as the core does.
+
+        Raises:
+            ViewError: something was damaged.
+        """
+        parse(Appearance, self.appearance, "view's appearance", ViewError)
+        _ = self.as_core, self.simplified_by
 
     @property
     def simplified_by(self) -> Simplification | None:

@@ -17,6 +17,7 @@ from drafting.views.spec import AnyView, dump_view, parse_view_spec
 from drafting.views.standard import missing_from, plain_set, standard_set
 from drafting.views.titles import title_in
 from server.buildings.models import ModelVersion, newest_version
+from server.common.readable import readable
 from server.common.rows import Memo, RowService
 from server.projects.models import Project
 from server.views import drawings, received
@@ -92,7 +93,8 @@ def follow_axes(version: ModelVersion) -> None:
     where it looked. Views that are held stay with their version."""
     before = version.project.model_versions.get(number=version.number - 1)
     axes = between(before.axes, version.axes)
-    for view in View.objects.filter(project=version.project, held=False):
+    views = View.objects.filter(project=version.project, held=False)
+    for view, _ in readable(views, View.check_stored):
         if not view.is_received:
             _tell_in_axes(view, axes)
 
@@ -121,7 +123,8 @@ def make_standard_views(project: Project) -> list[View]:
         ViewError: the project has no model.
     """
     newest = drawings.newest_or_refuse(project)
-    there = [view.as_core for view in View.objects.filter(project=project)]
+    views = View.objects.filter(project=project)
+    there = [spec for _, spec in readable(views, lambda view: view.as_core)]
     return make_views(project, missing_from(standard_set(newest.storeys), there))
 
 

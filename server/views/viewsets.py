@@ -42,7 +42,7 @@ def _views() -> QuerySet[View]:
     return rows.defer("drawn_from__facts")
 
 
-VIEWS = RowKind(ViewSerializer, services.view_service, _views)
+VIEWS = RowKind(ViewSerializer, services.view_service, _views, read=View.check_stored)
 SUBSETS = RowKind(SubsetSerializer, services.subset_service, Subset.objects.all)
 LINE_SETTINGS = RowKind(
     NamedLineSettingsSerializer, services.line_settings_service, NamedLineSettings.objects.all

@@ -142,6 +142,7 @@ export interface MarkedElement {
 export type Comment = Required<Omit<Schemas["Comment"], "element">> & { element: MarkedElement };
 export type Said = Omit<Schemas["Said"], "element"> & { element: MarkedElement };
 export type CommentFile = Required<Schemas["CommentFile"]>;
+export type UnreadableRow = Schemas["Unreadable"];
 export type Scan = Required<Schemas["Scan"]>;
 export type ScanFile = Schemas["ScanFile"];
 export type CommentState = Comment["state"];

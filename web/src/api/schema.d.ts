@@ -2618,6 +2618,23 @@ export interface paths {
         patch: operations["touch_ups_partial_update"];
         trace?: never;
     };
+    "/api/unreadable/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description They can be deleted like any row. */
+        get: operations["unreadable_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/viewports/": {
         parameters: {
             query?: never;
@@ -10096,6 +10113,15 @@ export interface components {
             /** @description Left, bottom, right and top, mm of the sheet. */
             margins: number[];
         };
+        /** @description A row that was damaged where it is stored. */
+        Unreadable: {
+            rows: components["schemas"]["RowsEnum"];
+            /** Format: uuid */
+            id: string;
+            /** @description What it is, its name where that can be read, and where it stands. */
+            name: string;
+            why: string;
+        };
         UploadRequest: {
             /** Format: uuid */
             project: string;
@@ -15522,6 +15548,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TouchUp"];
+                };
+            };
+        };
+    };
+    unreadable_list: {
+        parameters: {
+            query: {
+                project: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Unreadable"][];
                 };
             };
         };

@@ -12,6 +12,7 @@ import { colours } from "../theme/theme";
 import { AccountDialog } from "./AccountDialog";
 import { People } from "./People";
 import { RoleMark } from "./RoleMark";
+import { Unreadable } from "./Unreadable";
 import { useUndo } from "./useUndo";
 import { Wordmark } from "./Wordmark";
 import { useBoard } from "../stores/board";
@@ -96,6 +97,7 @@ export function Header({ project, station }: { project?: Project; station?: stri
           <Steps project={project.id} keys={station === "sheets"} />
           <RunningJobs project={project.id} />
           <Connection />
+          <Unreadable project={project.id} />
           <RoleMark project={project} />
           <People project={project.id} />
         </>

@@ -37,6 +37,7 @@ import { EMPTY_LIST, Register } from "./Register";
 import { useEdits } from "./sheetCommands";
 import { LedgeInTime } from "./StationLedge";
 import { templateEdits } from "./templateCommands";
+import { Uncomposed } from "./Uncomposed";
 import { useAnnotate } from "./annotate/useAnnotate";
 import { useTouchUp } from "./touchup/useTouchUp";
 import { useFindings } from "./useFindings";
@@ -299,7 +300,10 @@ export function Composing({ project }: { project: Project }) {
           </Box>
         </>
       ) : (
-        <Box sx={BOARD}>{set.listed && !sheets.length && <NoSheets onAdd={addSheet} />}</Box>
+        <Box sx={BOARD}>
+          {set.listed && !sheets.length && <NoSheets onAdd={addSheet} />}
+          {sheet && set.problem && <Uncomposed sheet={sheet} why={set.problem} edits={edits} />}
+        </Box>
       )}
       <CarriedCard
         sheet={sheet?.id ?? ""}

@@ -31,7 +31,8 @@ export function useSet(project: string, sheetId: string | undefined) {
   const { data: versions = NOTHING } = useModelVersions(project);
   const sheets = useMemo(() => unordered.toSorted((a, b) => a.position - b.position), [unordered]);
   const sheet = openOf(sheets, sheetId);
-  const { data: display } = useDisplay(sheet?.version ? sheet.id : "");
+  const { data: display, error } = useDisplay(sheet?.version ? sheet.id : "");
+  const problem = error?.message;
   /** The viewports of the sheet, the lowest first. */
   const on = useMemo(
     () => viewports.filter((v) => v.sheet === sheet?.id).toSorted((a, b) => a.position - b.position),
@@ -71,6 +72,8 @@ export function useSet(project: string, sheetId: string | undefined) {
       version,
       sheet,
       display,
+      /** Why it cannot be composed. */
+      problem,
       on,
       viewOf,
       asPlaced,
@@ -88,6 +91,7 @@ export function useSet(project: string, sheetId: string | undefined) {
       version,
       sheet,
       display,
+      problem,
       on,
       viewOf,
       asPlaced,
