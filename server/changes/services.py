@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Mapping, Sequence
+from itertools import groupby
 from typing import Any
 
 from django.db import transaction
@@ -42,7 +43,15 @@ def make_changes(
     release_numbers(list(known.values_list("pk", flat=True)))
     memo: Memo = {}
     written: list[dict[str, Any]] = []
-    rows = [_make(user, step, {**context, history.WRITTEN: written}, memo) for step in steps]
+    within = {**context, history.WRITTEN: written}
+    rows: list[Any] = []
+    # New rows of one kind are made together.
+    for kind, group in groupby(steps, lambda step: step["rows"] if _is_new(step) else None):
+        if kind is None:
+            rows += [_change(user, step, within, memo) for step in group]
+        else:
+            given = [{**step["row"], "id": str(step["id"])} for step in group]
+            rows += KINDS[kind].create(given, within, memo)
     history.note(user, what or "change", written)
     if change:
         MadeChange.remember(change, user, {"rows": rows})
@@ -55,10 +64,13 @@ def unreadable_rows(project: uuid.UUID) -> list[dict[str, str]]:
     return [{"rows": name, **found} for name, kind in KINDS.items() for found in kind.unreadable(project)]
 
 
-def _make(user: Any, step: dict[str, Any], context: Mapping[str, Any], memo: Memo) -> Any:
+def _is_new(step: dict[str, Any]) -> bool:
+    return step["version"] == 0 and step["row"] is not None
+
+
+def _change(user: Any, step: dict[str, Any], context: Mapping[str, Any], memo: Memo) -> Any:
+    """Change or delete one row: as it is then."""
     kind, pk, row = KINDS[step["rows"]], step["id"], step["row"]
-    if step["version"] == 0 and row is not None:
-        return kind.create({**row, "id": str(pk)}, context, memo)
     there = kind.of(user).filter(pk=pk).first()
     name = {"rows": step["rows"], "id": str(pk)}
     try:

@@ -65,7 +65,10 @@ class RowService(Generic[M]):
     @transaction.atomic
     def create(self, values: dict[str, Any], memo: Memo | None = None) -> M:
         """Make a row."""
-        memo = {} if memo is None else memo
+        return self.make(values, {} if memo is None else memo)
+
+    def make(self, values: dict[str, Any], memo: Memo) -> M:
+        """Make a row as one of several that are made in a transaction, or not at all."""
         self.prepare(values, memo)
         plain, many = self._parted(values)
         row = self.model(**plain)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Any
+from uuid import UUID
 
 from rest_framework import serializers
 from rest_framework.request import Request
@@ -19,6 +20,10 @@ def given_by(form: type[serializers.Serializer[Any]], request: Request) -> dict[
     return dict(read.validated_data)
 
 
+#: In the context of a serializer that makes several rows: the ids that are taken.
+TAKEN = "taken"
+
+
 class RowSerializer(serializers.ModelSerializer[Any]):
     """Reads and writes the fields of a row; a service decides what becomes of them. A row keeps its id and
     whatever else Meta names as `fixed`."""
@@ -32,7 +37,7 @@ class RowSerializer(serializers.ModelSerializer[Any]):
         what = str(model._meta.verbose_name)
         if self.instance is None:
             given.pop("version", None)
-            if "id" in given and model.objects.filter(pk=given["id"]).exists():
+            if "id" in given and self._is_taken(given["id"]):
                 raise serializers.ValidationError({"id": f"There is a {what} with this id already."})
             return given
         given.pop("id", None)
@@ -40,3 +45,8 @@ class RowSerializer(serializers.ModelSerializer[Any]):
             if given.pop(name, getattr(self.instance, name)) != getattr(self.instance, name):
                 raise serializers.ValidationError({name: f"A {what} stays in its {name}."})
         return given
+
+    def _is_taken(self, pk: UUID) -> bool:
+        meta: Any = self.Meta
+        taken: set[UUID] | None = self.context.get(TAKEN)
+        return pk in taken if taken is not None else meta.model.objects.filter(pk=pk).exists()

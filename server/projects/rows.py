@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import uuid
 from collections.abc import Callable, Iterable, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from typing import Any
 
@@ -20,7 +21,7 @@ from server.common.made_once import as_json, json_made_once
 from server.common.problems import Conflict
 from server.common.readable import name_of, readable, why_not
 from server.common.rows import Memo, RowService, StaleVersion
-from server.common.serializers import RowSerializer
+from server.common.serializers import TAKEN, RowSerializer
 from server.projects.models import Project
 from server.projects.roles import Ability, require
 
@@ -160,23 +161,44 @@ class RowKind:
         needs: list[Ability] = ["sign"] if names & self.signed else []
         return [*needs, self.needs] if names - self.signed else needs
 
-    def create(self, data: Any, context: Mapping[str, Any], memo: Memo) -> dict[str, Any]:
-        """Make a row from what was sent, and tell it."""
+    @transaction.atomic
+    def create(self, several: Sequence[Any], context: Mapping[str, Any], memo: Memo) -> list[dict[str, Any]]:
+        """Make rows from what was sent, one after the other, and tell them."""
         # One serializer reads and sends all that a batch makes, for the fields of each are built anew.
+        taken: set[uuid.UUID] = memo.setdefault((TAKEN, self.serializer), set())
         serializer: RowSerializer = memo.setdefault(
-            ("serializer", self.serializer), self.serializer(context=context)
+            ("serializer", self.serializer), self.serializer(context={**context, TAKEN: taken})
         )
-        values = dict(serializer.run_validation(data))
-        if self._path:  # everybody makes projects of their own
-            self._require(values[self._path[0]], self._path[1:], [self.needs], context["request"].user)
-        return self.made(self.service.create(values, memo), context, serializer)
+        taken.clear()
+        taken.update(self._there(data.get("id") for data in several if isinstance(data, Mapping)))
+        made = []
+        for data in several:
+            values = dict(serializer.run_validation(data))
+            if self._path:  # everybody makes projects of their own
+                self._require(values[self._path[0]], self._path[1:], [self.needs], context["request"].user)
+            made.append(self.service.make(values, memo))
+            taken.add(made[-1].pk)
+        return self.made(made, context, serializer)
 
-    def made(self, row: Any, context: Mapping[str, Any], by: RowSerializer | None = None) -> dict[str, Any]:
-        """Tell a row that a service has made, as it is sent `by` a serializer, where there is one."""
+    def _there(self, ids: Iterable[Any]) -> Iterable[uuid.UUID]:
+        """Those of some ids, which may be none, that rows have."""
+        known = set()
+        for each in ids:
+            with suppress(ValueError):
+                known.add(uuid.UUID(str(each)))
+        found: QuerySet[Any] = self.service.model._default_manager.filter(pk__in=known)
+        return found.values_list("pk", flat=True) if known else ()
+
+    def made(
+        self, rows: Sequence[Any], context: Mapping[str, Any], by: RowSerializer | None = None
+    ) -> list[dict[str, Any]]:
+        """Tell rows that a service has made, as they are sent `by` a serializer, where there is one."""
         sender = by or self.serializer(context=context)
-        after = dict(sender.to_representation(self._as_sent(row)))
-        self._record(None, after, context)
-        return after
+        now = self.rows().in_bulk([row.pk for row in rows])
+        told = [dict(sender.to_representation(now[row.pk])) for row in rows]
+        for after in told:
+            self._record(None, after, context)
+        return told
 
     def update(self, row: Any, data: Any, context: Mapping[str, Any], memo: Memo) -> dict[str, Any]:
         """Change a row as was sent, and tell it. The row is one of `of` or `rows`, read in this transaction.
@@ -261,7 +283,7 @@ class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
         return Response(json.loads(self.kind.sent(rows, self.get_serializer_context())))
 
     def create(self, request: Request, *args: Any, **kwargs: Any) -> Response:
-        row = self.kind.create(request.data, self.get_serializer_context(), {})
+        (row,) = self.kind.create([request.data], self.get_serializer_context(), {})
         return Response(row, status=status.HTTP_201_CREATED)
 
     def partial_update(self, request: Request, *args: Any, **kwargs: Any) -> Response:

@@ -41,12 +41,21 @@ class SheetService(RowService[Sheet]):
         if {"template", "paper", "orientation"} & changed:
             check_blank(row.blank, row.template.name)
         if "number" in changed:
-            others = Sheet.objects.filter(project=row.project, number=row.number).exclude(pk=row.pk)
-            for title in others.order_by().values_list("title", flat=True):
+            self._check_number(row, memo)
+
+    def _check_number(self, row: Sheet, memo: Memo) -> None:
+        key = ("numbers", row.project_id)
+        if key not in memo:
+            memo[key] = set(_numbers(row.project_id).values_list("number", flat=True))
+        if row.number in memo[key]:
+            # It was there at first, or has come since: it may be gone again.
+            others = _numbers(row.project_id).filter(number=row.number).exclude(pk=row.pk)
+            for title in others.values_list("title", flat=True):
                 name = f" “{title}”" if title else ""
                 raise serializers.ValidationError(
                     {"number": f"{row.number} is the number of another sheet{name}. Choose another number."}
                 )
+        memo[key].add(row.number)
 
     def updated(self, row: Sheet, before: Sheet, changed: set[str], memo: Memo) -> None:
         # On another paper its viewports keep their place from the title block's corner.
@@ -56,6 +65,11 @@ class SheetService(RowService[Sheet]):
 
 
 sheet_service = SheetService()
+
+
+def _numbers(project: Any) -> QuerySet[Sheet]:
+    """The sheets of a project, in no order."""
+    return Sheet.objects.filter(project=project).order_by()
 
 
 def register_of(project: Project) -> Register:

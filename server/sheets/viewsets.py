@@ -127,7 +127,7 @@ class SheetViewSet(RowViewSet):
             raise Http404
         made, notes = viewports.arrange_views(sheet, [views[pk] for pk in wanted], given["projection"])
         context = self.get_serializer_context()
-        rows_made = [VIEWPORTS.made(row, context) for row in made]
+        rows_made = VIEWPORTS.made(made, context)
         return Response({"viewports": rows_made, "notes": list(notes)}, status=status.HTTP_201_CREATED)
 
     @extend_schema(responses=FieldValuesSerializer)
