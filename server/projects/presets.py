@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Mapping
+from functools import cache
 from typing import Any, TypeVar
 
 from drafting.schema import dump
@@ -13,6 +14,7 @@ R = TypeVar("R", bound=NamedRow)
 _NAMESPACE = uuid.UUID("6f0d7a52-3f0b-4f6e-9f0a-2f6d0e7d9c11")
 
 
+@cache
 def preset_id(model: type[NamedRow], key: str) -> uuid.UUID:
     """The id of a preset, the same in every installation."""
     return uuid.uuid5(_NAMESPACE, f"{model._meta.label_lower}/{key}")
