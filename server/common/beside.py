@@ -8,6 +8,7 @@ import multiprocessing
 import os
 import signal
 import threading
+import time
 from collections.abc import Callable
 from concurrent.futures import BrokenExecutor, ProcessPoolExecutor
 from multiprocessing.connection import wait
@@ -20,6 +21,8 @@ P = ParamSpec("P")
 R = TypeVar("R")
 #: As many at most; each takes about 200 MB.
 MAX_PROCESSES = 2
+#: How often it is looked whether the launcher is there, seconds.
+LOOK_EVERY = 1.0
 
 _lock = threading.Lock()
 _pool: ProcessPoolExecutor | None = None
@@ -67,6 +70,20 @@ def end_with_parent() -> None:
     if parent is not None:
         wait([parent.sentinel])
         os._exit(1)
+
+
+def end_with_launcher() -> None:
+    """Where a launcher has started this process (`DUNEFOLD_LAUNCHER`), end as it is asked to when that has
+    gone without a word."""
+    launcher = os.environ.get("DUNEFOLD_LAUNCHER", "")
+    if launcher and multiprocessing.parent_process() is None:
+        threading.Thread(target=_watch_launcher, args=(int(launcher),), daemon=True).start()
+
+
+def _watch_launcher(launcher: int) -> None:
+    while os.getppid() == launcher:
+        time.sleep(LOOK_EVERY)
+    os.kill(os.getpid(), signal.SIGTERM)
 
 
 def _set_up(database: str) -> None:

@@ -4,7 +4,13 @@ from __future__ import annotations
 
 import os
 import signal
+import subprocess
+import sys
+import time
+from pathlib import Path
 from unittest import TestCase
+
+from django.conf import settings
 
 from server.common import beside
 
@@ -15,6 +21,38 @@ def in_process(number: int) -> tuple[int, int]:
 
 def refused() -> None:
     raise ValueError("there is no such sheet")
+
+
+#: A launcher that has one part, tells its number, and is then killed.
+LAUNCHER = """
+import os, subprocess, sys, time
+given = {**os.environ, "DUNEFOLD_LAUNCHER": str(os.getpid())}
+part = "from server.common.beside import end_with_launcher as end; end(); import time; time.sleep(60)"
+print(subprocess.Popen([sys.executable, "-c", part], env=given).pid, flush=True)
+time.sleep(60)
+"""
+
+
+def is_running(process: int) -> bool:
+    try:
+        return "(zombie)" not in Path(f"/proc/{process}/status").read_text()
+    except OSError:
+        return False
+
+
+class LauncherTests(TestCase):
+    def test_a_part_ends_when_its_launcher_is_killed(self):
+        command = [sys.executable, "-c", LAUNCHER]
+        with subprocess.Popen(command, stdout=subprocess.PIPE, text=True, cwd=settings.ROOT) as launcher:
+            assert launcher.stdout is not None
+            part = int(launcher.stdout.readline())
+            time.sleep(2 * beside.LOOK_EVERY)
+            self.assertTrue(is_running(part))
+            launcher.kill()
+        end = time.monotonic() + 60
+        while is_running(part):
+            self.assertLess(time.monotonic(), end)
+            time.sleep(0.05)
 
 
 class BesideTests(TestCase):
