@@ -182,14 +182,17 @@ export function AppearanceMenu({ viewports, viewOf, edits, onColours }: Props) {
             </Box>
           </>
         )}
-        {now.show !== "lines" && (
-          <Button variant="outlined" onClick={onColours} sx={{ justifySelf: "start" }}>
-            {t("Colours…")}
-          </Button>
-        )}
-        {(coming || notes.length > 0) && (
-          <Box role="status" sx={{ fontSize: 12, color: "text.secondary" }}>
-            {coming ? MAKING[now.show === "lines" ? "areas" : "picture"] : notes.join(" ")}
+        {(now.show !== "lines" || hasAreas) && (
+          // There whether anything is said or not: the fields above stay under the pointer.
+          <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", minHeight: 30 }}>
+            {now.show !== "lines" && (
+              <Button variant="outlined" onClick={onColours} sx={{ flexShrink: 0 }}>
+                {t("Colours…")}
+              </Button>
+            )}
+            <Box role="status" sx={{ fontSize: 12, color: "text.secondary" }}>
+              {coming ? MAKING[now.show === "lines" ? "areas" : "picture"] : notes.join(" ")}
+            </Box>
           </Box>
         )}
       </Box>
