@@ -34,9 +34,11 @@ def revision_offers(project: Project, sheets: Sequence[Sheet], purpose: str) -> 
     """The next revision of each of some sheets, and whether it differs from what was issued of it. That is
     known from the last check of the set as long as nothing has changed since."""
     scheme: RevisionScheme = register_of(project).revision_scheme_as_core
-    run = CheckRun.objects.filter(project=project).first()
-    known = run.fingerprints if run and run.state == state_of_set(project) else {}
     issued = last_issued(project)
+    run = CheckRun.objects.filter(project=project).first()
+    # What was never issued differs in any case.
+    compared = run is not None and any(str(sheet.pk) in issued for sheet in sheets)
+    known = run.fingerprints if run and compared and run.state == state_of_set(project) else {}
     offers = []
     for sheet in sheets:
         had = [revision["revision"] for revision in sheet.revisions]
