@@ -23,7 +23,10 @@ class SheetService(RowService[Sheet]):
 
     def prepare(self, values: dict[str, Any], memo: Memo) -> None:
         project = values["project"]
-        like = Sheet(**{n: values[n] for n in ("project", "discipline", "sheet_type") if n in values})
+        discipline, sheet_type = (
+            values.get(name, Sheet._meta.get_field(name).get_default())
+            for name in ("discipline", "sheet_type")
+        )
         key = ("numbering", project.pk)
         if key not in memo:
             rows = Sheet.objects.filter(project=project)
@@ -31,8 +34,8 @@ class SheetService(RowService[Sheet]):
             memo[key] = Numbering(Pattern(register_of(project).number_pattern), there)
             memo["position", project.pk] = next_position(rows)
         if "number" not in values:
-            values["number"] = memo[key].next(numbered(like))
-        memo[key].add(Numbered(values["number"], like.discipline, like.sheet_type))
+            values["number"] = memo[key].next(Numbered("", discipline, sheet_type))
+        memo[key].add(Numbered(values["number"], discipline, sheet_type))
         if "position" not in values:
             values["position"] = memo["position", project.pk]
             memo["position", project.pk] += 1
