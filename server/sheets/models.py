@@ -102,6 +102,10 @@ class Register(VersionedModel):
         return scheme
 
 
+#: That of a sheet where nobody has chosen.
+DISCIPLINE = "A"
+
+
 def no_offset() -> list[float]:
     return [0.0, 0.0]
 
@@ -126,7 +130,7 @@ class Sheet(VersionedModel):
     status = models.CharField(max_length=60, blank=True)
     purpose = models.CharField(max_length=60, blank=True)
     #: What a pattern of numbers may name.
-    discipline = models.CharField(max_length=10, default="A", blank=True)
+    discipline = models.CharField(max_length=10, default=DISCIPLINE, blank=True)
     sheet_type = models.CharField(max_length=10, blank=True)
     #: The core's Revisions, oldest first.
     revisions = models.JSONField(default=list)

@@ -15,7 +15,7 @@ from drafting.sheets.paper import Paper
 from drafting.sheets.template import check_blank
 from server.common.rows import Memo, RowService
 from server.projects.models import NamedRow, Project
-from server.sheets.models import Register, Sheet
+from server.sheets.models import DISCIPLINE, Register, Sheet
 
 
 class SheetService(RowService[Sheet]):
@@ -23,10 +23,7 @@ class SheetService(RowService[Sheet]):
 
     def prepare(self, values: dict[str, Any], memo: Memo) -> None:
         project = values["project"]
-        discipline, sheet_type = (
-            values.get(name, Sheet._meta.get_field(name).get_default())
-            for name in ("discipline", "sheet_type")
-        )
+        kind = values.get("discipline", DISCIPLINE), values.get("sheet_type", "")
         key = ("numbering", project.pk)
         if key not in memo:
             rows = Sheet.objects.filter(project=project)
@@ -34,8 +31,8 @@ class SheetService(RowService[Sheet]):
             memo[key] = Numbering(Pattern(register_of(project).number_pattern), there)
             memo["position", project.pk] = next_position(rows)
         if "number" not in values:
-            values["number"] = memo[key].next(Numbered("", discipline, sheet_type))
-        memo[key].add(Numbered(values["number"], discipline, sheet_type))
+            values["number"] = memo[key].next(Numbered("", *kind))
+        memo[key].add(Numbered(values["number"], *kind))
         if "position" not in values:
             values["position"] = memo["position", project.pk]
             memo["position", project.pk] += 1
