@@ -17,9 +17,10 @@ from rest_framework import serializers, status, viewsets
 from rest_framework.request import Request
 from rest_framework.response import Response
 
+from drafting.errors import SheetError
 from server.common.made_once import as_json, json_made_once
 from server.common.problems import Conflict
-from server.common.readable import name_of, readable, why_not
+from server.common.readable import DAMAGE, name_of, readable, why_not
 from server.common.rows import Memo, RowService, StaleVersion
 from server.common.serializers import TAKEN, RowSerializer
 from server.projects.models import Project
@@ -230,7 +231,7 @@ class RowKind:
             Conflict: it has been changed since.
         """
         self._require(row, self._path, [self.needs], context["request"].user)
-        before = self.data(row, context) if _recorders else {}
+        before = self._before(row, context) if _recorders else {}
         try:
             self.service.delete(row, version)
         except StaleVersion as stale:
@@ -246,6 +247,25 @@ class RowKind:
     def data(self, row: Any, context: Mapping[str, Any]) -> dict[str, Any]:
         """A row as it is sent, as it is now."""
         return dict(self.serializer(self._as_sent(row), context=context).data)
+
+    def alone(self, row: Any, context: Mapping[str, Any]) -> Any:
+        """One row as it is sent.
+
+        Raises:
+            SheetError: it cannot be read.
+        """
+        try:
+            return json.loads(self._as_json(context)(row))
+        except DAMAGE as error:
+            raise SheetError(f"The {name_of(row)} cannot be read: {why_not(error)}") from error
+
+    def _before(self, row: Any, context: Mapping[str, Any]) -> dict[str, Any]:
+        """A row that is deleted, as it was; of one that cannot be read, where it belongs."""
+        try:
+            return self.data(row, context)
+        except DAMAGE:
+            places = ("project", "sheet", "view")
+            return {"id": row.pk, **{name: getattr(row, f"{name}_id", None) for name in places}}
 
     def _as_sent(self, row: Any) -> Any:
         """A row as it is now, with what its serializer looks at."""
@@ -281,6 +301,9 @@ class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
         if wanted and Project.of(request.user).filter(pk=wanted).exists():
             return json_made_once(request._request, self.kind.listed, uuid.UUID(wanted))
         return Response(json.loads(self.kind.sent(rows, self.get_serializer_context())))
+
+    def retrieve(self, request: Request, *args: Any, **kwargs: Any) -> Response:
+        return Response(self.kind.alone(self.get_object(), self.get_serializer_context()))
 
     def create(self, request: Request, *args: Any, **kwargs: Any) -> Response:
         (row,) = self.kind.create([request.data], self.get_serializer_context(), {})

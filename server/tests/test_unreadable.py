@@ -173,6 +173,25 @@ class UnreadableTests(ApiCase):
         states = {v["id"]: v["state"] for v in self.call("get", f"views/?project={self.project}")}
         self.assertEqual(states[self.north], "up_to_date")
 
+    def test_whatever_is_damaged_can_be_deleted_and_is_refused_by_name_until_then(self):
+        template = self.own("templates", DEFAULT_TEMPLATE, Template)
+        Sheet.objects.filter(pk=self.other).update(revisions=5, overrides={"client": "\ud83d"})
+        Viewport.objects.filter(pk=self.first).update(corners=7, pens=[])
+        View.objects.filter(pk=self.north).update(spec=[])
+        Template.objects.filter(pk=template).update(spec={"x": "\ud83d"})
+        Annotation.objects.filter(pk=self.note).update(spec={"text": "\ud83d"})
+        damaged = {
+            "sheets": self.other, "viewports": self.first, "views": self.north, "templates": template,
+            "annotations": self.note,
+        }  # fmt: skip
+        for kind, pk in damaged.items():
+            with self.subTest(kind):
+                refused = self.call("get", f"{kind.replace('_', '-')}/{pk}/", status=400)["detail"]
+                self.assertIn(" cannot be read: ", refused)
+                step = {"rows": kind, "id": pk, "version": 0, "row": None}
+                self.assertEqual(self.call("post", "changes/", {"steps": [step]})["rows"], [None])
+        self.assertEqual(self.unreadable(), [])
+
     def test_it_is_deleted_or_written_anew(self):
         Annotation.objects.filter(pk__in=(self.note, self.kept)).update(spec={"x": 1})
         step = {"rows": "annotations", "id": self.note, "version": 0, "row": None}
