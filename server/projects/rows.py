@@ -248,14 +248,17 @@ class RowKind:
         """A row as it is sent, as it is now."""
         return dict(self.serializer(self._as_sent(row), context=context).data)
 
-    def alone(self, row: Any, context: Mapping[str, Any]) -> Any:
+    def alone(self, row: Any, context: Mapping[str, Any]) -> dict[str, Any]:
         """One row as it is sent.
 
         Raises:
             SheetError: it cannot be read.
         """
         try:
-            return json.loads(self._as_json(context)(row))
+            self.read(row)
+            sent = dict(self.serializer(context=context).to_representation(row))
+            as_json(sent)
+            return sent
         except DAMAGE as error:
             raise SheetError(f"The {name_of(row)} cannot be read: {why_not(error)}") from error
 

@@ -1,5 +1,5 @@
 /** The set of sheets and the one of them that is on the board, with what stands on it. */
-import { useCallback, useMemo } from "react";
+import { useCallback, useMemo, useState } from "react";
 import type { View, Viewport } from "../../api/client";
 import { useAnnotations, useTouchUps } from "../../api/annotations";
 import { useModelVersions } from "../../api/buildings";
@@ -31,8 +31,15 @@ export function useSet(project: string, sheetId: string | undefined) {
   const { data: versions = NOTHING } = useModelVersions(project);
   const sheets = useMemo(() => unordered.toSorted((a, b) => a.position - b.position), [unordered]);
   const sheet = openOf(sheets, sheetId);
-  const { data: display, error } = useDisplay(sheet?.version ? sheet.id : "");
-  const problem = error?.message;
+  const composed = useDisplay(sheet?.version ? sheet.id : "");
+  // While it is asked for again, a sheet that could not be composed is none that is on its way.
+  const [refused, setRefused] = useState({ sheet: "", why: "" });
+  const why = composed.error?.message;
+  if (sheet && why && (refused.sheet !== sheet.id || refused.why !== why))
+    setRefused({ sheet: sheet.id, why });
+  const isRefused = refused.sheet === sheet?.id && (!composed.data || composed.isPlaceholderData);
+  const display = isRefused ? undefined : composed.data;
+  const problem = isRefused ? refused.why : undefined;
   /** The viewports of the sheet, the lowest first. */
   const on = useMemo(
     () => viewports.filter((v) => v.sheet === sheet?.id).toSorted((a, b) => a.position - b.position),
