@@ -32,7 +32,6 @@ from server.annotations.drawn import corners_of
 from server.annotations.known import Known
 from server.annotations.listing import table_of
 from server.annotations.models import Annotation
-from server.common.readable import readable
 from server.sheets.composing import WholeSet
 from server.sheets.models import Sheet, Viewport
 
@@ -65,7 +64,7 @@ def pieces_on(
     viewports = {str(row.pk): row for row in viewport_rows}
     views = [row.view_id for row in viewports.values() if row.annotation]
     pieces = Annotation.objects.filter(Q(sheet=sheet) | Q(view__in=views))
-    found = readable(pieces, lambda row: row.as_core, lambda row, error: whole.leave_out(sheet, row, error))
+    found = whole.readable(sheet, pieces, lambda row: row.as_core)
     rows = [(row, piece) for row, piece in found if _is_current(piece, sheet)]
     if not rows:
         return

@@ -72,7 +72,8 @@ class UnreadableView(APIView):
         """They can be deleted like any row."""
         given = OfOneProjectSerializer(data=request.query_params, context={"request": request})
         given.is_valid(raise_exception=True)
-        return json_made_once(request._request, unreadable_rows, given.validated_data["project"].pk)
+        project = given.validated_data["project"].pk
+        return json_made_once(request._request, unreadable_rows, project, apart=True)
 
 
 _SUBJECT = OpenApiParameter("subject", OpenApiTypes.UUID, required=True, description="A sheet or a view.")

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 import uuid
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from contextlib import suppress
@@ -104,11 +103,11 @@ class RowKind:
     def listed(self, project: uuid.UUID) -> bytes:
         """The rows of a project as they are sent, and those of none, as JSON: the same for all who may see
         them. Those that cannot be read are left out."""
-        return self.sent(self._in(project))
+        return b"[%b]" % b",".join(text for _, (_, text) in readable(self._in(project), self._sender({})))
 
-    def sent(self, rows: Iterable[Any], context: Mapping[str, Any] | None = None) -> bytes:
-        """A list of rows as JSON, without those that cannot be read."""
-        return b"[%b]" % b",".join(row for _, row in readable(rows, self._as_json(context or {})))
+    def sent(self, rows: Iterable[Any], context: Mapping[str, Any]) -> list[dict[str, Any]]:
+        """Rows as they are sent, without those that cannot be read."""
+        return [row for _, (row, _) in readable(rows, self._sender(context))]
 
     def unreadable(self, project: uuid.UUID) -> list[dict[str, str]]:
         """The rows of a project that `listed` leaves out: what each is called, and why it cannot be read."""
@@ -117,7 +116,7 @@ class RowKind:
         def note(row: Any, error: Exception) -> None:
             found.append({"id": str(row.pk), "name": name_of(row), "why": why_not(error)})
 
-        for _ in readable(self._in(project), self._as_json({}), note):
+        for _ in readable(self._in(project), self._sender({}), note):
             pass
         return found
 
@@ -126,16 +125,17 @@ class RowKind:
         chosen = Q(**{to_project: project})
         return self.rows().filter(_or_of_none(chosen, to_project) if self.with_presets else chosen)
 
-    def _as_json(self, context: Mapping[str, Any]) -> Callable[[Any], bytes]:
-        """What makes JSON of a row that can be read; one serializer for all, for the fields of each are built
-        anew."""
-        sender = self.serializer(context=context)
+    def _sender(self, context: Mapping[str, Any]) -> Callable[[Any], tuple[dict[str, Any], bytes]]:
+        """What makes of a row that can be read what is sent, and that as JSON; with one serializer for all
+        rows, for the fields of each are built anew."""
+        serializer = self.serializer(context=context)
 
-        def written(row: Any) -> bytes:
+        def send(row: Any) -> tuple[dict[str, Any], bytes]:
             self.read(row)
-            return as_json(sender.to_representation(row))
+            sent = dict(serializer.to_representation(row))
+            return sent, as_json(sent)
 
-        return written
+        return send
 
     def _require(self, at: Any, path: Sequence[str], needs: Iterable[Ability], user: Any) -> None:
         """Refuse what one's role does not allow in the project that a path leads to.
@@ -255,10 +255,7 @@ class RowKind:
             SheetError: it cannot be read.
         """
         try:
-            self.read(row)
-            sent = dict(self.serializer(context=context).to_representation(row))
-            as_json(sent)
-            return sent
+            return self._sender(context)(row)[0]
         except DAMAGE as error:
             raise SheetError(f"The {name_of(row)} cannot be read: {why_not(error)}") from error
 
@@ -303,7 +300,7 @@ class RowViewSet(ProjectRows, viewsets.ModelViewSet[Any]):
         rows = self.get_queryset()
         if wanted and Project.of(request.user).filter(pk=wanted).exists():
             return json_made_once(request._request, self.kind.listed, uuid.UUID(wanted))
-        return Response(json.loads(self.kind.sent(rows, self.get_serializer_context())))
+        return Response(self.kind.sent(rows, self.get_serializer_context()))
 
     def retrieve(self, request: Request, *args: Any, **kwargs: Any) -> Response:
         return Response(self.kind.alone(self.get_object(), self.get_serializer_context()))

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date
 from itertools import groupby
-from typing import Any
+from typing import Any, TypeVar
 from uuid import UUID
 
 import numpy as np
@@ -51,6 +51,8 @@ from server.sheets.viewports import as_core, check_stored
 from server.styles.services import pen_tables_of
 from server.views.models import View
 
+R = TypeVar("R")
+T = TypeVar("T")
 GridLine = tuple[str, tuple[float, float], tuple[float, float]]
 #: The core's FIELDS that a sheet or its project has a column for: by the name of the column.
 SHEET_FIELDS = tuple(key for key, field in FIELDS.items() if field.of == "sheet")
@@ -92,11 +94,23 @@ class WholeSet:
     memo: dict[str, Any] = field(default_factory=dict, compare=False)
     unreadable: dict[Any, list[str]] = field(default_factory=dict, compare=False)
 
-    def leave_out(self, sheet: Sheet, row: Any, error: Exception) -> None:
-        """Note that something on a sheet cannot be read, so that the sheet is composed without it."""
-        name = name_of(row)
-        sentence = f"{name[:1].upper()}{name[1:]} cannot be read: {why_not(error)}"
+    def readable(self, sheet: Sheet, rows: Iterable[R], read: Callable[[R], T]) -> Iterator[tuple[R, T]]:
+        """What stands on a sheet, each with what `read` makes of it, without what cannot be read: of that it
+        is noted that the sheet is composed without it."""
+
+        def leave_out(row: Any, error: Exception) -> None:
+            name = name_of(row)
+            self._note(sheet, f"{name[:1].upper()}{name[1:]} cannot be read: {why_not(error)}")
+
+        return readable(rows, read, leave_out)
+
+    def _note(self, sheet: Sheet, sentence: str) -> None:
         self.unreadable.setdefault(sheet.pk, []).append(sentence)
+
+    def check_pens(self, sheet: Sheet, row: Viewport) -> None:
+        """Note where the pen table of a viewport cannot be read: it is drawn with its sheet's."""
+        if row.pen_table_id and str(row.pen_table_id) not in self.pens:
+            self._note(sheet, f"The pen table of {name_of(row)} cannot be read: its sheet's is taken.")
 
     def template_of(self, sheet: Sheet) -> TemplateSpec:
         """The template of a sheet.
@@ -223,8 +237,10 @@ def viewports_of(sheet: Sheet, whole: WholeSet) -> list[Viewport]:
     rows = list(sheet.viewports.select_related("view__linework", "linework", "traced"))
     for number, row in enumerate(rows, 1):
         row.drawing_number = number
-    found = readable(rows, check_stored, lambda row, error: whole.leave_out(sheet, row, error))
-    return [row for row, _ in found]
+    found = [row for row, _ in whole.readable(sheet, rows, check_stored)]
+    for row in found:
+        whole.check_pens(sheet, row)
+    return found
 
 
 def as_core_sheet(sheet: Sheet, rows: Sequence[Viewport], whole: WholeSet) -> core.Sheet:

@@ -136,6 +136,15 @@ class UnreadableTests(ApiCase):
         self.call("get", f"sheets/{self.other}/display/")
         self.assertEqual(len(self.listed("sheets")), 2)
 
+    def test_a_viewport_without_its_pens_is_drawn_with_its_sheets_and_says_so(self):
+        table = self.own("pen-tables", DEFAULT_PEN_TABLE, PenTable)
+        Viewport.objects.filter(pk=self.first).update(pen_table=table)
+        PenTable.objects.filter(pk=table).update(spec={"x": 1})
+        self.assertEqual(self.drawn()[0], {self.first, self.second})
+        plot, _ = self.plotted(self.project, sheets=[self.sheet])
+        said = "A-01: The pen table of viewport “South elevation” on A-01 cannot be read"
+        self.assertTrue([note for note in plot["notes"] if note.startswith(said)], plot["notes"])
+
     def test_damaged_plot_settings_are_told_of_by_their_sheets(self):
         chosen = self.own("plot-settings", DEFAULT_PLOT_SETTINGS, PlotSettings)
         self.call("patch", f"sheets/{self.sheet}/", {"plot_settings": chosen, "version": 1})

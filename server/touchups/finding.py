@@ -14,7 +14,6 @@ from drafting.touchup.drawing import TouchedDrawing
 from drafting.touchup.simplification import Simplification
 from server.annotations.drawn import MAX_KEPT, corners_of, drawn_linework, lines_of
 from server.buildings.models import newest_version
-from server.common.readable import readable
 from server.sheets.composing import WholeSet
 from server.sheets.models import Sheet, Viewport
 from server.touchups.models import TouchUp
@@ -26,9 +25,7 @@ def touched_up(sheet: Sheet, viewports: Sequence[Viewport], whole: WholeSet) -> 
     views = [row.view_id for row in viewports]
     in_this = Q(viewport=None) | Q(viewport__view=F("view"))
     there = TouchUp.objects.filter(in_this, view__in=views).order_by("position", "id")
-    rows = list(
-        readable(there, lambda row: row.as_core, lambda row, error: whole.leave_out(sheet, row, error))
-    )
+    rows = list(whole.readable(sheet, there, lambda row: row.as_core))
     found = {}
     for viewport in viewports:
         of_view = [(row, touch_up) for row, touch_up in rows if row.view_id == viewport.view_id]
