@@ -18,6 +18,7 @@ import type { Edits } from "./sheetCommands";
 import { sendScan } from "./comments/sendScan";
 import { FieldsMenu } from "./FieldsMenu";
 import { RevisionsMenu } from "./RevisionsMenu";
+import { PenTableField, TemplateField } from "./StyleFields";
 import { useBoard } from "../../stores/board";
 import { select } from "../../stores/selection";
 import { useGesture } from "../../stores/gesture";
@@ -102,7 +103,6 @@ export function SheetLedge({
   const { data: project } = useProject(sheet.project);
   const me = useSession().data?.username ?? "";
   const [x = 0, y = 0, , height = 0] = sheet.free_area;
-  const known = templates.map((each) => [each.id, each.name] as const);
   const working = useBoard((s) => s.workingColours);
   const conflicts = sheet.unprintable?.conflicts ?? NOTHING;
   const upperLeft = { x, y: y + height };
@@ -187,19 +187,7 @@ export function SheetLedge({
       <Group name={t("Template, pens, plotting")}>
         <Rows>
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
-            <ChoiceField
-              label={t("Template")}
-              width={138}
-              value={known.some(([key]) => key === sheet.template) ? sheet.template : ""}
-              choices={known}
-              onChoose={(template) =>
-                void edits.changeSheet(
-                  sheet,
-                  { template },
-                  t("template of {number}", { number: sheet.number }),
-                )
-              }
-            />
+            <TemplateField sheet={sheet} edits={edits} width={138} templates={templates} />
             <Tooltip
               title={
                 templates.find((each) => each.id === sheet.template)?.built_in
@@ -218,19 +206,7 @@ export function SheetLedge({
             </Tooltip>
           </Box>
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "flex-end" }}>
-            <ChoiceField
-              label={t("Drawn with")}
-              width={138}
-              value={sheet.pen_table ?? ""}
-              choices={[["", t("Set’s pens")], ...penTables]}
-              onChoose={(key) =>
-                void edits.changeSheet(
-                  sheet,
-                  { pen_table: key || null },
-                  t("pen table of {number}", { number: sheet.number }),
-                )
-              }
-            />
+            <PenTableField sheet={sheet} edits={edits} width={138} penTables={penTables} />
             <Tooltip title={t("Pen tables: widths, colours, patterns and hatches")}>
               <Button variant="outlined" onClick={onPens} sx={{ minWidth: 0, px: 0.75 }}>
                 {t("Pens…")}
