@@ -106,6 +106,24 @@ def drawn_piece(placed: PlacedPiece, items: Sequence[Item]) -> Sequence[Item]:
     return [whole(placed, placed.piece, list(items))] if whole and items else list(items)
 
 
+@dataclass(frozen=True)
+class DrawnPieces:
+    """Pieces with what each is drawn as, and where they can be taken hold of.
+
+    Attributes:
+        drawn: each piece and its items.
+        boxes: one for each, in their order.
+    """
+
+    drawn: tuple[tuple[PlacedPiece, Sequence[Item]], ...] = ()
+    boxes: tuple[PieceBox, ...] = ()
+
+    @classmethod
+    def of(cls, pieces: Iterable[PlacedPiece]) -> DrawnPieces:
+        drawn = tuple((placed, piece_items(placed)) for placed in pieces)
+        return cls(drawn, piece_boxes(drawn))
+
+
 def _words(placed: PlacedPiece, items: Sequence[Item]) -> str:
     """What a piece says; of a table its heading, of a symbol its name."""
     if placed.table is not None:

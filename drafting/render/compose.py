@@ -10,7 +10,7 @@ from dataclasses import replace
 
 from drafting.annotation.pieces import PlacedPiece
 from drafting.linework.model import ROLES
-from drafting.render.annotation_items import drawn_piece, piece_boxes, piece_items
+from drafting.render.annotation_items import DrawnPieces, drawn_piece
 from drafting.render.backends.extents import bounds_of
 from drafting.render.border import border_items
 from drafting.render.climb_items import climb_items
@@ -35,21 +35,18 @@ def compose(
     sheet: Sheet,
     table: PenTableSpec = CONSTRUCTION,
     tables: Mapping[str, PenTableSpec] | None = None,
-    pieces: Sequence[PlacedPiece] = (),
-    drawn_pieces: Sequence[tuple[PlacedPiece, Sequence[Item]]] = (),
+    pieces: Iterable[PlacedPiece] | DrawnPieces = (),
 ) -> DisplayList:
     """Everything on a sheet, with the pieces of annotation on it: drawn with a pen table, or where a viewport
-    names one of `tables`, with that.
-
-    Args:
-        drawn_pieces: in place of `pieces`, by whoever has their items already.
-    """
-    annotation = drawn_pieces or [(placed, piece_items(placed)) for placed in pieces]
+    names one of `tables`, with that. Whoever has drawn the pieces already gives them so."""
+    annotation = pieces if isinstance(pieces, DrawnPieces) else DrawnPieces.of(pieces)
     marked = [(viewport, sheet.marks.get(viewport.id, ViewportMarks())) for viewport in sheet.viewports]
     grids = {viewport.id: list(grid_items(about.grid, viewport.id)) for viewport, about in marked}
     marks = {viewport.id: list(mark_items(about.marks, viewport.id)) for viewport, about in marked}
     levels = {viewport.id: list(level_items(about.levels, viewport.id)) for viewport, about in marked}
-    dimensions = [item for placed, own in annotation if placed.piece.kind == "dimension" for item in own]
+    dimensions = [
+        item for placed, own in annotation.drawn if placed.piece.kind == "dimension" for item in own
+    ]
     below = _reach_down([dimensions, *grids.values(), *marks.values(), *levels.values()])
     listed = sheet.drawing_list and kept_within(sheet.drawing_list, sheet.blank.frame)
     items: list[Item] = []
@@ -68,7 +65,7 @@ def compose(
         items += (item for viewport, about in layer for item in _on_floors(viewport, about))
         items += (
             item
-            for placed, parts in annotation
+            for placed, parts in annotation.drawn
             if (placed.viewport.id in own if placed.viewport else last)
             for item in drawn_piece(placed, parts)
         )
@@ -106,7 +103,7 @@ def compose(
             for viewport, about in marked
             for tag in about.rooms
         ),
-        piece_boxes(annotation),
+        annotation.boxes,
         sheet.blank.frame,
         sheet.blank.shrink,
         tuple(

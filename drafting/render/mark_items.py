@@ -35,6 +35,9 @@ NUMBER, SHEET = 2.5, 2.0
 #: What stands in the bubble of a view that is not placed yet.
 NOWHERE = "–"
 
+#: Cosine and sine of the corners of a circle as a polygon.
+_AROUND = tuple((math.cos(2 * math.pi * k / 72), math.sin(2 * math.pi * k / 72)) for k in range(72))
+
 Item = Path | Fill | Text
 
 
@@ -84,8 +87,8 @@ def _thick_parts(line: tuple[Point, ...]) -> Iterator[list[Point]]:
 
 def _ring(at: Point, radius: float) -> tuple[Point, ...]:
     """A circle as a polygon of 72 sides."""
-    angles = (2 * math.pi * k / 72 for k in range(72))
-    return tuple((at[0] + radius * math.cos(a), at[1] + radius * math.sin(a)) for a in angles)
+    x, y = at
+    return tuple((x + radius * cos, y + radius * sin) for cos, sin in _AROUND)
 
 
 def _bubble(at: Point, mark: Mark, source: str) -> Iterator[Item]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Protocol
 
 from drafting.sheets.fields import Revision, derived_fields
@@ -34,7 +35,7 @@ class Plottable(Protocol):
     @property
     def paper(self) -> Paper: ...
 
-    @property
+    @cached_property
     def field_values(self) -> Mapping[str, str]: ...
 
     @property
@@ -71,12 +72,12 @@ class Sheet:
     pictures: Mapping[str, Picture] = field(default_factory=dict)
     unreadable: tuple[str, ...] = ()
 
-    @property
+    @cached_property
     def words(self) -> SheetWords:
         """What it says by itself, in the language of its project."""
         return words_in(self.fields.get("language", ""))
 
-    @property
+    @cached_property
     def blank(self) -> Blank:
         return Blank(self.paper, self.template)
 
@@ -101,7 +102,7 @@ class Sheet:
         )
         return {**worked_out, **self.fields}
 
-    @property
+    @cached_property
     def field_values(self) -> dict[str, str]:
         """The value of each field."""
         return {**self.derived_values, **self.overrides}

@@ -22,7 +22,7 @@ from drafting.building.openings import Opening
 from drafting.building.rooms import Room, room_from
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
-from drafting.render.annotation_items import piece_boxes, piece_items
+from drafting.render.annotation_items import DrawnPieces
 from drafting.render.compose import compose
 from drafting.render.display_list import DisplayList
 from drafting.sheets import sheet as core
@@ -211,15 +211,15 @@ def composed(sheet: Sheet, whole: WholeSet) -> tuple[core.Sheet, DisplayList]:
     whole.unreadable.pop(sheet.pk, None)
     rows = viewports_of(sheet, whole)
     made = _touched_up(as_core_sheet(sheet, rows, whole), sheet, rows, whole)
-    pieces = [piece for source in _pieces for piece in source(sheet, rows, made, whole)]
-    drawn = [(piece, piece_items(piece)) for piece in pieces]
+    pieces = DrawnPieces.of(piece for source in _pieces for piece in source(sheet, rows, made, whole))
     # Marks keep clear of what is dimensioned.
     taken: dict[str, list[Box]] = defaultdict(list)
-    for box in piece_boxes((piece, items) for piece, items in drawn if piece.piece.kind == "dimension"):
-        taken[box.viewport].append(box.box)
+    for box in pieces.boxes:
+        if box.kind == "dimension":
+            taken[box.viewport].append(box.box)
     made = replace(made, marks=marks_of(rows, made.viewports, whole, taken))
     made = replace(made, unreadable=tuple(whole.unreadable.get(sheet.pk, ())))
-    return made, compose(made, whole.pens_of(sheet), whole.pens, drawn_pieces=drawn)
+    return made, compose(made, whole.pens_of(sheet), whole.pens, pieces)
 
 
 def _touched_up(made: core.Sheet, sheet: Sheet, rows: Sequence[Viewport], whole: WholeSet) -> core.Sheet:

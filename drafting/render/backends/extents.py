@@ -51,9 +51,9 @@ class Extents(Backend):
             self._add_corners(points.tolist())
 
     def _add_corners(self, corners: Iterable[Sequence[float]]) -> None:
-        for x, y in corners:
-            self._left, self._right = min(self._left, x), max(self._right, x)
-            self._foot, self._top = min(self._foot, y), max(self._top, y)
+        xs, ys = zip(*corners, strict=True)
+        self._left, self._right = min(self._left, *xs), max(self._right, *xs)
+        self._foot, self._top = min(self._foot, *ys), max(self._top, *ys)
 
     @contextmanager
     def on_sheet(self, page: Page) -> Iterator[None]:
