@@ -6,18 +6,22 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
+from drafting.building.axes import Axes
 from drafting.building.climbs import Steps
-from drafting.building.doors import Door, Point3
-from drafting.building.intersections import Intersections, find_intersections
+from drafting.building.doors import Door
 from drafting.building.rooms import Room
 from drafting.building.textures import Colour, Texture
-from drafting.building.topology import Topology, build_topology
 from drafting.building.windows import Window
 from drafting.errors import ViewError
+
+if TYPE_CHECKING:
+    from drafting.building.intersections import Intersections
+    from drafting.building.topology import Topology
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int32]
@@ -31,19 +35,6 @@ GROUND_LAYER, GROUND_MATERIAL = "Ground", "Ground"
 #: A model further from zero than half of this is drawn from a nearer origin, so that its
 #: coordinates keep their precision; the step is coarse so that two versions share one origin.
 ORIGIN_STEP = 1e7
-
-
-@dataclass(frozen=True)
-class Axes:
-    """Where a building's own axes lie in others.
-
-    Attributes:
-        origin: x, y and z of their zero there; mm.
-        turn: from the x axis there to theirs, counter-clockwise; degrees.
-    """
-
-    origin: Point3 = (0.0, 0.0, 0.0)
-    turn: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -167,11 +158,16 @@ class Building:
     @cached_property
     def topology(self) -> Topology:
         """Edges, planes and closedness of the mesh: all that holds for every view."""
+        # A compiler comes with it, which nothing needs that only speaks of buildings.
+        from drafting.building.topology import build_topology
+
         return build_topology(self.vertices, self.triangles, self.triangle_element)
 
     @cached_property
     def intersections(self) -> Intersections:
         """Where bodies pass through each other."""
+        from drafting.building.intersections import find_intersections
+
         return find_intersections(self.topology)
 
     @cached_property

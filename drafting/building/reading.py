@@ -6,10 +6,11 @@ from contextlib import ExitStack
 from dataclasses import replace
 from pathlib import Path
 
-from drafting.building.axes import in_axes, own_axes, stands_near
+from drafting.building.axes import Axes
 from drafting.building.diagnostics import warnings_about
 from drafting.building.earth import with_earth, with_level_ground
-from drafting.building.model import Axes, Building
+from drafting.building.model import Building
+from drafting.building.own_axes import in_axes, own_axes, stands_near
 from drafting.building.readers.ifc import read_ifc
 from drafting.building.readers.mesh import MESH_FORMATS, read_mesh_file
 from drafting.building.readers.packed import unpacked

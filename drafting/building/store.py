@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Mapping
 from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
 import numpy as np
 
+from drafting.building.axes import Axes, axes_from
 from drafting.building.climbs import Steps
 from drafting.building.doors import Door
-from drafting.building.model import Axes, Building, BuildUp, Element, GridLine, Storey, no_places
+from drafting.building.model import Building, BuildUp, Element, GridLine, Storey, no_places
 from drafting.building.rooms import room_from
 from drafting.building.textures import Texture
 from drafting.building.windows import Panel, Window
@@ -117,11 +117,3 @@ def _window(kept: Any) -> Window:
     panels = tuple(Panel(tuple(p["place"]), tuple(p["hinges"])) for p in kept["panels"])
     plain: dict[str, Any] = {name: tuple(x) if isinstance(x, list) else x for name, x in kept.items()}
     return Window(**{**plain, "panels": panels})
-
-
-def axes_from(kept: Mapping[str, Any] | None) -> Axes | None:
-    """The axes that `asdict` made plain, also after JSON."""
-    if kept is None:
-        return None
-    x, y, z = kept["origin"]
-    return Axes((x, y, z), kept["turn"])

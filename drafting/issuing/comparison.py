@@ -6,13 +6,14 @@ import math
 from collections import Counter, defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
-from typing import Literal, NamedTuple
+from typing import NamedTuple
 
 import numpy as np
 
-from drafting.geometry.boxes import Box, Point, union
+from drafting.geometry.boxes import Point, union
 from drafting.geometry.polylines import Floats, Polylines
 from drafting.geometry.sampling import pieces_of, sampled, within
+from drafting.issuing.difference import Difference, DifferenceKind
 from drafting.issuing.frozen import FrozenSheet
 from drafting.issuing.line_changes import clusters_of, missing_from, stretches_of
 from drafting.render import cloud_items, drawing_list, drawing_title, template_items
@@ -20,37 +21,13 @@ from drafting.render.backend import Sources
 from drafting.render.backends.extents import bounds_of
 from drafting.render.items import Drawing, Item, Path, Text, parts_of
 from drafting.render.placed import PlacedDrawing
-from drafting.schema import CLOSED
 from drafting.sheets.fields import FIELDS
 from drafting.sheets.scale import Scale
 
-DifferenceKind = Literal[
-    "paper", "field", "revision", "added", "removed", "moved", "scale", "cropped", "lines", "text",
-    "dimension", "pens",
-]  # fmt: skip
 #: Places that differ by less are the same; words as near as this to others stand in their place; paper mm.
 SAME, BESIDE = 0.05, 25.0
 #: What says of a sheet when it was, and is listed as no change of its own.
 _PASSING = ("plot_date", "date", "revision", "file_name", "sheet_of", "drawings", "scale", "paper")
-
-
-@dataclass(frozen=True)
-class Difference:
-    """Something that differs.
-
-    Attributes:
-        kind: what it is about.
-        words: what has become of it.
-        viewport: the id of the viewport that it is seen in; blank for none.
-        box: where it is, mm of the newer sheet.
-    """
-
-    __pydantic_config__ = CLOSED
-
-    kind: DifferenceKind
-    words: str
-    viewport: str = ""
-    box: Box | None = None
 
 
 class Words(NamedTuple):

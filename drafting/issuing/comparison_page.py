@@ -5,17 +5,20 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from drafting.geometry.polylines import Floats
-from drafting.issuing.comparison import Comparison
 from drafting.issuing.frozen import FrozenSheet
 from drafting.render.backends.extents import bounds_of
 from drafting.render.items import Fill, FlatItem, Item, Path, Restyle, Text
 from drafting.render.page import Page
 from drafting.styles.lettering import fit, text_width
 from drafting.styles.pens import INK, PAPER, Pen
+
+if TYPE_CHECKING:
+    from drafting.issuing.comparison import Comparison
 
 #: What is the same; what has gone; what has come.
 SAME, GONE, COME = "#a9adb1", "#2c6a86", "#9c3f24"

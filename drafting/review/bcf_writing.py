@@ -14,8 +14,7 @@ from xml.etree import ElementTree as ET
 import numpy as np
 from numpy.typing import NDArray
 
-from drafting.building.axes import in_file
-from drafting.building.model import Axes
+from drafting.building.axes import Axes, in_file
 from drafting.progress import Progress, silent
 from drafting.review.comments import WrittenComment
 from drafting.review.places import Axis, Eye

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
 from pathlib import Path
 
 from drafting.building.model import Building
@@ -13,22 +12,14 @@ from drafting.render.backend import Sources
 from drafting.render.backends import FORMATS
 from drafting.render.items import Drawing
 from drafting.render.page import FileInfo, whole_page
-from drafting.review.places import Places, seen_drawing
-from drafting.review.tiles import Level, write_tiles
+from drafting.review.places import Places
+from drafting.review.prepared import PDF, Prepared
+from drafting.review.seeing import seen_drawing
+from drafting.review.tiles import write_tiles
 from drafting.views.spec import AnyView
 
 #: What a drawing was drawn from, by the id of its viewport.
 Origins = Mapping[str, tuple[Path, AnyView]]
-PDF = "review.pdf"
-
-
-@dataclass(frozen=True)
-class Prepared:
-    """The files of one sheet, in the folder that they were made in, and the levels of its tiles."""
-
-    tiles: str
-    places: str
-    levels: tuple[Level, ...]
 
 
 def prepare(

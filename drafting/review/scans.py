@@ -16,10 +16,9 @@ from pydantic import Field
 from scipy import ndimage
 
 from drafting.errors import SheetError
-from drafting.geometry.boxes import Point
 from drafting.progress import Progress, silent
+from drafting.review.scan_placement import ScanPlacement
 from drafting.review.tiles import POINTS_PER_MM
-from drafting.schema import CLOSED, Number
 
 Floats = NDArray[np.float64]
 
@@ -33,28 +32,6 @@ DARKER, LIGHTEST = 22.0, 200.0
 LEAST_SHARE, NEAR = 0.45, 4.0
 #: So many places, across and down, are compared to tell which way up it is.
 COMPARED = (120, 90)
-
-
-@dataclass(frozen=True)
-class ScanPlacement:
-    """How a picture lies on its sheet: mm = a * column + b * row + c, and d * column + e * row + f."""
-
-    __pydantic_config__ = CLOSED
-
-    a: Number
-    b: Number
-    c: Number
-    d: Number
-    e: Number
-    f: Number
-
-    def place(self, column: float, row: float) -> Point:
-        """A place of the picture on the sheet, mm.
-
-        >>> ScanPlacement(0.1, 0.0, 10.0, 0.0, -0.1, 200.0).place(100.0, 500.0)
-        (20.0, 150.0)
-        """
-        return self.a * column + self.b * row + self.c, self.d * column + self.e * row + self.f
 
 
 @dataclass(frozen=True)

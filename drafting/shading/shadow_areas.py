@@ -7,7 +7,6 @@ a line is wide; the places in shadow are then traced, and their outlines made st
 from __future__ import annotations
 
 import math
-from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,6 +16,7 @@ from shapely.geometry.base import BaseGeometry
 from drafting.building.model import Building
 from drafting.progress import Progress, silent
 from drafting.shading.appearance import Appearance
+from drafting.shading.areas import Rings, ShadowAreas
 from drafting.shading.rays import FACING
 from drafting.shading.scene import CUT_MATERIAL, surfaces_of
 from drafting.shading.shader import Shader
@@ -32,16 +32,6 @@ AT_ONCE = 1_500_000
 STRAIGHT, SPECK = 1.42, 0.3
 #: Coordinates of areas are rounded to so many decimals of a real millimetre.
 DECIMALS = 1
-
-#: An area in u and v, real mm: its outline, then its holes.
-Rings = tuple[tuple[tuple[float, float], ...], ...]
-
-
-class ShadowAreas(NamedTuple):
-    """Areas of what is in the shadow of something else, and of what is turned from the light itself."""
-
-    cast: tuple[Rings, ...]
-    own: tuple[Rings, ...]
 
 
 def shadow_areas_of(

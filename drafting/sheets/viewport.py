@@ -12,7 +12,7 @@ from shapely import LinearRing
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box, Point
 from drafting.shading.appearance import LINES_ONLY, Appearance
-from drafting.shading.shadow_areas import ShadowAreas
+from drafting.shading.areas import ShadowAreas
 from drafting.shading.window import Window
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale

@@ -6,13 +6,14 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
-from drafting.building.axes import between, in_axes
+from drafting.building.axes import axes_from, between
 from drafting.building.comparison import changes_between
 from drafting.building.element_data import building_data, save_data
 from drafting.building.openings import openings_of
+from drafting.building.own_axes import in_axes
 from drafting.building.reading import read_building
 from drafting.building.solid import to_solid
-from drafting.building.store import axes_from, save_building
+from drafting.building.store import save_building
 from drafting.linework.climbs import climbs_of
 from drafting.linework.own_elevations import with_pictures
 from drafting.progress import Progress, silent

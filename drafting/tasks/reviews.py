@@ -14,7 +14,8 @@ from drafting.review.bcf_reading import read_bcf
 from drafting.review.before_after import cropped, pictured_now
 from drafting.review.comments import ReadFile, ReadTopic
 from drafting.review.pdf_reading import read_pdf
-from drafting.review.preparing import Prepared, prepare
+from drafting.review.prepared import Prepared
+from drafting.review.preparing import prepare
 from drafting.review.scans import Scan, lay
 from drafting.tasks.stored import building_at, sources_of
 from drafting.views.spec import parse_view_spec

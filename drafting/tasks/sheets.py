@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from pathlib import Path
 
-from drafting.issuing.comparison import Difference, compare
+from drafting.issuing.comparison import compare
 from drafting.issuing.comparison_page import comparison_page, plain_page
+from drafting.issuing.difference import Difference
 from drafting.issuing.frozen import thaw
 from drafting.issuing.package import package
 from drafting.issuing.recipients import Recipient

@@ -12,9 +12,10 @@ import ifcopenshell
 import ifcopenshell.guid
 import numpy as np
 
-from drafting.building.axes import compounded, in_axes, own_axes
+from drafting.building.axes import Axes, compounded
 from drafting.building.doors import Door
-from drafting.building.model import Axes, GridLine
+from drafting.building.model import GridLine
+from drafting.building.own_axes import in_axes, own_axes
 from drafting.building.readers import packed
 from drafting.building.reading import read_building
 from drafting.building.store import load_building, save_building

@@ -5,8 +5,8 @@ from unittest import TestCase
 
 import numpy as np
 
-from drafting.building.axes import in_axes
-from drafting.building.model import Axes
+from drafting.building.axes import Axes
+from drafting.building.own_axes import in_axes
 from drafting.geometry.regions import Circle, Polygon, Rectangle
 from drafting.tests.scenes import box, building
 from drafting.views.axonometric import Axonometric

@@ -10,7 +10,7 @@ from unittest import TestCase
 import numpy as np
 import xmlschema
 
-from drafting.building.model import Axes
+from drafting.building.axes import Axes
 from drafting.errors import SheetError
 from drafting.review.bcf_reading import read_bcf
 from drafting.review.bcf_writing import Topic, write_bcf

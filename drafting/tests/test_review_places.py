@@ -26,7 +26,8 @@ from drafting.render.page import FileInfo, whole_page
 from drafting.review.before_after import cropped, shown_box
 from drafting.review.comments import WrittenAnswer, WrittenComment
 from drafting.review.marks import LengthMark, PointMark, parse_marks
-from drafting.review.places import Placement, Places, drawing_at, measured, seen_drawing
+from drafting.review.places import Placement, Places, drawing_at, measured
+from drafting.review.seeing import seen_drawing
 from drafting.review.summary import Summary, SummarySheet, summary_pages, summary_pdf
 from drafting.review.tiles import MAX_PIXELS, TILE, levels_of, read_tile, write_tiles
 from drafting.styles.pens import Pen

@@ -9,8 +9,8 @@ import ifcopenshell
 import ifcopenshell.guid
 import numpy as np
 
-from drafting.building.axes import in_axes
-from drafting.building.model import Axes
+from drafting.building.axes import Axes
+from drafting.building.own_axes import in_axes
 from drafting.building.reading import read_building
 from drafting.building.store import load_building, save_building
 from drafting.building.units import in_unit

@@ -7,8 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from drafting.building.axes import seen_in
-from drafting.building.model import Axes
+from drafting.building.axes import Axes, seen_in
 from drafting.geometry.regions import Circle, Polygon, Rectangle, Region
 from drafting.views.axonometric import Axonometric
 from drafting.views.detail import Detail

@@ -5,8 +5,7 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import models
 
-from drafting.building.model import Axes
-from drafting.building.store import axes_from
+from drafting.building.axes import Axes, axes_from
 from server.jobs.models import Job
 from server.projects.models import Project
 

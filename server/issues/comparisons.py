@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from drafting.errors import SheetError
-from drafting.issuing.comparison import Difference
 from drafting.issuing.comparison_page import STRIP
+from drafting.issuing.difference import Difference
 from drafting.issuing.frozen import FrozenSheet, thaw
 from drafting.schema import dump
 from server.common import storage

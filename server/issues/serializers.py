@@ -10,7 +10,7 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from drafting.errors import SheetError
-from drafting.issuing.comparison import Difference
+from drafting.issuing.difference import Difference
 from drafting.issuing.recipients import Recipient as CoreRecipient
 from drafting.sheets.revision_schemes import RevisionScheme
 from server.common.serializers import RowSerializer

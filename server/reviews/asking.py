@@ -17,7 +17,7 @@ from drafting.errors import SheetError, ViewError
 from drafting.issuing.frozen import FrozenSheet, freeze, thaw
 from drafting.render.items import Drawing
 from drafting.render.page import FileInfo
-from drafting.review.preparing import PDF
+from drafting.review.prepared import PDF
 from drafting.schema import dump
 from drafting.views.spec import dump_view
 from server.accounts.models import digest_of

@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from django.db import transaction
 
 from drafting.errors import SheetError
-from drafting.review.scans import ScanPlacement
+from drafting.review.scan_placement import ScanPlacement
 from drafting.schema import dump, parse
 from server.common import storage
 from server.common.rows import Memo, RowService

@@ -12,7 +12,7 @@ from rest_framework import serializers
 from drafting.errors import SheetError
 from drafting.review.marks import Marks
 from drafting.review.places import Placement
-from drafting.review.scans import ScanPlacement
+from drafting.review.scan_placement import ScanPlacement
 from drafting.review.tiles import Level
 from server.common.serializers import RowSerializer
 from server.common.shapes import ShapeField

@@ -8,8 +8,7 @@ from typing import Any
 
 from django.utils import timezone
 
-from drafting.building.model import Axes
-from drafting.building.store import axes_from
+from drafting.building.axes import Axes, axes_from
 from drafting.errors import SheetError
 from drafting.review.bcf_writing import Topic
 from drafting.review.comments import WrittenAnswer, WrittenComment

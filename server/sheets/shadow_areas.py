@@ -13,7 +13,7 @@ from functools import lru_cache
 from drafting.errors import SheetError
 from drafting.schema import parse
 from drafting.shading.appearance import Appearance
-from drafting.shading.shadow_areas import ShadowAreas
+from drafting.shading.areas import ShadowAreas
 from drafting.shading.window import Window, areas_key
 from drafting.views.spec import AnyView, dump_view
 from server.buildings.models import ModelVersion

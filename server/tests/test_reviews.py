@@ -18,7 +18,7 @@ from PIL import Image
 from rest_framework.test import APIClient
 
 from drafting.review.bcf_reading import read_bcf
-from drafting.review.scans import ScanPlacement
+from drafting.review.scan_placement import ScanPlacement
 from drafting.tests.pdf_reading import text
 from server.reviews import links
 from server.reviews.models import Comment, LinkUse, Review, ReviewLink, ReviewSheet, Scan

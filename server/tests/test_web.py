@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import os
 import socket
+import subprocess
+import sys
 import threading
 from typing import Any
 from unittest.mock import patch
 
+from django.conf import settings
 from django.test import SimpleTestCase
 
 from server.config import web
@@ -79,3 +83,21 @@ class WebServerTests(SimpleTestCase):
         while said.count(b"   3") < 2:
             said += asking.recv(1000)
         self.assertEqual(said.count(b"200 OK"), 2)
+
+
+class LoadedTests(SimpleTestCase):
+    def test_what_answers_requests_and_composes_sheets_loads_no_compiler(self) -> None:
+        asked = (
+            "import sys, django; django.setup()\n"
+            "import server.config.urls, server.config.asgi, server.sheets.composing\n"
+            "print(*{'numba', 'scipy', 'ifcopenshell'} & sys.modules.keys())"
+        )
+        loaded = subprocess.run(
+            [sys.executable, "-c", asked],
+            cwd=settings.ROOT,
+            env={**os.environ, "DJANGO_SETTINGS_MODULE": "server.config.settings"},
+            check=True,
+            capture_output=True,
+            text=True,
+        )
+        self.assertEqual(loaded.stdout.strip(), "")

@@ -9,8 +9,7 @@ from typing import Any
 from django.db import transaction
 from django.db.models import Max
 
-from drafting.building.axes import between
-from drafting.building.model import Axes
+from drafting.building.axes import Axes, between
 from drafting.errors import ViewError
 from drafting.views.moved import in_new_axes, on_paper
 from drafting.views.spec import AnyView, dump_view, parse_view_spec

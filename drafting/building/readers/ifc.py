@@ -14,6 +14,7 @@ import ifcopenshell.util.element
 import ifcopenshell.util.placement
 import ifcopenshell.util.unit
 
+from drafting.building.axes import Axes
 from drafting.building.climbs import Steps
 from drafting.building.doors import Door
 from drafting.building.model import (
@@ -22,7 +23,6 @@ from drafting.building.model import (
     GROUND_MATERIAL,
     NO_LAYER,
     NO_MATERIAL,
-    Axes,
     Building,
     Element,
     Floats,

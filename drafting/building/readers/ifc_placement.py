@@ -10,8 +10,8 @@ import ifcopenshell.util.placement
 import ifcopenshell.util.unit
 import numpy as np
 
+from drafting.building.axes import Axes
 from drafting.building.doors import Point3
-from drafting.building.model import Axes
 
 MM_PER_METRE = 1000.0
 #: A placement whose z axis leans more than this (sine) has no axes that a plan could have.
