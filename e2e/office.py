@@ -299,12 +299,16 @@ class PreparedOffice(Office):
 
     def come_in(self) -> None:
         """Be signed in without a look at the page for it: other tests have that."""
-        visitor = Client()
-        visitor.force_login(self.project.owner, backend="server.accounts.remembered.Users")
-        session = visitor.cookies[settings.SESSION_COOKIE_NAME].value
+        session = self.visitor().cookies[settings.SESSION_COOKIE_NAME].value
         self.page.context.add_cookies(
             [{"name": settings.SESSION_COOKIE_NAME, "value": session, "url": self.live_server_url}]
         )
+
+    def visitor(self) -> Client:
+        """The drafter, signed in, without a browser."""
+        visitor = Client()
+        visitor.force_login(self.project.owner, backend="server.accounts.remembered.Users")
+        return visitor
 
     def open(self, station: str) -> None:
         self.page.goto(f"{self.live_server_url}/projects/{self.project.pk}/{station}")
@@ -313,10 +317,15 @@ class PreparedOffice(Office):
 class SheetsOffice(PreparedOffice):
     """A drafter at the Sheets station, with the demo building and one empty sheet on the board."""
 
+    def furnish(self) -> None:
+        super().furnish()
+        sheet = {"project": str(self.project.pk), "paper": "A3", "orientation": "landscape"}
+        made = self.visitor().post("/api/sheets/", sheet, content_type="application/json")
+        self.assertEqual(made.status_code, 201)
+
     def setUp(self) -> None:
         super().setUp()
         self.open("sheets")
-        self.page.get_by_role("button", name="Add the first sheet").click()
         expect(self.register.locator("[aria-current=page]")).to_contain_text("A-01")
 
     @property

@@ -7,18 +7,20 @@ from typing import Any
 
 from django.conf import settings
 from django.core.management.base import BaseCommand
-from django.db import DatabaseError, connection
+from django.db import DatabaseError
 from django_tasks_db.management.commands.db_worker import Worker as QueueWorker
+from django_tasks_db.models import DBTaskResult
 
 from server.common.backup_folder import back_up_nightly
 from server.common.pruning import prune
+from server.common.written import state_now
 from server.jobs.queue import queue_worker
 from server.jobs.runner import the_child, work_as
 from server.jobs.workers import Heart, reconcile
 
 log = logging.getLogger(__name__)
 
-#: How often it is looked whether anything was written, and how long the queue is left alone at most; seconds.
+#: How often it is looked whether the queue was written to, and how long it is left alone at most; seconds.
 POLL_INTERVAL, MAX_QUIET = 0.05, 5.0
 #: How often jobs, queue and workers are brought into line, and how often what is old is put away; seconds.
 RECONCILE_INTERVAL, PRUNE_INTERVAL = 30.0, 3600.0
@@ -69,7 +71,7 @@ class Rounds:
         work_as(heart.worker, heart.beat)
 
     def go(self) -> None:
-        version, worked = -1, 0.0
+        looked_at, worked = None, float("-inf")
         reconciled = pruned = float("-inf")
         while self._queue.running:
             now = time.monotonic()
@@ -77,11 +79,11 @@ class Rounds:
             if now - reconciled > RECONCILE_INTERVAL:
                 reconciled = now
                 reconcile(self._heart.worker)
-            # A counter of the database tells whether anybody has written since: asking the queue costs more.
-            written = _data_version()
-            if written != version or now - worked > MAX_QUIET:
+            # To ask the queue locks the database, for whoever wants to write too.
+            written = _queue_written()
+            if written != looked_at or now - worked > MAX_QUIET:
                 self._queue.run()
-                version, worked = written, now
+                looked_at, worked = written, now
             if self._leads and now - pruned > PRUNE_INTERVAL:
                 pruned = now
                 _tidy_up()
@@ -98,9 +100,7 @@ def _tidy_up() -> None:
             log.exception("%s failed", task.__name__)
 
 
-def _data_version() -> int:
-    """Changes whenever another connection has written (SQLite, PRAGMA data_version)."""
-    with connection.cursor() as cursor:
-        cursor.execute("PRAGMA data_version")
-        version: int = cursor.fetchone()[0]
-        return version
+def _queue_written() -> int | None:
+    """How often the queue has been written to, by anybody; None where that is not told."""
+    state = state_now()
+    return state.written.get(DBTaskResult._meta.db_table) if state else None
