@@ -299,16 +299,17 @@ class PreparedOffice(Office):
 
     def come_in(self) -> None:
         """Be signed in without a look at the page for it: other tests have that."""
-        session = self.visitor().cookies[settings.SESSION_COOKIE_NAME].value
+        session = self.drafter.cookies[settings.SESSION_COOKIE_NAME].value
         self.page.context.add_cookies(
             [{"name": settings.SESSION_COOKIE_NAME, "value": session, "url": self.live_server_url}]
         )
 
-    def visitor(self) -> Client:
-        """The drafter, signed in, without a browser."""
-        visitor = Client()
-        visitor.force_login(self.project.owner, backend="server.accounts.remembered.Users")
-        return visitor
+    @cached_property
+    def drafter(self) -> Client:
+        """Whoever sits at the browser, without it."""
+        drafter = Client()
+        drafter.force_login(self.project.owner, backend="server.accounts.remembered.Users")
+        return drafter
 
     def open(self, station: str) -> None:
         self.page.goto(f"{self.live_server_url}/projects/{self.project.pk}/{station}")
@@ -320,7 +321,7 @@ class SheetsOffice(PreparedOffice):
     def furnish(self) -> None:
         super().furnish()
         sheet = {"project": str(self.project.pk), "paper": "A3", "orientation": "landscape"}
-        made = self.visitor().post("/api/sheets/", sheet, content_type="application/json")
+        made = self.drafter.post("/api/sheets/", sheet, content_type="application/json")
         self.assertEqual(made.status_code, 201)
 
     def setUp(self) -> None:
