@@ -23,6 +23,8 @@ from server.common.space import DISK_FULL, is_out_of_space
 
 #: By how much a job steps back where others want the processor: whoever waits for an answer goes first.
 COURTESY = 10
+#: The module with all that heavy work is done with.
+READY = "drafting.tasks.ready"
 #: How often it is asked whether the work is still wanted; seconds.
 POLL_INTERVAL = 0.1
 
@@ -58,7 +60,11 @@ class ChildProcess:
         """Bring the process up."""
         if self._process is not None and self._process.is_alive():
             return
-        context = multiprocessing.get_context("spawn")
+        # All that it needs is loaded once, in a process that each is a copy of: whatever takes the place of a
+        # lost one is ready in a quarter of the time.
+        context = multiprocessing.get_context("forkserver")
+        if self._warm:
+            context.set_forkserver_preload([READY])
         self._pipe, theirs = context.Pipe()
         self._process = context.Process(
             target=_serve, args=(theirs, self._memory_limit, self._warm), daemon=True
@@ -144,7 +150,7 @@ def _serve(pipe: Connection, memory_limit: int, warm: bool) -> None:
     threading.Thread(target=end_with_parent, daemon=True).start()
     if warm:
         os.nice(COURTESY)
-        importlib.import_module("drafting.tasks.ready").warm()
+        importlib.import_module(READY).warm()
     resource.setrlimit(resource.RLIMIT_AS, (memory_limit, memory_limit))
     while True:
         try:

@@ -1,5 +1,6 @@
 """Long work: stopped, crashed, too slow, lost, and still nobody else is harmed."""
 
+import os
 from pathlib import Path
 from unittest import TestCase
 
@@ -42,6 +43,14 @@ class ChildProcessTests(TestCase):
         with self.assertRaisesRegex(ChildProcessFailed, "crashed"):
             self.run_there("crash")
         self.assertEqual(self.run_there("greet", "dunlin"), "Good morning, dunlin")
+
+    def test_whatever_takes_its_place_is_a_copy_of_one_that_has_loaded_all_it_needs(self):
+        first, origin = self.run_there("relations")
+        self.child.kill()
+        second, of_second = self.run_there("relations")
+        self.assertNotEqual(first, second)
+        self.assertEqual(origin, of_second)
+        self.assertNotEqual(origin, os.getpid())
 
     def test_what_stalls_is_stopped(self):
         with self.assertRaisesRegex(ChildProcessFailed, "longer than is allowed"):
