@@ -42,17 +42,25 @@ class State:
 
 class _States:
     """Looks at the database for others. SQLite tells a connection whether others than it have written
-    (`PRAGMA data_version`), which costs next to nothing to ask."""
+    (`PRAGMA data_version`), which costs next to nothing to ask. Those who come while somebody looks share the
+    look after that: each by itself would wait for all that are before it."""
 
     def __init__(self) -> None:
         self._lock = threading.Lock()
         self._watching: dict[str, sqlite3.Connection] = {}
+        #: How many looks have begun, and the last of them that told something.
+        self._begun = self._told = 0
         self._version = -1
         self._state = State(-1, {})
 
     def now(self, database: str) -> State:
+        begun = self._begun
         with self._lock:
             watching = self._watching.get(database)
+            if watching is not None and self._told > begun:
+                # Somebody has looked since this was asked.
+                return self._state
+            self._begun += 1
             if watching is None:
                 watching = sqlite3.connect(f"file:{database}?mode=ro", uri=True, check_same_thread=False)
                 self._watching, self._version = {database: watching}, -1
@@ -60,6 +68,7 @@ class _States:
             if version != self._version:
                 written = dict(watching.execute(_READ).fetchall())
                 self._version, self._state = version, State(self._state.number + 1, written)
+            self._told = self._begun
             return self._state
 
 

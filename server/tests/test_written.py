@@ -3,16 +3,33 @@
 from __future__ import annotations
 
 import sqlite3
+import threading
+import time
 from contextlib import closing
+from unittest.mock import MagicMock
 
 from django.contrib.auth import get_user_model
 from django.db import connection
 from django.test import TransactionTestCase
 
-from server.common.written import TABLE, State, count_writes, remembered, state_now, written_here
+from server.common.written import TABLE, State, _States, count_writes, remembered, state_now, written_here
 from server.projects.models import Project
 
 PROJECTS, USERS = Project._meta.db_table, get_user_model()._meta.db_table
+
+
+class Door:
+    """A lock that tells how many have come to it."""
+
+    def __init__(self) -> None:
+        self.lock, self.came = threading.Lock(), 0
+
+    def __enter__(self) -> None:
+        self.came += 1
+        self.lock.acquire()
+
+    def __exit__(self, *_: object) -> None:
+        self.lock.release()
 
 
 class WrittenTests(TransactionTestCase):
@@ -63,3 +80,23 @@ class WrittenTests(TransactionTestCase):
         self.addCleanup(count_writes)
         read = [remembered("name", [Project], lambda: next(names)) for _ in range(2)]
         self.assertEqual(read, ["first", "second"])
+
+    def test_all_who_come_while_somebody_looks_share_one_look_at_what_is_there_then(self):
+        database, states, told = str(connection.settings_dict["NAME"]), _States(), list[State]()
+        before = states.now(database)
+        looks = MagicMock(wraps=states._watching[database])
+        door = Door()
+        states._watching[database], states._lock = looks, door  # type: ignore[assignment]
+        with door.lock:
+            asking = [threading.Thread(target=lambda: told.append(states.now(database))) for _ in range(8)]
+            for thread in asking:
+                thread.start()
+            while door.came < len(asking):
+                time.sleep(0.01)
+            get_user_model().objects.create_user("ines")
+        for thread in asking:
+            thread.join()
+        asked = [call.args[0] for call in looks.execute.call_args_list]
+        self.assertEqual(asked.count("PRAGMA data_version"), 1)
+        self.assertEqual([state.written[USERS] for state in told], [before.written[USERS] + 1] * 8)
+        self.assertEqual(states.now(database), told[0])
