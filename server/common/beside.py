@@ -19,7 +19,7 @@ from django.db import connection
 
 P = ParamSpec("P")
 R = TypeVar("R")
-#: As many at most; each takes about 200 MB.
+#: As many at most; each takes about 130 MB.
 MAX_PROCESSES = 2
 #: How often it is looked whether the launcher is there, seconds.
 LOOK_EVERY = 1.0

@@ -148,6 +148,9 @@ def _serve(pipe: Connection, memory_limit: int, warm: bool) -> None:
     """In the child: wait for work, do it, report how it went."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # who started this process ends it
     threading.Thread(target=end_with_parent, daemon=True).start()
+    # This process starts none. Where it might fork one, numba takes a semaphore of the system, which stays
+    # when this one is killed.
+    multiprocessing.set_start_method("spawn", force=True)
     if warm:
         os.nice(COURTESY)
         importlib.import_module(READY).warm()
