@@ -6,6 +6,8 @@ import shutil
 from dataclasses import dataclass
 from typing import Any
 
+from django.db import transaction
+
 from drafting.errors import SheetError
 from drafting.issuing.comparison_page import STRIP
 from drafting.issuing.difference import Difference
@@ -39,6 +41,7 @@ def project_of(state: State) -> Project:
     return state.sheet.project if isinstance(state, DayState) else state.project
 
 
+@transaction.atomic
 def order_comparison(old: State, new: State, *, ignore_moves: bool = True) -> Compared:
     """Have two states compared."""
     given: dict[str, Any] = {f"{side}_{_KINDS[type(row)]}": row for side, row in (("old", old), ("new", new))}

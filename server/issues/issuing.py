@@ -213,6 +213,7 @@ def _record_recipient(issued: Issue, position: int, made: Made) -> IssuedRecipie
     return row
 
 
+@transaction.atomic
 def order_remake(recipient: IssuedRecipient) -> Remake:
     """Have the files of a recipient made again from what was frozen."""
     job = jobs.start(recipient.issue.project, Job.Kind.REMAKE, f"{recipient.issue.name}, {recipient}")

@@ -10,6 +10,7 @@ from unittest import mock
 import openpyxl
 import pikepdf
 from django.conf import settings
+from django.db import DatabaseError
 from django.db.models import F
 from django.test import override_settings
 from django.utils import timezone
@@ -23,12 +24,14 @@ from server.common.pruning import file_columns, prune
 from server.issues import freezing, sending
 from server.issues.days import KEPT as KEPT_DAYS
 from server.issues.models import (
+    Compared,
     DayState,
     Issue,
     IssuedFile,
     IssuedRecipient,
     IssuedSheet,
     KeptFile,
+    Remake,
     SentIssue,
 )
 from server.jobs.models import Job
@@ -393,6 +396,24 @@ class RevisionTests(IssueCase):
         found = self.call("get", f"checks/?project={self.project}")["findings"]
         raised = [f for f in found if f["rule"] == "revision-not-raised"]
         self.assertEqual([f["sheet"] for f in raised], [self.sheets[0]["id"]])
+
+
+class OrderTests(IssueCase):
+    def test_no_worker_takes_an_order_before_all_of_it_is_there(self):
+        """What is done with a job is written with it, or neither is."""
+        issue = self.issued([self.recipient("Anna")])
+        jobs = set(Job.objects.values_list("pk", flat=True))
+        sheet = {"old_issued": issue["sheets"][0]["id"], "new_sheet": self.sheets[0]["id"]}
+        orders = {
+            Compared: ("comparisons/", sheet),
+            Remake: (f"issued-recipients/{issue['recipients'][0]['id']}/remake/", None),
+        }
+        for made, (path, given) in orders.items():
+            lost = mock.patch.object(made.objects, "create", side_effect=DatabaseError)
+            with self.subTest(made.__name__):
+                with lost:
+                    self.call("post", path, given, 500)
+                self.assertEqual(set(Job.objects.values_list("pk", flat=True)), jobs)
 
 
 class ComparisonTests(IssueCase):
