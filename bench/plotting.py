@@ -91,8 +91,9 @@ def demo_set() -> tuple[list[Page], dict[str, Path]]:
     from drafting.render.items import Drawing
     from server.common import storage
     from server.projects.models import Project
-    from server.sheets.composing import WholeSet, composed
+    from server.sheets.composing import composed
     from server.sheets.models import Sheet as Row
+    from server.sheets.whole_set import WholeSet
     from server.views.models import Linework as LineworkRow
 
     load()

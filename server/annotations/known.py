@@ -24,7 +24,7 @@ from server.common import storage
 from server.common.made_once import part_made_once
 from server.common.readable import readable
 from server.projects.models import Project
-from server.sheets.composing import WholeSet
+from server.sheets.whole_set import WholeSet
 
 #: As many buildings' data are kept ready as people look at at once.
 _MAX_KEPT = 8

@@ -28,8 +28,9 @@ from server.annotations.drawn import corners_of, drawn_linework, is_upright, lin
 from server.annotations.known import Known, data_of
 from server.annotations.models import Annotation
 from server.buildings.models import newest_version
-from server.sheets.composing import WholeSet, building_on_paper, composed
+from server.sheets.composing import building_on_paper, composed
 from server.sheets.models import Viewport
+from server.sheets.whole_set import WholeSet
 from server.views.models import Linework
 
 #: How far apart points along lines lie that tags keep clear of, paper mm.

@@ -32,8 +32,8 @@ from server.annotations.drawn import corners_of
 from server.annotations.known import Known
 from server.annotations.listing import table_of
 from server.annotations.models import Annotation
-from server.sheets.composing import WholeSet
 from server.sheets.models import Sheet, Viewport
+from server.sheets.whole_set import WholeSet
 
 #: What lies this near to a viewport's outline is still seen in it, paper mm.
 _ON_EDGE = 0.5

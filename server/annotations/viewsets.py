@@ -57,7 +57,7 @@ from server.jobs.child import ChildProcessFailed
 from server.projects.models import Project
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project, row_viewset
 from server.projects.serializers import OfOneProjectSerializer
-from server.sheets.composing import WholeSet
+from server.sheets.whole_set import WholeSet
 
 
 def _shapes(specs: Sequence[Any]) -> list[Shape]:

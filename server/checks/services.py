@@ -41,9 +41,10 @@ from server.jobs.child import Cancelled
 from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
-from server.sheets.composing import WholeSet, building_on_paper, composed, viewports_of
+from server.sheets.composing import building_on_paper, composed, viewports_of
 from server.sheets.models import Register, Sheet, Template, Viewport
 from server.sheets.services import number_warnings
+from server.sheets.whole_set import WholeSet
 from server.styles.models import PenTable, PlotSettings
 from server.touchups.models import TouchUp
 from server.views.drawings import state_of

@@ -13,10 +13,11 @@ from server.checks.services import state_of_set
 from server.common import storage
 from server.issues.models import DayFile, IssuedSheet, KeptFile
 from server.projects.models import Project
-from server.sheets.composing import WholeSet, composed
+from server.sheets.composing import composed
 from server.sheets.models import Sheet
 from server.sheets.shading import kept_fine
 from server.sheets.templates import picture_files
+from server.sheets.whole_set import WholeSet
 from server.views.models import Linework
 
 #: So often it is tried to have all sheets of one moment while others go on editing; then they wait.

@@ -28,11 +28,12 @@ from server.jobs.runner import Work
 from server.plots import devices
 from server.plots.models import Plot, Print, SheetList
 from server.projects.models import Project
-from server.sheets.composing import WholeSet, composed
+from server.sheets.composing import composed
 from server.sheets.models import Sheet
 from server.sheets.shading import fine_pictures
 from server.sheets.shadow_areas import ready_areas
 from server.sheets.templates import picture_files
+from server.sheets.whole_set import WholeSet
 from server.styles.models import PlotSettings
 from server.views.models import Linework, View
 

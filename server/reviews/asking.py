@@ -29,10 +29,11 @@ from server.jobs.models import Job
 from server.jobs.runner import Work
 from server.projects.models import Project
 from server.reviews.models import Review, ReviewLink, ReviewSheet
-from server.sheets.composing import WholeSet, composed
+from server.sheets.composing import composed
 from server.sheets.models import Sheet, Viewport
 from server.sheets.shading import fine_pictures
 from server.sheets.shadow_areas import ready_areas
+from server.sheets.whole_set import WholeSet
 
 #: As many people and sheets as one review has.
 MAX_PEOPLE, MAX_SHEETS = 50, 300

@@ -46,6 +46,7 @@ from server.sheets.serializers import (
     TemplateSerializer,
 )
 from server.sheets.viewport_serializers import LADDERS, ArrangedSerializer, RungSerializer, ViewportSerializer
+from server.sheets.whole_set import WholeSet
 from server.views.models import View
 
 _PROJECT = OpenApiParameter("project", OpenApiTypes.UUID, required=True)
@@ -135,7 +136,7 @@ class SheetViewSet(RowViewSet):
     def field_values(self, request: Request, pk: str) -> Response:
         """The value of every field of a title block on this sheet where nothing is typed over it."""
         sheet = self.get_object()
-        whole = composing.WholeSet.of(sheet.project)
+        whole = WholeSet.of(sheet.project)
         return Response(
             {
                 "derived": composing.as_core_sheet(

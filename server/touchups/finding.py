@@ -14,8 +14,8 @@ from drafting.touchup.drawing import TouchedDrawing
 from drafting.touchup.simplification import Simplification
 from server.annotations.drawn import MAX_KEPT, corners_of, drawn_linework, lines_of
 from server.buildings.models import newest_version
-from server.sheets.composing import WholeSet
 from server.sheets.models import Sheet, Viewport
+from server.sheets.whole_set import WholeSet
 from server.touchups.models import TouchUp
 from server.views.models import Drawn, View
 
