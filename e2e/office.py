@@ -8,15 +8,13 @@ import sqlite3
 import tempfile
 import time
 from collections.abc import Callable
-from contextlib import closing
 from pathlib import Path
 from typing import Any, ClassVar
 
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.db import connection
-from django.test import Client, override_settings
+from django.test import Client
 from django.test.testcases import LiveServerTestCase
 from django.utils import timezone
 from django.utils.functional import cached_property
@@ -26,10 +24,10 @@ from playwright.sync_api import Browser, Page, expect
 from demo.building import write_observatory
 from e2e.shared import LiveWebServer, shared
 from server.buildings.services import import_model
-from server.common.written import TABLE
 from server.jobs.models import Job, Worker
 from server.projects.models import Project
 from server.sheets.models import Viewport
+from server.tests.committed_case import copied, put_back
 from server.views.drawings import order_all_out_of_date
 
 # The browser's driver runs its own event loop in this thread; Django's ORM is used beside it, not within.
@@ -46,24 +44,6 @@ FIND = """async () => (await axe.run(document, {resultTypes: ["violations"]})).v
     .flatMap((v) => v.nodes.map((n) => `${v.id} (${v.impact}): ${n.html.slice(0, 160)}`))"""
 
 
-def copied() -> sqlite3.Connection:
-    """All that is in the database, in memory."""
-    copy = sqlite3.connect(":memory:")
-    with closing(sqlite3.connect(str(connection.settings_dict["NAME"]))) as database:
-        database.backup(copy)
-    return copy
-
-
-def put_back(copy: sqlite3.Connection) -> None:
-    """Have in the database what was copied, and nothing else."""
-    with closing(sqlite3.connect(str(connection.settings_dict["NAME"]))) as database:
-        copy.backup(database)
-        # Nothing that was made of what was there before holds for it.
-        database.execute(f"UPDATE {TABLE} SET number = random()")
-        database.commit()
-
-
-@override_settings(PASSWORD_HASHERS=["django.contrib.auth.hashers.MD5PasswordHasher"])
 class Office(LiveServerTestCase):
     """A drafter at the interface, with web and worker running as they do for real."""
 

@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any
 from unittest import TestCase, TestResult, TestSuite
 
+from django.conf import settings
 from django.test import LiveServerTestCase
 from django.test.runner import DiscoverRunner
 
@@ -15,6 +16,8 @@ from e2e.shared import shared
 
 #: Where processes that run the same tests at once note what each has taken: a folder; blank for one alone.
 TAKEN = os.environ.get("DUNEFOLD_TESTS_TAKEN", "")
+#: Passwords of tests need no second of work each to be kept.
+QUICK = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
 
 class SharedSuite(TestSuite):
@@ -61,6 +64,10 @@ class Runner(DiscoverRunner):
     """Django's, which shares its tests out, and ends what the browser tests share."""
 
     test_suite = SharedSuite if TAKEN else TestSuite
+
+    def setup_test_environment(self, **given: Any) -> None:
+        super().setup_test_environment(**given)
+        settings.PASSWORD_HASHERS = QUICK
 
     def teardown_databases(self, old_config: Any, **given: Any) -> None:
         shared().end()

@@ -28,8 +28,6 @@ class AfterCommit(ImmediateBackend):
 
 
 AT_ONCE = {"default": {"BACKEND": "server.tests.api_case.AfterCommit", "QUEUES": []}}
-#: Passwords of tests need no second of work each to be kept.
-QUICK = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
 
 class ApiCase(TestCase):
@@ -38,7 +36,8 @@ class ApiCase(TestCase):
     def setUp(self) -> None:
         self.data = Path(tempfile.mkdtemp())
         self.addCleanup(shutil.rmtree, self.data)
-        changed = override_settings(DATA=self.data, TASKS=AT_ONCE, PASSWORD_HASHERS=QUICK)
+        # Files of the web are looked up when they are asked for, and not all of them for each client.
+        changed = override_settings(DATA=self.data, TASKS=AT_ONCE, WHITENOISE_AUTOREFRESH=True)
         changed.enable()
         self.addCleanup(changed.disable)
         self.user = get_user_model().objects.create_user("ines", password="samphire-88")

@@ -13,16 +13,17 @@ from unittest import mock
 from django.contrib.auth import get_user_model
 from django.core.management import CommandError, call_command
 from django.db import connection
-from django.test import TransactionTestCase, override_settings
+from django.test import override_settings
 from django.utils import timezone
 
 from server.buildings.models import ModelVersion
 from server.common import backup_folder, storage
 from server.common.backup import BackupError, check_data, read_backup, restore, write_backup
 from server.projects.models import Project
+from server.tests.committed_case import CommittedCase
 
 
-class BackupTests(TransactionTestCase):
+class BackupTests(CommittedCase):
     def setUp(self):
         self.folder = Path(tempfile.mkdtemp())
         self.addCleanup(shutil.rmtree, self.folder)

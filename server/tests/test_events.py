@@ -12,7 +12,7 @@ from unittest.mock import patch
 
 from django.contrib.auth import get_user_model
 from django.http import HttpResponse
-from django.test import AsyncClient, RequestFactory, SimpleTestCase, TransactionTestCase
+from django.test import AsyncClient, RequestFactory, SimpleTestCase
 
 from server.config.asgi import READING, WRITING, application
 from server.events import telling
@@ -20,6 +20,7 @@ from server.events.hub import MAX_OF_ONE, MAX_ROWS, Changed, Hub, Place, Stream,
 from server.jobs.models import Job
 from server.projects.models import Project
 from server.sheets.models import Sheet
+from server.tests.committed_case import CommittedCase
 
 
 class HubTests(SimpleTestCase):
@@ -126,7 +127,7 @@ class HubTests(SimpleTestCase):
         asyncio.run(scene())
 
 
-class EventsTests(TransactionTestCase):
+class EventsTests(CommittedCase):
     def setUp(self) -> None:
         users = get_user_model().objects
         self.ines = users.create_user("ines", password="samphire-88")

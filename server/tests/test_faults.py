@@ -15,7 +15,7 @@ from unittest.mock import patch
 from django.contrib.auth import get_user_model
 from django.db import OperationalError, connection, connections, transaction
 from django.db.backends.sqlite3.base import DatabaseWrapper as DjangoWrapper
-from django.test import TransactionTestCase, override_settings
+from django.test import override_settings
 
 from server.common.space import is_out_of_space
 from server.common.sqlite.base import DatabaseWrapper
@@ -24,6 +24,7 @@ from server.jobs.child import UnexpectedError
 from server.jobs.models import Job
 from server.projects.models import Project
 from server.tests.api_case import ApiCase
+from server.tests.committed_case import CommittedCase
 
 
 def refused(code):
@@ -130,7 +131,7 @@ class ReadOnlyDiskTests(TestCase):
             self.assertTrue(is_out_of_space(refused_write.exception))
 
 
-class TurnTests(TransactionTestCase):
+class TurnTests(CommittedCase):
     def test_many_who_write_at_once_come_by_turn_even_if_the_database_waits_for_nobody(self):
         user = get_user_model().objects.create_user("ines")
         faults = []

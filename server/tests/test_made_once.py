@@ -10,14 +10,15 @@ from unittest import mock
 
 from django.contrib.auth import get_user_model
 from django.db import connection, transaction
-from django.test import RequestFactory, TransactionTestCase
+from django.test import RequestFactory
 
 from server.common import made_once
 from server.common.made_once import json_made_once, json_of_several, part_made_once
 from server.projects.models import Project
+from server.tests.committed_case import CommittedCase
 
 
-class MadeOnceTests(TransactionTestCase):
+class MadeOnceTests(CommittedCase):
     def setUp(self) -> None:
         self.made = 0
         self.meanwhile: Callable[[], object] = lambda: None

@@ -15,7 +15,6 @@ import subprocess
 import sys
 import tempfile
 import time
-import unittest
 from collections import Counter
 from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager
@@ -23,29 +22,21 @@ from pathlib import Path
 from typing import Any
 
 from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import override_settings
 from redis import Redis
+
+from demo.building import write_observatory
+from server.buildings.services import import_model
+from server.projects.models import Project
+from server.tests.committed_case import CommittedCase, copied
 
 #: The network of the test, in a block that is kept for documentation (RFC 5737).
 NETWORK = "198.51.100"
 BRIDGE = "dunefoldb"
 #: How long the network is cut, and how long anything is waited for; seconds.
 CUT, PATIENCE = 10, 300
-#: Orders a building that is read and then drawn.
-ORDER = """
-import tempfile
-from pathlib import Path
-from django.contrib.auth import get_user_model
-from django.core.files.uploadedfile import SimpleUploadedFile
-from demo.building import write_observatory
-from server.buildings.services import import_model
-from server.projects.models import Project
-user = get_user_model().objects.create_user("ines")
-project = Project.objects.create(owner=user, name="Bird observatory")
-with tempfile.TemporaryDirectory() as folder:
-    file = Path(folder) / "observatory.ifc"
-    write_observatory(str(file))
-    import_model(project, SimpleUploadedFile(file.name, file.read_bytes()), user)
-"""
 
 
 def ip(*arguments: str) -> None:
@@ -133,7 +124,7 @@ class Machine:
         return self._process.pid
 
 
-class ManyMachinesTests(unittest.TestCase):
+class ManyMachinesTests(CommittedCase):
     def setUp(self) -> None:
         self.enterContext(networks_to_itself())
         if not may_make_networks():
@@ -146,11 +137,12 @@ class ManyMachinesTests(unittest.TestCase):
         ip("addr", "add", f"{NETWORK}.1/24", "dev", BRIDGE)
         ip("link", "set", BRIDGE, "up")
         port = self.start_queue()
+        self.office = self.folder / "office"
         self.environment = {
             **os.environ,
             "DUNEFOLD_QUEUE": f"redis://{NETWORK}.1:{port}/0",
             "DUNEFOLD_WORK_FILES": str(self.folder / "on-their-way"),
-            "DUNEFOLD_DATA": str(self.folder / "office"),
+            "DUNEFOLD_DATA": str(self.office),
             "DJANGO_SETTINGS_MODULE": "server.config.settings",
         }
         self.environment.pop("DUNEFOLD_DATABASE", None)
@@ -178,17 +170,23 @@ class ManyMachinesTests(unittest.TestCase):
             address = self.queue.connection_pool.connection_kwargs
             return probe.connect_ex((address["host"], address["port"])) == 0
 
-    def manage(self, *arguments: str) -> subprocess.CompletedProcess[str]:
-        command = [sys.executable, "manage.py", *arguments]
-        return subprocess.run(
-            command, cwd=settings.ROOT, env=self.environment, check=True, capture_output=True, text=True
-        )
+    def order(self) -> None:
+        """The office's data: a building that is to be read and then drawn."""
+        user = get_user_model().objects.create_user("ines")
+        project = Project.objects.create(owner=user, name="Bird observatory")
+        file = self.folder / "observatory.ifc"
+        write_observatory(str(file))
+        self.office.mkdir()
+        with override_settings(DATA=self.office):
+            import_model(project, SimpleUploadedFile(file.name, file.read_bytes()), user)
+        with closing(copied()) as made, closing(sqlite3.connect(self.database)) as database:
+            made.backup(database)
 
     def start_office(self) -> Path:
-        """Three workers that follow what the machines do, and where they write what they have to say."""
+        """Two workers that follow what the machines do, and where they write what they have to say."""
         said = self.folder / "office.log"
         with said.open("wb") as stream:
-            for _ in range(3):
+            for _ in self.machines:
                 worker = subprocess.Popen(
                     [sys.executable, "manage.py", "work", "--beside"],
                     cwd=settings.ROOT,
@@ -214,8 +212,12 @@ class ManyMachinesTests(unittest.TestCase):
         jobs = self.asked("SELECT kind, state, message FROM jobs_job") if said.exists() else []
         return f"Machines at work: {at_work}\n{jobs}\n{said.read_text() if said.exists() else ''}"
 
+    @property
+    def database(self) -> Path:
+        return self.office / "dunefold.sqlite3"
+
     def asked(self, question: str) -> list[tuple[Any, ...]]:
-        with closing(sqlite3.connect(self.folder / "office" / "dunefold.sqlite3", timeout=20)) as database:
+        with closing(sqlite3.connect(self.database, timeout=20)) as database:
             return database.execute(question).fetchall()
 
     def states(self) -> Counter[str]:
@@ -234,11 +236,10 @@ class ManyMachinesTests(unittest.TestCase):
 
     def test_each_drawing_is_made_though_a_machine_is_lost_and_the_network_is_cut(self) -> None:
         first, second = self.machines
-        self.manage("migrate", "--verbosity", "0")
+        self.order()
         for machine in self.machines:
             machine.start()
         said = self.start_office()
-        self.manage("shell", "-c", ORDER)
         self.until(lambda: self.states()["waiting"] > 5)
 
         self.until(lambda: self.stopped_at_work(first), every=0.01)
@@ -257,4 +258,5 @@ class ManyMachinesTests(unittest.TestCase):
         self.assertEqual(said.read_text().count("is ordered again"), 1, said.read_text())
         # One drawing for each that was ordered, and every file is whole.
         self.assertEqual(self.asked("SELECT COUNT(*) FROM views_linework"), [(jobs["done"] - 1,)])
-        self.manage("check_data")
+        command = [sys.executable, "manage.py", "check_data"]
+        subprocess.run(command, cwd=settings.ROOT, env=self.environment, check=True, capture_output=True)

@@ -6,12 +6,13 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.contrib.sessions.models import Session
 from django.db import connection
-from django.test import Client, TransactionTestCase
+from django.test import Client
 from django.test.utils import CaptureQueriesContext
 
 from server.accounts.remembered import Users
 from server.projects.models import Project
 from server.sheets.models import Sheet
+from server.tests.committed_case import CommittedCase
 
 
 def elsewhere(work):
@@ -26,7 +27,7 @@ def elsewhere(work):
     other.join(10)
 
 
-class RememberedTests(TransactionTestCase):
+class RememberedTests(CommittedCase):
     def setUp(self):
         self.user = get_user_model().objects.create_user("ines", password="samphire-88")
         self.here = Client()

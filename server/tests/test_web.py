@@ -33,9 +33,9 @@ class WebServerTests(SimpleTestCase):
         self.port = listening.getsockname()[1]
         server = web.web_server(answer)
         thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]})
-        patience = patch.object(web, "PATIENCE", 0.5)
-        patience.start()
-        self.addCleanup(patience.stop)
+        self.enterContext(patch.object(web, "PATIENCE", 0.5))
+        # What is asked here needs no processes beside it.
+        self.enterContext(patch.object(web.beside, "start"))
         thread.start()
         self.addCleanup(thread.join, 10)
         self.addCleanup(setattr, server, "should_exit", True)

@@ -39,6 +39,7 @@ class WholeApiTests(ApiCase):
         view = self.view_named(self.project, "South elevation")["id"]
         self.call("post", "viewports/", {"sheet": sheet, "view": view}, 201)
         self.plotted(self.project)
+        self.browser = APIClient(raise_request_exception=False)
         self.schema = json.loads(json.dumps(SchemaGenerator().get_schema(public=True), default=str))
 
     def test_no_call_that_its_schema_allows_brings_the_server_to_a_fault(self) -> None:
@@ -81,7 +82,7 @@ class WholeApiTests(ApiCase):
 
     def answered(self, case: Any) -> int:
         """With which status a call is answered by a browser that is signed in."""
-        client = APIClient(raise_request_exception=False)
+        client = self.browser
         client.cookies = deepcopy(self.client.cookies)
         query = {name: value for name, value in (case.query or {}).items() if value is not None}
         address = f"{case.formatted_path}?{urlencode(query, doseq=True)}"

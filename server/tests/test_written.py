@@ -10,10 +10,10 @@ from unittest.mock import MagicMock
 
 from django.contrib.auth import get_user_model
 from django.db import connection
-from django.test import TransactionTestCase
 
 from server.common.written import TABLE, State, _States, count_writes, remembered, state_now, written_here
 from server.projects.models import Project
+from server.tests.committed_case import CommittedCase
 
 PROJECTS, USERS = Project._meta.db_table, get_user_model()._meta.db_table
 
@@ -32,7 +32,7 @@ class Door:
         self.lock.release()
 
 
-class WrittenTests(TransactionTestCase):
+class WrittenTests(CommittedCase):
     def state(self) -> State:
         state = state_now()
         assert state is not None
