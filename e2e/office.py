@@ -19,10 +19,10 @@ from django.test.testcases import LiveServerTestCase
 from django.utils import timezone
 from django.utils.functional import cached_property
 from django_tasks_db.models import DBTaskResult
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Error, Page, expect
 
 from demo.building import write_observatory
-from e2e.shared import LiveWebServer, shared
+from e2e.shared import SIZE, LiveWebServer, shared
 from server.buildings.services import import_model
 from server.jobs.models import Job, Worker
 from server.projects.models import Project
@@ -76,16 +76,30 @@ class Office(LiveServerTestCase):
         self.furnish()
         self.have_worker()
         expect.set_options(timeout=PATIENCE)
-        context = shared().context(in_3d=self.in_3d)
-        context.set_default_timeout(PATIENCE)
-        context.clear_cookies()
-        context.set_offline(False)
-        self.page = context.new_page()
-        self.addCleanup(self.page.close)
+        self.page = shared().page(in_3d=self.in_3d)
+        self.page.context.set_default_timeout(PATIENCE)
+        self.addCleanup(self.leave)
         self.problems: list[str] = []
-        self.page.on("pageerror", lambda error: self.problems.append(str(error)))
+        self.page.on("pageerror", self.hear)
         self.addCleanup(lambda: self.assertEqual(self.problems, []))
         self.come_in()
+
+    def hear(self, error: Error) -> None:
+        self.problems.append(str(error))
+
+    def leave(self) -> None:
+        """Leave the page to the next test as a new one would be; one of a test that failed goes."""
+        context = self.page.context
+        context.set_offline(False)
+        context.clear_cookies()
+        self.page.remove_listener("pageerror", self.hear)
+        if not self._outcome.success:
+            self.page.close()
+            return
+        self.page.goto(f"{self.live_server_url}/health/live")
+        self.page.evaluate("() => sessionStorage.clear()")
+        self.page.set_viewport_size(SIZE)
+        self.page.mouse.move(0, 0)
 
     maxDiff = None
 

@@ -14,8 +14,9 @@ from typing import Any
 from django.conf import settings
 from django.db import connection, connections
 from django.test.testcases import LiveServerThread
-from playwright.sync_api import Browser, BrowserContext, Playwright, sync_playwright
+from playwright.sync_api import Browser, Page, Playwright, ViewportSize, sync_playwright
 
+from server.common import beside
 from server.config.web import web_server
 from server.events.hub import hub
 
@@ -23,8 +24,13 @@ CHROMIUM = os.environ.get("DUNEFOLD_BROWSER", "/usr/bin/chromium-headless-shell"
 QUIET = ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
 #: 3D without a graphics card: one is imitated, which makes all of the page slower.
 SOFT_3D = ["--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
+#: Of the page, pixels; and what the browser is like that has it.
+SIZE: ViewportSize = {"width": 1280, "height": 800}
+LIKE: Any = {"viewport": SIZE, "accept_downloads": True, "reduced_motion": "reduce"}
 #: How long a worker may take for its last task, seconds.
 LAST_TASK = 150
+# Each process that runs tests has a web server; one process beside that is enough for its one browser.
+beside.MAX_PROCESSES = 1
 
 
 class LiveWebServer(LiveServerThread):
@@ -63,7 +69,7 @@ class Shared:
         self._worker: subprocess.Popen[bytes] | None = None
         self._playwright: Playwright | None = None
         self._browsers: dict[bool, Browser] = {}
-        self._contexts: dict[bool, BrowserContext] = {}
+        self._pages: dict[bool, Page] = {}
 
     def browser(self, *, in_3d: bool) -> Browser:
         if self._playwright is None:
@@ -73,14 +79,16 @@ class Shared:
             self._browsers[in_3d] = self._playwright.chromium.launch(executable_path=CHROMIUM, args=given)
         return self._browsers[in_3d]
 
-    def context(self, *, in_3d: bool) -> BrowserContext:
-        """Somebody's browser, which has been here before: it knows nothing of them, but the application's
-        scripts, and what it has made of them."""
-        if in_3d not in self._contexts:
-            self._contexts[in_3d] = self.browser(in_3d=in_3d).new_context(
-                viewport={"width": 1280, "height": 800}, accept_downloads=True, reduced_motion="reduce"
-            )
-        return self._contexts[in_3d]
+    def page(self, *, in_3d: bool) -> Page:
+        """A page in somebody's browser, which has been here before: it knows nothing of them, but the
+        application's scripts, and what it has made of them."""
+        page = self._pages.get(in_3d)
+        if page is None:
+            page = self.browser(in_3d=in_3d).new_context(**LIKE).new_page()
+        elif page.is_closed():
+            page = page.context.new_page()
+        self._pages[in_3d] = page
+        return page
 
     def worker(self) -> tuple[int, bool]:
         """The number of the worker's process, and whether it has only just been started."""

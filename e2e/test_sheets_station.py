@@ -7,7 +7,7 @@ from itertools import pairwise
 from urllib.parse import urlsplit
 
 import numpy as np
-from playwright.sync_api import expect
+from playwright.sync_api import Request, expect
 
 from drafting.tests.pdf_reading import strokes, text
 from drafting.views.section import Section
@@ -247,9 +247,14 @@ class SheetsStationTests(SheetsOffice):
         self.saved()
         self.assertEqual([s.number for s in Sheet.objects.all()], ["A-02", "A-01", "A-03"])
         asked: list[str] = []
-        page.on("request", lambda request: asked.append(request.url.removeprefix(self.live_server_url)))
+
+        def note(request: Request) -> None:
+            asked.append(request.url.removeprefix(self.live_server_url))
+
+        page.on("request", note)
         page.reload()
         expect(self.viewport("Roof plan")).to_be_visible()
+        page.remove_listener("request", note)
         # What a page begins with came with it.
         self.assertEqual(set(asked) & set(first_asked(urlsplit(page.url).path)), set())
         for command in ("move A-02 in the register", "place on 1 sheet"):
