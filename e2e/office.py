@@ -78,7 +78,7 @@ class Office(LiveServerTestCase):
         expect.set_options(timeout=PATIENCE)
         self.page = shared().page(in_3d=self.in_3d)
         self.page.context.set_default_timeout(PATIENCE)
-        self.addCleanup(self.leave)
+        self.addCleanup(self.leave_page)
         self.problems: list[str] = []
         self.page.on("pageerror", self.hear)
         self.addCleanup(lambda: self.assertEqual(self.problems, []))
@@ -87,7 +87,7 @@ class Office(LiveServerTestCase):
     def hear(self, error: Error) -> None:
         self.problems.append(str(error))
 
-    def leave(self) -> None:
+    def leave_page(self) -> None:
         """Leave the page to the next test as a new one would be; one of a test that failed goes."""
         context = self.page.context
         context.set_offline(False)
