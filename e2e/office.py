@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 import re
 import sqlite3
 import tempfile
@@ -29,9 +28,6 @@ from server.projects.models import Project
 from server.sheets.models import Viewport
 from server.tests.committed_case import copied, put_back
 from server.views.drawings import order_all_out_of_date
-
-# The browser's driver runs its own event loop in this thread; Django's ORM is used beside it, not within.
-os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
 #: How long a step is waited for, and how long the first one that needs the worker, which has to come up;
 #: milliseconds.

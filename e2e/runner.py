@@ -22,7 +22,8 @@ QUICK = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
 class SharedSuite(TestSuite):
     """Tests that several processes run together: each takes what none has taken yet until all is taken. They
-    take whole classes, which prepare something for all their tests, but browser tests one by one."""
+    take whole classes, which prepare something for all their tests, but browser tests one by one and last,
+    for what the browser's driver and the web server leave behind in a process."""
 
     _cleanup = False
     _runs = False
@@ -34,7 +35,7 @@ class SharedSuite(TestSuite):
         together: dict[str, list[Any]] = {}
         for test in super().__iter__():
             together.setdefault(_taken_with(test), []).append(test)
-        for name, tests in together.items():
+        for name, tests in sorted(together.items(), key=lambda item: _in_browser(item[1][0])):
             if _take(name):
                 yield from tests
 
@@ -48,8 +49,11 @@ class SharedSuite(TestSuite):
 
 def _taken_with(test: TestCase) -> str:
     """The name of what a test is taken with."""
-    alone = isinstance(test, LiveServerTestCase)
-    return test.id() if alone else f"{type(test).__module__}.{type(test).__qualname__}"
+    return test.id() if _in_browser(test) else f"{type(test).__module__}.{type(test).__qualname__}"
+
+
+def _in_browser(test: TestCase) -> bool:
+    return isinstance(test, LiveServerTestCase)
 
 
 def _take(name: str) -> bool:

@@ -73,6 +73,8 @@ class Shared:
 
     def browser(self, *, in_3d: bool) -> Browser:
         if self._playwright is None:
+            # The driver runs its own event loop in this thread; Django's ORM is used beside it, not within.
+            os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
             self._playwright = sync_playwright().start()
         if in_3d not in self._browsers:
             given = [*QUIET, *(SOFT_3D if in_3d else [])]

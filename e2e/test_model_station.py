@@ -66,7 +66,10 @@ class ModelStationTests(Office):
         ledge = page.get_by_role("region", name="Ledge: view")
         ledge.get_by_role("button", name="More…").click()
         lines = page.get_by_role("dialog", name="More lines")
-        lines.get_by_role("checkbox", name="Outline of what is above the cut").check()
+        outline = lines.get_by_role("checkbox", name="Outline of what is above the cut")
+        outline.click()
+        # The view says what is chosen, a moment after the click.
+        expect(outline).to_be_checked()
         lines.get_by_label("Contours of the terrain every").fill("0.5")
         page.keyboard.press("Enter")
         page.keyboard.press("Escape")

@@ -77,9 +77,8 @@ class ShadingTests(SheetsOffice):
         self.eventually(lambda: self.colour_at(0.98, 0.02)[2] > self.colour_at(0.98, 0.02)[0] + 20)
 
         page.keyboard.press("Escape")
-        for name, resolution in (("PDF, full size", 300), ("Coarse", 150)):
-            if name == "Coarse":
-                self.coarse_settings()
+        for resolution in (100, 72):
+            self.plot_at(resolution)
             row.refresh_from_db()
             made = self.plotted()
             self.assertTrue(strokes(made))
@@ -178,9 +177,10 @@ class ShadingTests(SheetsOffice):
         self.assertGreater(len(filled), 3)
         self.assertEqual(pixels_of(plotted), [])
 
-    def coarse_settings(self) -> None:
-        """Give the sheet plot settings of 150 pixels an inch."""
-        settings = PlotSettings.objects.create(project=self.project, name="Coarse", spec={"resolution": 150})
+    def plot_at(self, resolution: int) -> None:
+        """Give the sheet plot settings of so many pixels an inch."""
+        name, spec = f"{resolution} an inch", {"resolution": resolution}
+        settings = PlotSettings.objects.create(project=self.project, name=name, spec=spec)
         Sheet.objects.update(plot_settings=settings)
         self.open("sheets")
         expect(self.viewport("South elevation")).to_be_visible()
