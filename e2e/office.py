@@ -245,6 +245,11 @@ class Office(LiveServerTestCase):
     def viewport(self, name: str) -> Any:
         return self.page.get_by_role("button", name=f": {name},")
 
+    def tick(self, box: Any, *, on: bool = True) -> None:
+        """Tick a box of something that is saved: it shows what holds a moment after the click."""
+        box.click()
+        expect(box).to_be_checked(checked=on)
+
     def figure(self, label: str) -> float:
         return float(self.page.get_by_role("textbox", name=label, exact=True).input_value())
 

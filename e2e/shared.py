@@ -29,8 +29,6 @@ SIZE: ViewportSize = {"width": 1280, "height": 800}
 LIKE: Any = {"viewport": SIZE, "accept_downloads": True, "reduced_motion": "reduce"}
 #: How long a worker may take for its last task, seconds.
 LAST_TASK = 150
-# Each process that runs tests has a web server; one process beside that is enough for its one browser.
-beside.MAX_PROCESSES = 1
 
 
 class LiveWebServer(LiveServerThread):
@@ -41,6 +39,8 @@ class LiveWebServer(LiveServerThread):
             listening = socket.socket()
             listening.bind((self.host, self.port))
             self.port = listening.getsockname()[1]
+            # Of the processes beside it, one is enough for one browser.
+            beside.MAX_PROCESSES = 1
             self._server = web_server()
             threading.Thread(target=self._tell_when_ready, daemon=True).start()
             self._server.run(sockets=[listening])

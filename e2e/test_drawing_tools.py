@@ -363,7 +363,7 @@ class DrawingTools(PlanOffice):
         page.keyboard.press("Control+z")
         self.eventually(lambda: View.objects.get(pk=view.pk).spec["mm"] == 1000.0)
         page.get_by_role("button", name="Everything").click()
-        page.get_by_role("checkbox", name=re.compile("Hedges")).uncheck()
+        self.tick(page.get_by_role("checkbox", name=re.compile("Hedges")), on=False)
         page.keyboard.press("Escape")
         self.eventually(lambda: View.objects.get(pk=view.pk).spec["shown"]["without_layers"] == ["Hedges"])
 
