@@ -21,9 +21,9 @@ QUICK = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
 
 class SharedSuite(TestSuite):
-    """Tests that several processes run together: each takes what none has taken yet until all is taken. They
-    take whole classes, which prepare something for all their tests, but browser tests one by one and last,
-    for what the browser's driver and the web server leave behind in a process."""
+    """Tests that one process runs, or several together: each takes what none has taken until all is taken.
+    They take whole classes, which prepare something for all their tests, but browser tests one by one, and
+    last for what the browser's driver and the web server leave behind in a process."""
 
     _cleanup = False
     _runs = False
@@ -57,6 +57,8 @@ def _in_browser(test: TestCase) -> bool:
 
 
 def _take(name: str) -> bool:
+    if not TAKEN:
+        return True
     try:
         (Path(TAKEN) / name).touch(exist_ok=False)
     except FileExistsError:
@@ -67,7 +69,7 @@ def _take(name: str) -> bool:
 class Runner(DiscoverRunner):
     """Django's, which shares its tests out, and ends what the browser tests share."""
 
-    test_suite = SharedSuite if TAKEN else TestSuite
+    test_suite = SharedSuite
 
     def setup_test_environment(self, **given: Any) -> None:
         super().setup_test_environment(**given)
