@@ -21,7 +21,14 @@ from server.config.web import web_server
 from server.events.hub import hub
 
 CHROMIUM = os.environ.get("DUNEFOLD_BROWSER", "/usr/bin/chromium-headless-shell")
-QUIET = ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+QUIET = [
+    "--no-sandbox",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    # A page compiles and tidies up by itself, not beside itself: all processors are busy with tests anyway.
+    "--js-flags=--single-threaded",
+]
 #: 3D without a graphics card: one is imitated, which makes all of the page slower.
 SOFT_3D = ["--use-angle=swiftshader", "--enable-unsafe-swiftshader"]
 #: Of the page, pixels; and what the browser is like that has it.

@@ -135,6 +135,11 @@ class InvitationTests(PlanOffice):
         other.get_by_role("navigation", name="Stations").get_by_role("link", name="Model").click()
         expect(other.get_by_text(re.compile(r"98' 5 1/8\""))).to_be_visible()
         expect(other.get_by_text(re.compile(r"\d\d\.\d\d\.\d{4} \d\d:\d\d")).first).to_be_visible()
+        # What is on the screen already is told anew.
+        other.get_by_role("button", name="mira", exact=True).click()
+        other.get_by_role("combobox", name="Lengths of the building").press("Enter")
+        other.get_by_role("option", name="Metres", exact=True).click()
+        expect(other.get_by_text(re.compile(r"98' 5 1/8\""))).to_have_count(0)
 
         # The link was good once.
         other.goto(link.input_value())

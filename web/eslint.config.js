@@ -17,9 +17,8 @@ const LOWER = Object.keys(MAY_IMPORT);
 export default tseslint.config(
   { ignores: ["dist", "src/api/schema.d.ts"] },
   ...tseslint.configs.strict,
-  hooks.configs.flat.recommended,
   {
-    plugins: { boundaries },
+    plugins: { boundaries, "react-hooks": hooks },
     settings: {
       "import/resolver": { node: { extensions: [".ts", ".tsx", ".json"] } },
       "boundaries/include": ["src/**/*"],
@@ -31,6 +30,9 @@ export default tseslint.config(
     },
     rules: {
       "max-len": ["error", { code: 110 }],
+      // The other rules of React are those of its compiler, which the build holds (vite.config.ts).
+      "react-hooks/rules-of-hooks": "error",
+      "react-hooks/exhaustive-deps": "error",
       // A name that begins with an underscore is there to be left out.
       "@typescript-eslint/no-unused-vars": ["error", { varsIgnorePattern: "^_", argsIgnorePattern: "^_" }],
       "boundaries/dependencies": [

@@ -149,4 +149,4 @@ it.each([
   ],
   [{ kind: "axonometric", corner: "se" }, "from the south-east"],
   [{ kind: "detail", of: PLAN }, "of a plan"],
-] as [Spec, string][])("%o is summed up", (spec, words) => expect(summary(spec)).toBe(words));
+] as [Spec, string][])("%o is summed up", (spec, words) => expect(summary(spec, "metres")).toBe(words));

@@ -13,7 +13,7 @@ import { AccountSection } from "./AccountSection";
 import { browserOf } from "./browsers";
 import { ChoiceField } from "./ChoiceField";
 import { PreferenceFields } from "./PreferenceFields";
-import { momentOf } from "./moments";
+import { useMoments } from "./moments";
 import { TitledDialog } from "./TitledDialog";
 import { t } from "../words/words";
 
@@ -131,6 +131,7 @@ function Password() {
 }
 
 function SignedIn() {
+  const { momentOf } = useMoments();
   const client = useQueryClient();
   const { data: rows = NOTHING } = useQuery({
     queryKey: ["signed-in"],

@@ -6,7 +6,7 @@ import type { CommentState, Mark } from "../api/client";
 import { markPath, pointsOf } from "../canvas/commentMarks";
 import { toScreen, type Camera, type Point } from "../canvas/geometry";
 import { colours } from "../theme/theme";
-import { exactLengthOf } from "./lengths";
+import { exactLengthOf, useLengths } from "./lengths";
 import { t } from "../words/words";
 
 export const COMMENT_COLOURS: Record<CommentState, string> = {
@@ -75,6 +75,7 @@ interface LinesProps {
 
 /** The lines and words of some marks. */
 export function Lines({ marks, text, camera, colour, strong = false }: LinesProps) {
+  const lengths = useLengths();
   const at = ([x, y]: Point) => toScreen(camera, x, y);
   return (
     <g
@@ -103,7 +104,7 @@ export function Lines({ marks, text, camera, colour, strong = false }: LinesProp
             {mark.kind === "length" && (
               // The number of the comment stands above its first end.
               <Label x={(first[0] + last[0]) / 2 + 10} y={(first[1] + last[1]) / 2 + 18} colour={colour}>
-                {mark.length > 0 ? exactLengthOf(mark.length) : t("no scale here")}
+                {mark.length > 0 ? exactLengthOf(mark.length, lengths) : t("no scale here")}
               </Label>
             )}
             {mark.kind === "text" &&

@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import type { Comment, MarkedElement } from "../api/client";
 import { colours } from "../theme/theme";
 import { CommentStateMark } from "./CommentStateMark";
-import { momentOf } from "./moments";
+import { useMoments } from "./moments";
 import { t } from "../words/words";
 
 export type Threaded = Pick<
@@ -54,6 +54,7 @@ export function CommentThread({ comment, pictureAddress, children }: Props) {
 }
 
 function Written({ author, made, text }: { author: string; made: string; text: string }) {
+  const { momentOf } = useMoments();
   return (
     <>
       <Box sx={{ fontSize: 12, color: "text.secondary" }}>

@@ -7,7 +7,7 @@ import { notify, notifyError } from "../stores/notices";
 import { commit } from "../sync/commands";
 import { afterWrites, type Step } from "../sync/rows";
 import { colours } from "../theme/theme";
-import { momentOf } from "./moments";
+import { useMoments } from "./moments";
 import { TitledDialog } from "./TitledDialog";
 import { t } from "../words/words";
 
@@ -20,6 +20,7 @@ interface Props {
 }
 
 export function HistoryDialog({ project, subject, name, onClose }: Props) {
+  const { momentOf } = useMoments();
   const client = useQueryClient();
   const { data: entries } = useQuery({
     queryKey: ["history", subject],

@@ -7,6 +7,7 @@ import type { Page } from "../api/client";
 import { colours } from "../theme/theme";
 import { Margins } from "./Margins";
 import type { Pdf, PdfPage } from "./pdf";
+import { usePixelRatio } from "./usePixelRatio";
 import { t } from "../words/words";
 
 /** Pixels of the page for a millimetre of paper at 100 %: 96 to the inch. */
@@ -166,7 +167,7 @@ function OnePage({ pdf, number, about, scale, scroller, seen }: OneProps) {
       gone = true;
     };
   }, [pdf, number]);
-  const dpr = window.devicePixelRatio || 1;
+  const dpr = usePixelRatio();
   const [width, height] = [Math.round((about?.width ?? 1) * scale), Math.round((about?.height ?? 1) * scale)];
 
   useEffect(() => {

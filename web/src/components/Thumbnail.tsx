@@ -9,6 +9,7 @@ import { pictures } from "../canvas/pictures";
 import { madePictures, type MadePicture } from "../canvas/shaded";
 import { drawingOf, onlyItems, screenPens } from "../canvas/screenPens";
 import { colours } from "../theme/theme";
+import { usePixelRatio } from "./usePixelRatio";
 
 const CARD_PENS = screenPens();
 const NONE: DisplayList["items"] = [];
@@ -27,7 +28,7 @@ function usePicture(
   const canvas = useRef<HTMLCanvasElement>(null);
   const [lettering, setLettering] = useState(false);
   useEffect(() => void letteringReady.then(() => setLettering(true)), []);
-  const dpr = window.devicePixelRatio || 1;
+  const dpr = usePixelRatio();
   useEffect(() => {
     const context = canvas.current?.getContext("2d");
     if (!context || !display || !lettering) return;

@@ -1,7 +1,7 @@
 /** Comparing two states of sheets: over each other, side by side or swept across, and as a list. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useEffectEvent, useMemo, useState } from "react";
 import { useSearchParams } from "react-router-dom";
 import { api, data, type Difference, type Project, type Sheet } from "../../api/client";
 import { useAnnotations } from "../../api/annotations";
@@ -53,13 +53,12 @@ export function ComparePage({ project, sheets }: Props) {
   const [before, after] = [states.find((s) => s.key === old), states.find((s) => s.key === next)];
   const wanted = before && after ? `${before.key} ${after.key} ${ignoreMoves}` : "";
   const [again, setAgain] = useState(0);
-  useEffect(() => {
-    if (!wanted) return;
-    const [one, other] = wanted.split(" ");
-    const kindOf = (key: string | undefined) => states.find((s) => s.key === key)?.kind ?? "sheet";
+  // The states themselves change with every answer; which two are wanted does not.
+  const compare = useEffectEvent(() => {
+    if (!before || !after) return undefined;
     const body = {
-      [`old_${kindOf(one)}`]: one,
-      [`new_${kindOf(other)}`]: other,
+      [`old_${before.kind}`]: before.key,
+      [`new_${after.kind}`]: after.key,
       ignore_moves: ignoreMoves,
     };
     let gone = false;
@@ -70,9 +69,8 @@ export function ComparePage({ project, sheets }: Props) {
     return () => {
       gone = true;
     };
-    // The states themselves change with every answer; which two are wanted does not.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [wanted, again]);
+  });
+  useEffect(() => compare(), [wanted, again]);
   const { data: comparison } = useComparison(made);
   const done = comparison?.job.state === "done";
   const sheet = after?.kind === "sheet" ? sheets.find((s) => s.id === after.key) : undefined;

@@ -5,7 +5,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { api, data, type Device, type Print, type Project } from "../../api/client";
 import { useDevices, usePrints } from "../../api/plots";
 import { colours } from "../../theme/theme";
-import { momentOf } from "../../components/moments";
+import { useMoments } from "../../components/moments";
 import { notifyError } from "../../stores/notices";
 import { t } from "../../words/words";
 
@@ -156,6 +156,7 @@ function OneDevice({
 }
 
 function Sent({ sent, device, onCancel }: { sent: Print; device: string; onCancel: () => void }) {
+  const { momentOf } = useMoments();
   const waits = sent.state === "making" || sent.state === "queued";
   const when = momentOf(sent.finished ?? sent.created);
   return (

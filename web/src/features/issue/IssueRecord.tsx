@@ -4,7 +4,7 @@ import Button from "@mui/material/Button";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router-dom";
-import { dayOf } from "../../components/moments";
+import { useMoments } from "../../components/moments";
 import { api, data, type Issue, type IssuedRecipient } from "../../api/client";
 import { useRemake } from "../../api/issues";
 import { isActive } from "../../api/jobs";
@@ -18,6 +18,7 @@ interface Props {
 }
 
 export function IssueRecord({ project, issue }: Props) {
+  const { dayOf } = useMoments();
   return (
     <Box
       component="aside"
@@ -88,6 +89,7 @@ export function IssueRecord({ project, issue }: Props) {
 }
 
 function OneRecipient({ project, recipient }: { project: string; recipient: IssuedRecipient }) {
+  const { dayOf } = useMoments();
   const client = useQueryClient();
   const [made, setMade] = useState<string | null>(null);
   const { data: remake } = useRemake(made);
@@ -117,7 +119,7 @@ function OneRecipient({ project, recipient }: { project: string; recipient: Issu
         {spec.organisation && `, ${spec.organisation}`}
       </Box>
       <Box sx={{ fontSize: 12.5, color: sent?.state === "failed" ? colours.rust : "text.secondary" }}>
-        {arrived(recipient)}
+        {arrived(recipient, dayOf)}
       </Box>
       {recipient.files.map((file) => (
         <Box key={file.id} sx={{ mt: 0.5, minWidth: 0 }}>
@@ -197,7 +199,7 @@ function OneRecipient({ project, recipient }: { project: string; recipient: Issu
 }
 
 /** How it reached its recipient, in a sentence. */
-function arrived({ spec, sent }: IssuedRecipient): string {
+function arrived({ spec, sent }: IssuedRecipient, dayOf: (at: string) => string): string {
   if (!sent) return t("Not sent yet.");
   if (sent.state === "failed") return t("It did not arrive: {message}", { message: sent.message });
   if (sent.state === "withdrawn") return t("The link was withdrawn.");

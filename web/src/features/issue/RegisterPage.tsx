@@ -1,5 +1,5 @@
 /** The register: every sheet by every issue, and the record of the issue that is chosen. */
-import { dayOf } from "../../components/moments";
+import { useMoments } from "../../components/moments";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
@@ -26,6 +26,7 @@ interface Row {
 }
 
 export function RegisterPage({ project, sheets }: Props) {
+  const { dayOf } = useMoments();
   const { data: issues } = useIssues(project.id);
   const [query, setQuery] = useSearchParams();
   if (!issues) return null;

@@ -1,16 +1,16 @@
 /** The measure between two places, drawn over the building. */
 import Box from "@mui/material/Box";
 import { useEffect, useState } from "react";
-import { exactLengthOf } from "../../components/lengths";
+import { exactLengthOf, useLengths } from "../../components/lengths";
 import { colours } from "../../theme/theme";
 import type { Place } from "./measuring";
 import type { Stage } from "./stage";
 import { t } from "../../words/words";
 
 export function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[] }) {
-  const [, follow] = useState(0);
-  useEffect(() => stage.watch(() => follow((frame) => frame + 1)), [stage]);
-  const at = ends.map((place) => stage.onScreen(place));
+  const lengths = useLengths();
+  const [at, setAt] = useState<ReturnType<Stage["onScreen"]>[]>([]);
+  useEffect(() => stage.watch(() => setAt(ends.map((place) => stage.onScreen(place)))), [stage, ends]);
   const [a, b] = ends;
   const [p, q] = at;
   const by = a && b ? a.map((x, k) => Math.abs((b[k] ?? 0) - x)) : null;
@@ -42,9 +42,11 @@ export function Measured({ stage, ends }: { stage: Stage; ends: readonly Place[]
       >
         {by ? (
           <>
-            <strong>{exactLengthOf(length)}</strong>
+            <strong>{exactLengthOf(length, lengths)}</strong>
             <Box component="span" sx={{ color: "text.secondary", ml: 1.5 }}>
-              {by.map((side, k) => `${"xyz"[k]} ${exactLengthOf(side).replace(/ mm$/, "")}`).join(" · ")}
+              {by
+                .map((side, k) => `${"xyz"[k]} ${exactLengthOf(side, lengths).replace(/ mm$/, "")}`)
+                .join(" · ")}
             </Box>
           </>
         ) : (

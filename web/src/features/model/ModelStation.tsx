@@ -10,7 +10,7 @@ import { api, data, type Job, type ModelVersion, type Project } from "../../api/
 import { useModelVersions, useSizeQuestions } from "../../api/buildings";
 import { isActive, useJobs } from "../../api/jobs";
 import { ChoiceField } from "../../components/ChoiceField";
-import { lengthOf } from "../../components/lengths";
+import { lengthOf, useLengths, type Lengths } from "../../components/lengths";
 import { Panel } from "../../components/Panel";
 import { useWhereabouts } from "../../components/useWhereabouts";
 import { colours } from "../../theme/theme";
@@ -218,7 +218,8 @@ function ofShapes({ elements, left_out, failed }: ModelVersion["facts"]) {
 
 function Found({ version, project }: { version: ModelVersion; project: Project }) {
   const { facts } = version;
-  const sizes = facts.size.map((x) => lengthOf(x));
+  const lengths = useLengths();
+  const sizes = facts.size.map((x) => lengthOf(x, lengths));
   const unit = / m+$/.exec(sizes[0] ?? "")?.[0] ?? "";
   const size = `${sizes.map((s) => s.slice(0, s.length - unit.length)).join(" × ")}${unit}`;
   const left = Object.entries(facts.left_out);
@@ -238,7 +239,7 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 3 }}>
         <Table
           name={t("Storeys")}
-          rows={[...facts.storeys].reverse().map((s) => [s.name, levelText(s.elevation)])}
+          rows={[...facts.storeys].reverse().map((s) => [s.name, levelText(s.elevation, lengths)])}
         />
         <Table
           name={t("Layers")}
@@ -274,9 +275,9 @@ function Found({ version, project }: { version: ModelVersion; project: Project }
 }
 
 /** A level as the trade writes it: +2.900 m, ±0.000 m. */
-function levelText(elevation: number) {
+function levelText(elevation: number, lengths: Lengths) {
   const sign = Math.abs(elevation) < 0.5 ? "±" : elevation > 0 ? "+" : "−";
-  return `${sign}${lengthOf(Math.abs(elevation), 3)}`;
+  return `${sign}${lengthOf(Math.abs(elevation), lengths, 3)}`;
 }
 
 function Fact({ name, value }: { name: string; value: string }) {

@@ -6,11 +6,12 @@ import { useQueryClient } from "@tanstack/react-query";
 import { api, data, type ModelVersion } from "../../api/client";
 import { Panel } from "../../components/Panel";
 import { colours } from "../../theme/theme";
-import { momentOf } from "../../components/moments";
+import { useMoments } from "../../components/moments";
 import { notify, notifyError } from "../../stores/notices";
 import { t } from "../../words/words";
 
 export function Versions({ versions }: { versions: ModelVersion[] }) {
+  const { momentOf } = useMoments();
   const client = useQueryClient();
   const restore = async (version: ModelVersion) => {
     try {

@@ -132,9 +132,10 @@ export class Stage {
     this.renderer.dispose();
   }
 
-  /** Be called for every frame, until the answer is called: for what is laid over the building. */
+  /** Be called now and for every frame, until the answer is called: for what is laid over the building. */
   watch(watcher: () => void): () => void {
     this.watchers.add(watcher);
+    watcher();
     return () => void this.watchers.delete(watcher);
   }
 

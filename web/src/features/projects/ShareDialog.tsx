@@ -8,7 +8,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data, type Project } from "../../api/client";
 import { GIVEN_ROLES, ROLE_NAMES } from "../../components/roleNames";
-import { dayOf } from "../../components/moments";
+import { useMoments } from "../../components/moments";
 import { TitledDialog } from "../../components/TitledDialog";
 import { notify, notifyError } from "../../stores/notices";
 import { colours } from "../../theme/theme";
@@ -116,6 +116,7 @@ function RoleChoice({ label, value, onChoose }: RoleProps) {
 
 /** Links by which one person each comes in, with an account or without one. */
 function Invitations({ project }: { project: Project }) {
+  const { dayOf } = useMoments();
   const client = useQueryClient();
   const [link, setLink] = useState("");
   const [role, setRole] = useState<Role>("drafter");

@@ -7,7 +7,7 @@ import useMediaQuery from "@mui/material/useMediaQuery";
 import { useMemo, useState } from "react";
 import { useParams } from "react-router-dom";
 import type { LookedAt, Mark, MarkKind } from "../../api/client";
-import { dayOf } from "../../components/moments";
+import { useMoments } from "../../components/moments";
 import { Wordmark } from "../../components/Wordmark";
 import { colours, ONE_LINE } from "../../theme/theme";
 import { MarkTools } from "./MarkTools";
@@ -38,6 +38,7 @@ export function ReviewPage() {
 }
 
 function Inside({ secret, review }: { secret: string; review: LookedAt }) {
+  const { dayOf } = useMoments();
   const narrow = useMediaQuery("(max-width: 760px)");
   const { data: all = NOTHING } = useComments(secret, true);
   const [draft, setDraft] = useState<Draft | null>(() => keptDraft(secret));

@@ -6,6 +6,7 @@ import { begun, drawnTo, isDrawn, pointsOf } from "../../canvas/commentMarks";
 import { toPaper, zoomed, type Camera, type Point } from "../../canvas/geometry";
 import { tilesSeen } from "../../canvas/tiles";
 import { CommentMarks, Lines } from "../../components/CommentMarks";
+import { usePixelRatio } from "../../components/usePixelRatio";
 import { colours } from "../../theme/theme";
 import { keyed, lookingAt, pinched, whole } from "./gestures";
 import { measuredMark } from "./measuring";
@@ -116,9 +117,10 @@ export function SheetViewer({ secret, sheet, said, chosen, tool, draft, onChoose
     setCamera(next);
   };
 
+  const dpr = usePixelRatio();
   const tiles = useMemo(
-    () => (camera ? tilesSeen(sheet.levels, sheet, camera, space, window.devicePixelRatio || 1) : []),
-    [sheet, camera, space],
+    () => (camera ? tilesSeen(sheet.levels, sheet, camera, space, dpr) : []),
+    [sheet, camera, space, dpr],
   );
   const about = `${sheet.number} ${sheet.title}`;
   return (

@@ -1,33 +1,46 @@
 /** What a card being dragged will cover on the sheet when it is let go. */
 import Box from "@mui/material/Box";
 import { useQuery } from "@tanstack/react-query";
-import { api, data, type Rung } from "../../api/client";
-import { rungFor, toPaper, type Extents } from "../../canvas/geometry";
+import { useState } from "react";
+import { api, data, type Rung, type View } from "../../api/client";
+import { rungFor, toPaper, type Camera, type Extents } from "../../canvas/geometry";
 import { colours } from "../../theme/theme";
 import { useBoard } from "../../stores/board";
 import { useGesture } from "../../stores/gesture";
 
-export function CarriedCard({
-  sheet,
-  freeArea,
-  ladder,
-}: {
+interface Props {
   sheet: string;
   freeArea: readonly number[];
   ladder: readonly Rung[];
-}) {
+}
+
+export function CarriedCard(props: Props) {
   const carried = useGesture((s) => s.cards);
   const camera = useBoard((s) => s.camera);
+  const element = useBoard((s) => s.element);
+  const [view] = carried?.views ?? [];
+  return carried && camera && element && view ? (
+    <Carried {...props} {...carried} view={view} camera={camera} element={element} />
+  ) : null;
+}
+
+interface CarriedProps extends Props {
+  view: View;
+  x: number;
+  y: number;
+  camera: Camera;
+  element: Element;
+}
+
+function Carried({ sheet, freeArea, ladder, view, camera, element, x: atX, y: atY }: CarriedProps) {
   const { data: spaces = [] } = useQuery({
     queryKey: ["spaces", sheet],
     queryFn: () => data(api.GET("/api/sheets/{id}/spaces/", { params: { path: { id: sheet } } })),
-    enabled: carried !== null,
     staleTime: 0,
   });
-  const [view] = carried?.views ?? [];
-  if (!carried || !camera || !view) return null;
-  const board = useBoard.getState().element?.getBoundingClientRect();
-  const [x, y] = toPaper(camera, carried.x - (board?.left ?? 0), carried.y - (board?.top ?? 0));
+  // Nothing moves the board while a card is dragged.
+  const [board] = useState(() => element.getBoundingClientRect());
+  const [x, y] = toPaper(camera, atX - board.left, atY - board.top);
   const [left = 0, low = 0, width = 0, height = 0] = freeArea;
   const space = spaces.find((s) => s.x <= x && x <= s.x + s.width && s.y <= y && y <= s.y + s.height) ?? {
     x: left,
@@ -42,8 +55,8 @@ export function CarriedCard({
     <Box
       sx={{
         position: "fixed",
-        left: carried.x,
-        top: carried.y,
+        left: atX,
+        top: atY,
         width: (extents[2] - extents[0]) * pixels,
         height: (extents[3] - extents[1]) * pixels,
         transform: "translate(-50%, -50%)",

@@ -12,13 +12,12 @@ export function signCommands(
   change: (values: Partial<Sheet>, what: string) => unknown,
 ): (readonly [string, () => void])[] {
   if (!project || !may(project, "sign")) return [];
-  const today = isoDay(new Date());
   return [
     [
       t("Sign as checked"),
       () =>
         void change(
-          { checker: me, checked_on: today },
+          { checker: me, checked_on: isoDay(new Date()) },
           t("sign {number} as checked", { number: sheet.number }),
         ),
     ],
@@ -26,7 +25,7 @@ export function signCommands(
       t("Sign as approved"),
       () =>
         void change(
-          { approver: me, approved_on: today },
+          { approver: me, approved_on: isoDay(new Date()) },
           t("sign {number} as approved", { number: sheet.number }),
         ),
     ],

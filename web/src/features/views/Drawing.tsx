@@ -18,6 +18,7 @@ import { paint } from "../../canvas/paint";
 import { pictures } from "../../canvas/pictures";
 import { drawingOf, onlyItems, screenPens } from "../../canvas/screenPens";
 import { colours } from "../../theme/theme";
+import { usePixelRatio } from "../../components/usePixelRatio";
 
 /** Where a view lies on the screen: pixels for a millimetre of the building, and the u, v in its middle. */
 export interface Sight {
@@ -90,7 +91,7 @@ export function Drawing({
     return { ...size, ratio: Math.max(fit, 1e-6), u: (u0 + u1) / 2, v: (v0 + v1) / 2 };
   }, [extents, moved, size, label, margin]);
 
-  const dpr = window.devicePixelRatio || 1;
+  const dpr = usePixelRatio();
   const pens = useMemo(() => screenPens(weight), [weight]);
   useEffect(() => {
     const context = canvas.current?.getContext("2d");

@@ -3,6 +3,7 @@ import Box from "@mui/material/Box";
 import Checkbox from "@mui/material/Checkbox";
 import type { MouseEvent } from "react";
 import type { View } from "../../api/client";
+import { useLengths } from "../../components/lengths";
 import { StateMark } from "../../components/StateMark";
 import { ViewThumbnail } from "../../components/Thumbnail";
 import { Unseen } from "../../components/Unseen";
@@ -20,6 +21,7 @@ export function ViewCard(props: {
   onMenu: (event: MouseEvent) => void;
 }) {
   const { view, chosen, on } = props;
+  const lengths = useLengths();
   return (
     <Box
       sx={{
@@ -70,7 +72,7 @@ export function ViewCard(props: {
               ...ONE_LINE,
             }}
           >
-            {summary(view.spec)}
+            {summary(view.spec, lengths)}
           </Box>
           <Box sx={{ display: "flex", justifyContent: "space-between", gap: 1 }}>
             <StateMark state={view.state} />

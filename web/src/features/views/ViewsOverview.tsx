@@ -8,6 +8,7 @@ import { Link } from "react-router-dom";
 import type { ModelVersion, View } from "../../api/client";
 import { usePlacedOn } from "../../api/sheets";
 import { ChoiceField } from "../../components/ChoiceField";
+import { useLengths } from "../../components/lengths";
 import { useContextMenu } from "../../components/useContextMenu";
 import { colours } from "../../theme/theme";
 import type { NewViewRequest } from "./DrawOn";
@@ -40,13 +41,14 @@ interface Props {
 }
 
 export function ViewsOverview({ views, version, edits, project, onOpen, onRequest, onDelete }: Props) {
+  const lengths = useLengths();
   const [sought, setSought] = useState("");
   const [sort, setSort] = useState<Sort>("set");
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const outOfDate = views.filter((v) => v.state === "out_of_date").length;
 
   const wanted = views.filter((v) =>
-    `${v.name} ${summary(v.spec)}`.toLowerCase().includes(sought.trim().toLowerCase()),
+    `${v.name} ${summary(v.spec, lengths)}`.toLowerCase().includes(sought.trim().toLowerCase()),
   );
   const sorted = [...wanted].sort((a, b) => {
     if (sort === "name") return a.name.localeCompare(b.name, undefined, { numeric: true });

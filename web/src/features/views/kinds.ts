@@ -1,5 +1,5 @@
 /** Kinds of view: how they are grouped, and what a view's figures say of it in a few words. */
-import { lengthOf } from "../../components/lengths";
+import { lengthOf, type Lengths } from "../../components/lengths";
 import type { LineSettings, Shown, ViewSpec } from "../../api/client";
 import { t } from "../../words/words";
 
@@ -38,10 +38,10 @@ const KINDS: Readonly<Record<string, string>> = {
 export const CORNER_CHOICES = Object.entries(CORNERS);
 
 /** What a view looks at, in a few words. */
-export function summary(spec: Spec): string {
+export function summary(spec: Spec, lengths: Lengths): string {
   switch (spec.kind) {
     case "plan":
-      return t("{storey}, cut at {cut}", { storey: spec.storey, cut: lengthOf(spec.cut ?? 1200) });
+      return t("{storey}, cut at {cut}", { storey: spec.storey, cut: lengthOf(spec.cut ?? 1200, lengths) });
     case "roof":
       return t("from above");
     case "elevation":

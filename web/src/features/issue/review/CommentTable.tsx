@@ -3,7 +3,8 @@ import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import type { Comment } from "../../../api/client";
 import { CommentStateMark } from "../../../components/CommentStateMark";
-import { dayOf } from "../../../components/moments";
+import { isoDay, useMoments } from "../../../components/moments";
+import { useNow } from "../../../components/useNow";
 import { colours, ONE_LINE } from "../../../theme/theme";
 import { t } from "../../../words/words";
 
@@ -18,7 +19,8 @@ interface Props {
 }
 
 export function CommentTable({ comments, chosen, onChoose }: Props) {
-  const today = new Date().toISOString().slice(0, 10);
+  const { dayOf } = useMoments();
+  const today = isoDay(useNow());
   return (
     <Box
       role="table"

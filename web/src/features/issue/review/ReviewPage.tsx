@@ -12,6 +12,7 @@ import { ChoiceField } from "../../../components/ChoiceField";
 import { CommentPanel } from "../../../components/CommentPanel";
 import { COMMENT_STATES } from "../../../components/CommentStateMark";
 import { EmptyState } from "../../../components/EmptyState";
+import { useNow } from "../../../components/useNow";
 import { useReviewing } from "../../../stores/reviewing";
 import { colours } from "../../../theme/theme";
 import { AskDialog } from "./AskDialog";
@@ -169,6 +170,7 @@ interface OneProps {
 }
 
 function OneReview({ review, open, chosen, onChoose }: OneProps) {
+  const now = useNow();
   return (
     <ButtonBase
       aria-current={chosen ? "true" : undefined}
@@ -186,7 +188,7 @@ function OneReview({ review, open, chosen, onChoose }: OneProps) {
     >
       <Box sx={{ fontSize: 13, fontWeight: 650 }}>{review.name}</Box>
       <Box sx={{ fontSize: 12, color: "text.secondary" }}>
-        {standing(review)},{" "}
+        {standing(review, now)},{" "}
         {open === 0 ? t("nothing waits") : open === 1 ? t("1 waits") : t("{open} wait", { open })}
       </Box>
     </ButtonBase>

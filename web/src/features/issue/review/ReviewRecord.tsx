@@ -6,7 +6,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, data, type Review } from "../../../api/client";
 import { isActive } from "../../../api/jobs";
-import { dayOf, momentOf, unbroken } from "../../../components/moments";
+import { unbroken, useMoments } from "../../../components/moments";
+import { useNow } from "../../../components/useNow";
 import { PlotProgress } from "../../../components/PlotProgress";
 import { notifyError } from "../../../stores/notices";
 import { colours } from "../../../theme/theme";
@@ -40,13 +41,15 @@ interface Props {
 }
 
 export function ReviewRecord({ review, onLinks }: Props) {
+  const { dayOf, momentOf } = useMoments();
+  const now = useNow();
   const [name, setName] = useState("");
   const [until, setUntil] = useState(inDays(14));
   const { data: uses } = useQuery({
     queryKey: ["reviews", review.project, review.id, "uses"],
     queryFn: () => data(api.GET("/api/reviews/{id}/uses/", { params: { path: { id: review.id } } })),
   });
-  const state = standing(review);
+  const state = standing(review, now);
   const told = (made: Promise<SecretLink>) => void made.then((link) => onLinks([link]), notifyError);
   const nameOf = (link: string) => review.links.find((l) => l.id === link)?.name;
   return (
@@ -59,7 +62,7 @@ export function ReviewRecord({ review, onLinks }: Props) {
           state,
           askedBy: review.asked_by,
           asked: unbroken(dayOf(review.asked)),
-          until: isOpen(review) && t(", open until {until}", { until: unbroken(dayOf(review.until)) }),
+          until: isOpen(review, now) && t(", open until {until}", { until: unbroken(dayOf(review.until)) }),
           know: review.has_word && t(", with a word to know"),
         })}
       </Box>
@@ -71,7 +74,7 @@ export function ReviewRecord({ review, onLinks }: Props) {
           <Button variant="outlined" href={`/api/reviews/${review.id}/pdf/`} download>
             {t("Save as PDF")}
           </Button>
-          {isOpen(review) ? (
+          {isOpen(review, now) ? (
             <Button variant="outlined" onClick={() => void withdraw(review).catch(notifyError)}>
               {t("Withdraw")}
             </Button>
@@ -82,7 +85,7 @@ export function ReviewRecord({ review, onLinks }: Props) {
                 size="small"
                 value={until}
                 onChange={(event) => setUntil(event.target.value)}
-                inputProps={{ "aria-label": t("Open again until"), min: inDays(0) }}
+                inputProps={{ "aria-label": t("Open again until"), min: inDays(0, now) }}
                 sx={{ width: 128 }}
               />
               <Button

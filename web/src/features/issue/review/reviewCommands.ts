@@ -73,7 +73,7 @@ export function inDays(days: number, from = new Date()): string {
 }
 
 /** Whether a review can be commented. */
-export const isOpen = (review: Review, now = new Date()) =>
+export const isOpen = (review: Review, now: Date) =>
   review.job?.state !== "failed" &&
   review.job?.state !== "cancelled" &&
   review.ready &&
@@ -81,7 +81,7 @@ export const isOpen = (review: Review, now = new Date()) =>
   new Date(review.until) > now;
 
 /** How a review stands, in words. */
-export function standing(review: Review, now = new Date()): string {
+export function standing(review: Review, now: Date): string {
   if (review.job?.state === "failed") return t("Could not be made ready");
   if (review.job?.state === "cancelled") return t("Cancelled");
   if (!review.ready) return t("Being made ready");

@@ -1,6 +1,6 @@
 /** The words of a note, in several lines; written when they are left. */
 import OutlinedInput from "@mui/material/OutlinedInput";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { t } from "../../../words/words";
 
 const NEW = t("Note");
@@ -8,14 +8,13 @@ const NEW = t("Note");
 export function NoteText({ text, onCommit }: { text: string; onCommit: (text: string) => void }) {
   const [typed, setTyped] = useState<string | null>(null);
   const field = useRef<HTMLTextAreaElement>(null);
-  // A note that was just made waits for its words.
-  useEffect(() => {
+  // A note that was just made waits for its words when it comes to the ledge.
+  const begin = useEffectEvent(() => {
     if (text !== NEW) return;
     field.current?.focus();
     field.current?.select();
-    // Only when it comes to the ledge.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, []);
+  });
+  useEffect(() => begin(), []);
   return (
     <OutlinedInput
       inputRef={field}

@@ -34,7 +34,8 @@ async function read(file: File): Promise<Read[]> {
 
 export function SymbolLibrary({ project, onClose }: { project: string; onClose: () => void }) {
   const { data: symbols = NOTHING } = useSymbols(project);
-  const [chosen, setChosen] = useState(useAnnotating.getState().symbol);
+  const used = useAnnotating((s) => s.symbol);
+  const [chosen, setChosen] = useState(used);
   const input = useRef<HTMLInputElement>(null);
   const own = symbols.find((s) => s.id === chosen);
   const add = (found: readonly Read[]) => {

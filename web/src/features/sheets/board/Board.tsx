@@ -31,6 +31,7 @@ import { fitTo, keepRoom, useBoard } from "../../../stores/board";
 import { select, useSelection } from "../../../stores/selection";
 import { useGesture } from "../../../stores/gesture";
 import { t } from "../../../words/words";
+import { usePixelRatio } from "../../../components/usePixelRatio";
 import { Marquee, Outlined, OutlineHint } from "./Drawn";
 
 interface Props {
@@ -114,7 +115,7 @@ export function Board({ sheet, display, geometry, shaded, onOutline, onMenu, chi
     return () => element.removeEventListener("wheel", turn);
   }, []);
 
-  const dpr = window.devicePixelRatio || 1;
+  const dpr = usePixelRatio();
   const working = useBoard((s) => s.workingColours);
   const scene: Scene = useMemo(
     () => ({

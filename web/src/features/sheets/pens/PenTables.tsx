@@ -5,6 +5,7 @@ import ButtonBase from "@mui/material/ButtonBase";
 import Dialog from "@mui/material/Dialog";
 import { useState } from "react";
 import type { ModelVersion, PenParts, PenTable, Register } from "../../../api/client";
+import { useSheets, useViewports } from "../../../api/sheets";
 import { commit } from "../../../sync/commands";
 import { duplicate, knownOf, remove, rename, write, type Known } from "../../../sync/namedRows";
 import { changing } from "../../../sync/rows";
@@ -35,10 +36,12 @@ const PARTS = [
 export function PenTables({ register, version, penParts, tables, first, onClose }: Props) {
   const [key, setKey] = useState(first);
   const [part, setPart] = useState<(typeof PARTS)[number][0]>("roles");
+  const { data: sheets = [] } = useSheets(register.project);
+  const { data: viewports = [] } = useViewports(register.project);
   const known = knownOf<"pen_tables">(tables);
   const table = known.find((each) => each.key === key) ?? known[0];
   if (!table) return null;
-  const users = usersOf(register, table.key);
+  const users = usersOf(table.key, register, sheets, viewports);
   const giveToAll = () =>
     commit(register.project, t("draw the set with “{name}”", { name: table.name }), [
       changing("registers", register, { pen_table: table.key }),
@@ -81,7 +84,7 @@ export function PenTables({ register, version, penParts, tables, first, onClose 
             key={each.key}
             table={each}
             penParts={penParts}
-            users={usersOf(register, each.key)}
+            users={usersOf(each.key, register, sheets, viewports)}
             chosen={each.key === table.key}
             onChoose={() => setKey(each.key)}
           />

@@ -1,12 +1,15 @@
 /** Where a pen table is drawn with. */
-import type { Register } from "../../../api/client";
-import { rows } from "../../../sync/rows";
+import type { Register, Sheet, Viewport } from "../../../api/client";
 import { t } from "../../../words/words";
 
 /** Where a table is drawn with, in words. */
-export function usersOf(register: Register, key: string): string[] {
-  const sheets = rows("sheets", register.project);
-  const inside = rows("viewports", register.project).filter((v) => v.pen_table === key);
+export function usersOf(
+  key: string,
+  register: Register,
+  sheets: readonly Sheet[],
+  viewports: readonly Viewport[],
+): string[] {
+  const inside = viewports.filter((v) => v.pen_table === key);
   return [
     ...(register.pen_table === key ? [t("the whole set")] : []),
     ...sheets.filter((s) => s.pen_table === key).map((s) => s.number),
