@@ -5,6 +5,7 @@ from __future__ import annotations
 import base64
 from collections.abc import Iterable, Iterator, Sequence
 from contextlib import contextmanager
+from itertools import pairwise
 from pathlib import Path as FilePath
 from xml.sax.saxutils import escape, quoteattr
 
@@ -52,7 +53,7 @@ class SvgBackend(Backend):
         outer = self._height
         if page.window:
             self.parts.append(
-                f'<clipPath id="window"><path d="{self._path([page.window.corners], True)}"/></clipPath>'
+                f'<clipPath id="window"><path d="{self._ring(page.window.corners)}"/></clipPath>'
             )
         self.parts.append('<g clip-path="url(#window)">' if page.window else "<g>")
         self._height = page.display.height
@@ -67,7 +68,7 @@ class SvgBackend(Backend):
     def clip(self, outline: Sequence[tuple[float, float]]) -> Iterator[None]:
         name = f"clip{self._clips}"
         self._clips += 1
-        self.parts.append(f'<clipPath id="{name}"><path d="{self._path([outline], True)}"/></clipPath>')
+        self.parts.append(f'<clipPath id="{name}"><path d="{self._ring(outline)}"/></clipPath>')
         self.parts.append(f'<g clip-path="url(#{name})">')
         self.layer("")
         yield
@@ -104,12 +105,14 @@ class SvgBackend(Backend):
             f'href="data:image/{form};base64,{base64.b64encode(pixels).decode()}"/>'
         )
 
-    def _path(self, lines: Iterable[Iterable[Iterable[float]]], closed: bool) -> str:
+    def _ring(self, corners: Sequence[tuple[float, float]]) -> str:
+        return self._path(Polylines.of([corners]), True)
+
+    def _path(self, lines: Polylines, closed: bool) -> str:
+        # Figures of Python are written in half the time of those of arrays.
+        points = [f"{_figure(x)} {_figure(self._height - y)}" for x, y in lines.points.tolist()]
         end = "Z" if closed else ""
-        return "".join(
-            "M" + "L".join(f"{_figure(x)} {_figure(self._height - y)}" for x, y in line) + end
-            for line in lines
-        )
+        return "".join("M" + "L".join(points[a:b]) + end for a, b in pairwise(lines.starts.tolist()))
 
 
 def _pen(pen: Pen) -> str:
