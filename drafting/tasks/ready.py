@@ -9,13 +9,13 @@ from drafting.linework.engine import draw
 from drafting.shading.appearance import Appearance
 from drafting.shading.picture import picture_of
 from drafting.shading.window import Window
-from drafting.tasks import drawings, models, reviews, sheets
+from drafting.tasks import comparisons, drawings, models, reviews, sheets
 from drafting.views.axonometric import Axonometric
 from drafting.views.line_settings import LineSettings
 from drafting.views.plan import Plan
 
 #: What a process has loaded before its first work.
-STEPS = (drawings, models, reviews, sheets)
+STEPS = (comparisons, drawings, models, reviews, sheets)
 
 
 def warm() -> None:

@@ -83,7 +83,7 @@ def compare(job: Job, work: Work) -> None:
     folder.mkdir(parents=True)
     try:
         found = work.run(
-            "sheets:compare_states", states, names, paths(linework), paths(pictures), folder,
+            "comparisons:compare_states", states, names, paths(linework), paths(pictures), folder,
             row.ignore_moves,
         )  # fmt: skip
         row.before, row.after, row.over = (

@@ -42,11 +42,12 @@ def work_as(worker: Worker | None, beat: Callable[[], None] | None) -> None:
     _worker, _beat = worker, beat
 
 
-def the_child() -> ChildProcess:
-    """The one process for heavy work that this process holds."""
+def the_child(*, warm: bool = True) -> ChildProcess:
+    """The one process for heavy work that this process holds; whoever has one thing done for which no kernels
+    are wanted begins with one that is not warm."""
     global _child
     if _child is None:
-        _child = ChildProcess(settings.JOB_MEMORY_LIMIT)
+        _child = ChildProcess(settings.JOB_MEMORY_LIMIT, warm=warm)
     return _child
 
 

@@ -86,10 +86,10 @@ class WebServerTests(SimpleTestCase):
 
 
 class LoadedTests(SimpleTestCase):
-    def test_what_answers_requests_and_composes_sheets_loads_no_compiler(self) -> None:
+    def test_what_answers_requests_composes_and_plots_sheets_loads_no_compiler(self) -> None:
         asked = (
             "import sys, django; django.setup()\n"
-            "import server.config.urls, server.config.asgi, server.sheets.composing\n"
+            "import server.config.urls, server.config.asgi, server.sheets.composing, drafting.tasks.sheets\n"
             "print(*{'numba', 'scipy', 'ifcopenshell'} & sys.modules.keys())"
         )
         loaded = subprocess.run(

@@ -53,6 +53,7 @@ class Command(BaseCommand):
             plot = services.order_plot(project, sheets, _settings(project, given["settings_named"]), form)
         except DraftingError as error:
             raise CommandError(str(error)) from error
+        runner.the_child(warm=False)
         runner.run(plot.job)
         plot.refresh_from_db()
         plot.job.refresh_from_db()
