@@ -20,8 +20,9 @@ from server.jobs.workers import Heart, reconcile
 
 log = logging.getLogger(__name__)
 
-#: How often it is looked whether the queue was written to, and how long it is left alone at most; seconds.
-POLL_INTERVAL, MAX_QUIET = 0.05, 5.0
+#: How often it is looked whether the queue was written to, so long after it was, and else; and how long it is
+#: left alone at most; seconds.
+POLL_INTERVAL, AWAKE, IDLE_INTERVAL, MAX_QUIET = 0.05, 60.0, 0.1, 5.0
 #: How often jobs, queue and workers are brought into line, and how often what is old is put away; seconds.
 RECONCILE_INTERVAL, PRUNE_INTERVAL = 30.0, 3600.0
 #: How long it rests after a fault, at first and at most; and how long it has to go well until it is the first
@@ -71,7 +72,7 @@ class Rounds:
         work_as(heart.worker, heart.beat)
 
     def go(self) -> None:
-        looked_at, worked = None, float("-inf")
+        looked_at, worked, changed = None, float("-inf"), float("-inf")
         reconciled = pruned = float("-inf")
         while self._queue.running:
             now = time.monotonic()
@@ -82,12 +83,13 @@ class Rounds:
             # To ask the queue locks the database, for whoever wants to write too.
             written = _queue_written()
             if written != looked_at or now - worked > MAX_QUIET:
+                changed = changed if written == looked_at else now
                 self._queue.run()
                 looked_at, worked = written, now
             if self._leads and now - pruned > PRUNE_INTERVAL:
                 pruned = now
                 _tidy_up()
-            time.sleep(POLL_INTERVAL)
+            time.sleep(POLL_INTERVAL if now - changed < AWAKE else IDLE_INTERVAL)
 
 
 def _tidy_up() -> None:
