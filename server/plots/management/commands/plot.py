@@ -25,6 +25,7 @@ from server.styles.models import PlotSettings
 
 
 class Command(BaseCommand):
+    requires_system_checks = ()
     help = "Plot sheets of a project to a file: PDF, DXF, or SVG and PNG, several of which come as one ZIP."
 
     def add_arguments(self, parser: CommandParser) -> None:
