@@ -43,8 +43,8 @@ def work_as(worker: Worker | None, beat: Callable[[], None] | None) -> None:
 
 
 def the_child(*, warm: bool = True) -> ChildProcess:
-    """The one process for heavy work that this process holds; whoever has one thing done for which no kernels
-    are wanted begins with one that is not warm."""
+    """The one process for heavy work that this process holds. One that is not `warm` loads what a work
+    needs when it comes, for whoever has but one done."""
     global _child
     if _child is None:
         _child = ChildProcess(settings.JOB_MEMORY_LIMIT, warm=warm)
