@@ -32,27 +32,36 @@ def _state(device: Device) -> DeviceState:
     return DeviceState.objects.get_or_create(key=device.key, defaults={"paper": device.filled})[0]
 
 
-def change(state: DeviceState, *, online: bool | None = None, loaded: bool | None = None) -> None:
-    """Switch a device on or off, fill it with paper, or take its paper out; then it goes on with its
-    queue."""
+@transaction.atomic
+def change(key: str, *, online: bool | None = None, loaded: bool | None = None) -> DeviceState:
+    """Switch a device on or off, fill it with paper, or take its paper out; then it goes on with its queue.
+
+    Returns:
+        The device as it is then.
+
+    Raises:
+        SheetError: see state_of.
+    """
+    state = state_of(key)
     if online is not None:
         state.online = online
     if loaded is not None:
         state.paper = state.device.filled if loaded else dict.fromkeys(state.paper, 0)
     state.save()
-    work_through(state.key)
+    return work_through(key)
 
 
-def work_through(key: str) -> None:
+@transaction.atomic
+def work_through(key: str) -> DeviceState:
     """Print what waits for a device, the first that was sent first, until something keeps it from going
-    on."""
-    with transaction.atomic():
-        state = state_of(key)
-        waiting = Print.objects.filter(device=key, state__in=[Print.State.MAKING, Print.State.QUEUED])
-        for job in waiting.order_by("created"):
-            if job.state == Print.State.MAKING or not _print(state, job):
-                break
-        state.save()
+    on. The device as it is then."""
+    state = state_of(key)
+    waiting = Print.objects.filter(device=key, state__in=[Print.State.MAKING, Print.State.QUEUED])
+    for job in waiting.order_by("created"):
+        if job.state == Print.State.MAKING or not _print(state, job):
+            break
+    state.save()
+    return state
 
 
 def _print(state: DeviceState, job: Print) -> bool:

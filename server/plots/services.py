@@ -243,6 +243,7 @@ def _hand_over(row: Plot) -> None:
         devices.work_through(sent.device)
 
 
+@transaction.atomic
 def end_print(job: Job, work: Work) -> None:
     """A plot that has come to nothing leaves its print so, and lets the next go on."""
     sent = Print.objects.filter(plot=job.pk, state=Print.State.MAKING).first()

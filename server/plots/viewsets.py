@@ -121,8 +121,7 @@ class DeviceView(APIView):
         """Switch it on or off, fill it, or take its paper out."""
         given = DeviceChangeSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        devices.change(devices.state_of(key), **given.validated_data)
-        return Response(DeviceSerializer(devices.state_of(key)).data)
+        return Response(DeviceSerializer(devices.change(key, **given.validated_data)).data)
 
 
 @listed_by_project

@@ -3,18 +3,22 @@
 from __future__ import annotations
 
 import io
+import threading
 import zipfile
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 import ezdxf
 import numpy as np
+from django.db import connection
 
 from drafting.tests.pdf_reading import page_labels, page_sizes, strokes, text
 from server.jobs.models import Job
-from server.plots import services
+from server.plots import devices, services
 from server.plots.models import Print
 from server.styles.models import PlotSettings
 from server.tests.api_case import ApiCase
+from server.tests.committed_case import CommittedCase
 
 
 class PlotCase(ApiCase):
@@ -197,3 +201,19 @@ class DeviceTests(PlotCase):
         (sent,) = self.send(sheets=self.sheets[:1])
         self.client.logout()
         self.call("get", f"prints/{sent['id']}/file/", status=403)
+
+
+class TogetherTests(CommittedCase):
+    def test_what_two_do_to_a_device_at_once_holds_both(self) -> None:
+        begin = threading.Barrier(2)
+
+        def do(change: dict[str, bool]) -> None:
+            begin.wait()
+            devices.change("office", **change)
+            connection.close()
+
+        for on in (False, True, False, True):
+            with ThreadPoolExecutor(2) as people:
+                list(people.map(do, ({"online": on}, {"loaded": not on})))
+            state = devices.state_of("office")
+            self.assertEqual((state.online, state.paper["A3"] > 0), (on, not on))

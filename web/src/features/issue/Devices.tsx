@@ -1,7 +1,7 @@
 /** The devices, with their paper and their queues, and the outbox: what came out of them. */
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, data, type Device, type Print, type Project } from "../../api/client";
 import { useDevices, usePrints } from "../../api/plots";
 import { colours } from "../../theme/theme";
@@ -22,14 +22,17 @@ export function Devices({ project }: { project: Project }) {
   const { data: devices = NOTHING } = useDevices();
   const { data: prints = NOTHING } = usePrints(project.id);
   const client = useQueryClient();
-  const act = async (command: () => Promise<unknown>) => {
-    try {
-      await command();
-    } catch (error) {
-      notifyError(error);
-    }
-    for (const stale of ["devices", "prints"]) void client.invalidateQueries({ queryKey: [stale] });
-  };
+  const { mutate: act } = useMutation({
+    mutationFn: (command: () => Promise<unknown>) => command(),
+    // What is done to devices arrives in the order in which it was done.
+    scope: { id: "devices" },
+    // Without a connection it fails at once, and says so.
+    networkMode: "always",
+    onError: notifyError,
+    onSettled: () => {
+      for (const stale of ["devices", "prints"]) void client.invalidateQueries({ queryKey: [stale] });
+    },
+  });
   return (
     <Box
       component="aside"
@@ -51,7 +54,7 @@ export function Devices({ project }: { project: Project }) {
           key={device.key}
           device={device}
           onChange={(change) =>
-            void act(() =>
+            act(() =>
               data(api.POST("/api/devices/{key}/", { params: { path: { key: device.key } }, body: change })),
             )
           }
@@ -82,7 +85,7 @@ export function Devices({ project }: { project: Project }) {
           sent={sent}
           device={devices.find((d) => d.key === sent.device)?.name ?? sent.device}
           onCancel={() =>
-            void act(() => data(api.POST("/api/prints/{id}/cancel/", { params: { path: { id: sent.id } } })))
+            act(() => data(api.POST("/api/prints/{id}/cancel/", { params: { path: { id: sent.id } } })))
           }
         />
       ))}
