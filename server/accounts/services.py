@@ -7,6 +7,7 @@ from django.contrib.auth.models import User
 from django.contrib.auth.password_validation import validate_password
 from django.contrib.sessions.models import Session
 from django.core.exceptions import ValidationError as DjangoValidationError
+from django.db import transaction
 from django.http import HttpRequest
 from django.utils import timezone
 from rest_framework.exceptions import ValidationError
@@ -29,15 +30,16 @@ def change_password(request: HttpRequest, user: User, old: str, new: str) -> Non
         validate_password(new, user)
     except DjangoValidationError as error:
         raise ValidationError(" ".join(error.messages)) from error
-    here = SignedIn.objects.filter(user=user, session=request.session.session_key).first()
     user.set_password(new)
-    user.save()
-    # A session is bound to the password that it was begun with; this one goes on, under another key.
-    update_session_auth_hash(request, user)
-    if here is not None:
-        here.session = request.session.session_key or ""
-        here.save()
-    SignedIn.objects.filter(user=user).exclude(session=request.session.session_key or "").delete()
+    with transaction.atomic():
+        here = SignedIn.objects.filter(user=user, session=request.session.session_key).first()
+        user.save()
+        # A session is bound to the password that it was begun with; this one goes on, under another key.
+        update_session_auth_hash(request, user)
+        if here is not None:
+            here.session = request.session.session_key or ""
+            here.save()
+        SignedIn.objects.filter(user=user).exclude(session=request.session.session_key or "").delete()
 
 
 def make_account(username: str, password: str) -> User:

@@ -21,6 +21,7 @@ from rest_framework.throttling import BaseThrottle, ScopedRateThrottle
 from rest_framework.views import APIView
 
 from server.accounts import services
+from server.accounts.middleware import forget_browser
 from server.accounts.models import AccessToken, Preferences, SignedIn
 from server.accounts.serializers import (
     AccessTokenSerializer,
@@ -69,7 +70,9 @@ class SessionView(APIView):
     @extend_schema(request=None, responses=SessionSerializer)
     def delete(self, request: Request) -> Response:
         logout(request)
-        return Response(_session(AnonymousUser()))
+        response = Response(_session(AnonymousUser()))
+        forget_browser(response)
+        return response
 
 
 def _own(request: Request) -> User:

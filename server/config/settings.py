@@ -79,7 +79,7 @@ MIDDLEWARE = [
     "django.middleware.gzip.GZipMiddleware",
     "server.common.space.room_to_write",
     "server.events.telling.with_tab",
-    "django.contrib.sessions.middleware.SessionMiddleware",
+    "server.accounts.middleware.Sessions",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",

@@ -35,6 +35,15 @@ class PasswordTests(AccountCase):
         self.assertIsNone(self.sign_in())
         self.assertIsNotNone(self.sign_in(NEW))
 
+    def test_a_request_on_its_way_meanwhile_does_not_sign_this_browser_out(self):
+        here, on_its_way = self.sign_in(), APIClient()
+        on_its_way.cookies["sessionid"] = here.cookies["sessionid"].value
+        self.change(here, "samphire-88", NEW)
+        late = on_its_way.get("/api/projects/")
+        self.assertEqual((late.status_code, "sessionid" in late.cookies), (403, False))
+        out = here.delete("/api/session/")
+        self.assertEqual(out.cookies["sessionid"].value, "")
+
     def test_who_does_not_know_the_old_one_or_gives_a_weak_one_changes_nothing(self):
         here = self.sign_in()
         wrong = self.change(here, "samphire-89", NEW)
