@@ -29,6 +29,9 @@ FINEST, MAX_PIXELS = 12.0, 100_000_000
 #: The coarsest level is no wider than this; pixels.
 WHOLE = 1024
 POINTS_PER_MM = 72 / 25.4
+#: How hard a tile is made small: the most, 6, makes it a sixth smaller and takes twice as long, which is most
+#: of what a review takes to be made ready.
+COMPRESSION = 3
 
 
 @dataclass(frozen=True)
@@ -94,18 +97,18 @@ def _write_strip(
     scale = level.per_mm / POINTS_PER_MM
     # What is cropped is given in points.
     crop = 0.0, max(0.0, height - foot) / scale, 0.0, top / scale
-    strip = sheet.render(scale=scale, crop=crop, may_draw_forms=False).to_pil().convert("RGB")
+    strip = sheet.render(scale=scale, crop=crop, may_draw_forms=False, rev_byteorder=True).to_pil()
     for column in range(level.columns):
         tile = strip.crop((column * TILE, 0, min((column + 1) * TILE, math.ceil(width)), foot - top))
         archive.writestr(tile_name(number, row, column), _png(tile))
 
 
 def _png(tile: Image.Image) -> bytes:
-    """A tile as small as it can be: most have no colour."""
+    """A tile, without colours where it has none."""
     pixels = np.asarray(tile)
     plain = bool((pixels[..., 0] == pixels[..., 1]).all() and (pixels[..., 0] == pixels[..., 2]).all())
     out = BytesIO()
-    (tile.convert("L") if plain else tile).save(out, "PNG", compress_level=6)
+    (tile.convert("L") if plain else tile).save(out, "PNG", compress_level=COMPRESSION)
     return out.getvalue()
 
 
