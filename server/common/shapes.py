@@ -30,6 +30,11 @@ class ShapeField(serializers.Field[Any, Any, Any, Any]):
         self.shape, self.what, self.error, self.component = shape, what, error, name
         super().__init__(**kwargs)
 
+    def __deepcopy__(self, memo: dict[int, Any]) -> ShapeField:
+        """Each serializer has fields of its own, but of the same shapes: what validates a shape is made once,
+        takes long and much memory, and would be made again for a copy."""
+        return type(self)(*self._args, **self._kwargs)  # type: ignore[attr-defined]
+
     def to_internal_value(self, data: Any) -> Any:
         try:
             return dump(parse(self.shape, data, self.what, self.error), self.shape)

@@ -4,8 +4,15 @@ from __future__ import annotations
 
 import json
 
+from django.test import SimpleTestCase
+
+from drafting.annotation.pieces import AnyPiece
+from drafting.annotation.shapes import Shape
+from drafting.views.spec import AnyView
+from server.annotations.serializers import AnnotationSerializer, SymbolOfShapesSerializer
 from server.sheets.models import Sheet
 from server.tests.api_case import ApiCase
+from server.views.serializers import ViewSerializer
 
 HALF = "\ud83d"
 LONG = 10**400
@@ -77,3 +84,15 @@ class BorderTests(ApiCase):
         for number in ("A-20261125", "A-" + "9" * 30):
             self.call("post", "sheets/", {"project": self.project, "number": number}, 201)
         self.assertTrue(self.call("get", f"sheets/number-warnings/?project={self.project}"))
+
+
+class ShapeTests(SimpleTestCase):
+    def test_what_validates_a_shape_is_made_once_for_all_requests(self) -> None:
+        for serializer, field, shape in (
+            (AnnotationSerializer, "spec", AnyPiece),
+            (ViewSerializer, "spec", AnyView),
+            (SymbolOfShapesSerializer, "shapes", Shape),
+        ):
+            with self.subTest(serializer.__name__):
+                copied = serializer().fields[field]
+                self.assertIs(getattr(copied, "child", copied).shape, shape)
