@@ -29,7 +29,7 @@ class ReviewTests(PreparedOffice):
         super().furnish()
         for k, name in enumerate(("Plan, Ground floor", "South elevation")):
             sheet = Sheet.objects.create(
-                project=self.project, number=f"A-0{k + 1}", title=name, position=k, paper="A2", creator="I",
+                project=self.project, number=f"A-0{k + 1}", title=name, position=k, paper="A3", creator="I",
                 drawn_on="2026-05-04",
             )  # fmt: skip
             view = View.objects.get(project=self.project, name=name)
