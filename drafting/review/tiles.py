@@ -29,8 +29,8 @@ FINEST, MAX_PIXELS = 12.0, 100_000_000
 #: The coarsest level is no wider than this; pixels.
 WHOLE = 1024
 POINTS_PER_MM = 72 / 25.4
-#: How hard a tile is made small: the most, 6, makes it a sixth smaller and takes twice as long, which is most
-#: of what a review takes to be made ready.
+#: How hard a tile is compressed. The usual 6 makes it a sixth smaller and takes two thirds longer, which is
+#: most of what it takes to make a review ready.
 COMPRESSION = 3
 
 
