@@ -61,7 +61,7 @@ def full_sheet(linework: Linework) -> tuple[Sheet, list[PlacedPiece]]:
             else Note(ends[0], f"Note {k}", (5.0, 5.0), leader="arrow")
         )
         told = attached(piece, corners.of)
-        pieces.append(PlacedPiece(str(k), told, told.stand(corners.of), viewports[k % 8]))
+        pieces.append(PlacedPiece(str(k), told, told.locate(corners.of), viewports[k % 8]))
     return Sheet(Paper.of("A1"), viewports=tuple(viewports)), pieces
 
 

@@ -8,7 +8,7 @@ from e2e.office import FIRST, PreparedOffice
 from server.sheets.models import Viewport
 
 #: More stops than any page has.
-MOST = 160
+MAX_PRESSES = 160
 NAME = """() => {
   const at = document.activeElement;
   const name = at?.getAttribute("aria-label") || at?.innerText || at?.labels?.[0]?.innerText || at?.title;
@@ -20,7 +20,7 @@ class KeyTests(PreparedOffice):
     def tab_to(self, name: str) -> None:
         """Go from stop to stop until one has a name that begins so."""
         seen = []
-        for _ in range(MOST):
+        for _ in range(MAX_PRESSES):
             self.page.keyboard.press("Tab")
             seen.append(self.page.evaluate(NAME))
             if seen[-1].startswith(name):

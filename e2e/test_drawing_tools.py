@@ -42,7 +42,7 @@ class DrawingTools(PlanOffice):
             says
         )
 
-    def says(self, words: str) -> None:
+    def expect_words(self, words: str) -> None:
         expect(self.page.get_by_role("region", name="Ledge: annotate").get_by_role("status")).to_contain_text(
             words
         )
@@ -71,9 +71,9 @@ class DrawingTools(PlanOffice):
         self.choose("Note of the list", "1  Larch boards, 24 mm")
         for place in (0.0, 7000.0):
             self.click(0, place)
-            self.says("where the number stands")
+            self.expect_words("where the number stands")
             self.click(-2500, place + 900)
-            self.says("what the note speaks of")
+            self.expect_words("what the note speaks of")
         self.put_away()
         marks = self.piece("Numbered note: 1")
         expect(marks).to_have_count(2)
@@ -106,9 +106,9 @@ class DrawingTools(PlanOffice):
         self.choose("Form", "Rectangle")
         self.choose("Fill", "Sand")
         page.mouse.click(*self.on_paper(0.64, 0.2))
-        self.says("opposite corner")
+        self.expect_words("opposite corner")
         page.mouse.click(*self.on_paper(0.74, 0.3))
-        self.says("Click a corner")
+        self.expect_words("Click a corner")
         self.choose("Form", "Line")
         self.choose("Fill", "No fill")
         for x, y in ((0.64, 0.5), (0.7, 0.5), (0.7, 0.6)):
@@ -154,14 +154,14 @@ class DrawingTools(PlanOffice):
         self.choose("Measures", "An angle")
         for corner in ((0, 0), (12_000, 0), (0, 7000)):
             self.click(*corner)
-        self.says("where the figure stands")
+        self.expect_words("where the figure stands")
         self.click(1500, 1500)
         expect(self.piece("Measure: 90°")).to_be_visible()
         self.press("d", "first point")
         self.choose("Measures", "All along a line")
-        self.says("line across the plan begins")
+        self.expect_words("line across the plan begins")
         self.click(-800, 5000)
-        self.says("where the line ends")
+        self.expect_words("where the line ends")
         self.click(12_800, 5000)
         chain = self.piece(re.compile("^Dimension: "))
         expect(chain).to_be_visible()
@@ -183,7 +183,7 @@ class DrawingTools(PlanOffice):
         self.click(0, 0)
         self.click(12_000, 0)
         self.click(6000, -1500)
-        self.says("further points")
+        self.expect_words("further points")
         expect(self.piece("Dimension: 12000")).to_be_visible()
         self.click(4800, 0)
         expect(self.piece(re.compile(r"^Dimension: 4\d\d\d 12000$"))).to_be_visible()
@@ -222,7 +222,7 @@ class DrawingTools(PlanOffice):
         self.press("f", "where the line begins")
         for (ax, ay), (bx, by) in (((0.3, 0.4), (0.6, 0.4)), ((0.45, 0.3), (0.45, 0.5))):
             page.mouse.click(*self.on_paper(ax, ay))
-            self.says("Click")
+            self.expect_words("Click")
             page.mouse.click(*self.on_paper(bx, by))
             page.keyboard.press("Enter")
             self.saved()
@@ -233,7 +233,7 @@ class DrawingTools(PlanOffice):
         shapes.first.click(position={"x": 6, "y": 3})
         shapes.last.click(position={"x": 3, "y": 6}, modifiers=["Shift"])
         self.more("Trim at the others")
-        self.says("part that is to go")
+        self.expect_words("part that is to go")
         page.mouse.click(*self.on_paper(0.55, 0.4))
 
         def line() -> Any:
@@ -342,7 +342,7 @@ class DrawingTools(PlanOffice):
     def test_a_surveyors_drawing_is_checked_placed_measured_and_brought_in_anew(self) -> None:
         page = self.page
         self.open("views")
-        self.bring_in(survey(), "survey.dxf")
+        self.upload(survey(), "survey.dxf")
         expect(page.get_by_role("img", name="Drawing of survey")).to_be_visible()
         view = View.objects.get(name="survey")
         self.assertEqual(view.spec["mm"], 1000.0)
@@ -374,20 +374,20 @@ class DrawingTools(PlanOffice):
         self.frame = self.viewport("survey").bounding_box(), self.row("survey")
         page.keyboard.press("d")
         self.click(0, 0)
-        self.says("second point")
+        self.expect_words("second point")
         self.click(30_000, 0)
-        self.says("dimension line lies")
+        self.expect_words("dimension line lies")
         self.click(15_000, -3000)
         expect(self.piece("Dimension: 30000")).to_be_visible()
         self.put_away()
         self.saved()
         self.open(f"views/{view.pk}")
-        self.bring_in(survey(32.5), "survey, second.dxf")
+        self.upload(survey(32.5), "survey, second.dxf")
         self.eventually(lambda: View.objects.get(pk=view.pk).spec["name"] == "survey, second.dxf")
         self.open("sheets")
         expect(self.piece("Dimension: 32500, changed")).to_be_visible()
 
-    def bring_in(self, content: bytes, name: str) -> None:
+    def upload(self, content: bytes, name: str) -> None:
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / name
             path.write_bytes(content)
@@ -412,10 +412,10 @@ class DrawingTools(PlanOffice):
 
         for k, (u, v) in enumerate(((0.0, 0.0), (12_000.0, 7000.0))):
             page.mouse.click(*at(second, u, v))
-            self.says("in the other drawing")
+            self.expect_words("in the other drawing")
             page.mouse.click(*at(first, u, v))
             if k == 0:
-                self.says("second point of this drawing")
+                self.expect_words("second point of this drawing")
         self.eventually(lambda: self.lies_over(first, Viewport.objects.get(pk=second.pk)))
 
     def lies_over(self, first: Viewport, second: Viewport) -> bool:

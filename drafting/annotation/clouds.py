@@ -17,7 +17,7 @@ from drafting.schema import CLOSED, Flag
 from drafting.views.spec import AnyView
 
 #: How wide one arc is, about; no cloud has a shorter side; paper mm.
-ARC, LEAST_SIDE = 6.0, 6.0
+ARC, MIN_SIDE = 6.0, 6.0
 #: Points of one arc, and how far it bulges for its width.
 _STEPS, _BULGE = 8, 0.3
 
@@ -61,7 +61,7 @@ def cloud_box(first: Point, last: Point) -> Box:
     """
     x, y = min(first[0], last[0]), min(first[1], last[1])
     width, height = abs(first[0] - last[0]), abs(first[1] - last[1])
-    wide, high = max(width, LEAST_SIDE), max(height, LEAST_SIDE)
+    wide, high = max(width, MIN_SIDE), max(height, MIN_SIDE)
     return Box(x - (wide - width) / 2, y - (high - height) / 2, wide, high)
 
 

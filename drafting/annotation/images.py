@@ -16,7 +16,7 @@ from drafting.schema import CLOSED, Number
 from drafting.views.spec import AnyView
 
 #: So much of an image is left at least, of its width and of its height.
-LEAST_LEFT = 0.02
+MIN_LEFT = 0.02
 Share = Annotated[Number, Field(ge=0.0, lt=1.0)]
 
 
@@ -49,7 +49,7 @@ class ImagePiece(BasePiece):
 
     def check(self, view: AnyView | None, *, upright: bool = True) -> None:
         left, foot, right, top = self.crop
-        if left + right > 1 - LEAST_LEFT or foot + top > 1 - LEAST_LEFT:
+        if left + right > 1 - MIN_LEFT or foot + top > 1 - MIN_LEFT:
             raise SheetError("Nothing of this image would be left. Crop less of it.")
 
 

@@ -27,7 +27,7 @@ CornersOf = Callable[[str], ElementCorners | None]
 
 
 @dataclass(frozen=True)
-class Stood:
+class Location:
     """Where the anchors of a piece lie now, how it stands, and what there is to say of it: the old and the
     new figures of what has changed, or what is gone."""
 
@@ -63,8 +63,8 @@ class BasePiece(ABC):
         """What has changed of what it says, where its anchors lie at `at`; blank for nothing."""
         return ""
 
-    def stand(self, corners_of: CornersOf) -> Stood:
-        """How it stands to a drawing."""
+    def locate(self, corners_of: CornersOf) -> Location:
+        """How it is attached to a drawing."""
         found = [
             followed(anchor, corners_of(anchor.element) if anchor.element else None)
             for anchor in self.anchors
@@ -74,9 +74,9 @@ class BasePiece(ABC):
         if lost:
             points = f"what {lost} of its {len(found)} points are on"
             gone = "what it is attached to" if len(found) == 1 else points
-            return Stood(at, "lost", f"{gone} is no longer in this drawing")
+            return Location(at, "lost", f"{gone} is no longer in this drawing")
         words = self.changes(at)
-        return Stood(at, "changed" if words else "followed", words)
+        return Location(at, "changed" if words else "followed", words)
 
     def check(self, view: AnyView | None, *, upright: bool = True) -> None:  # noqa: B027
         """Refuse what would be untrue where it stands.

@@ -16,7 +16,7 @@ from drafting.annotation.images import ImagePiece
 from drafting.annotation.measures import Measure
 from drafting.annotation.notes import Note
 from drafting.annotation.numbered_notes import NumberedNote
-from drafting.annotation.piece import CornersOf, Stood
+from drafting.annotation.piece import CornersOf, Location
 from drafting.annotation.schedules import Schedule
 from drafting.annotation.shapes import Shape
 from drafting.annotation.spot_levels import SpotLevel
@@ -76,7 +76,7 @@ class PlacedPiece:
 
     Attributes:
         id: its own.
-        stood: where it is attached now.
+        location: where it is attached now.
         viewport: what it is seen through; None for one on the bare sheet.
         zero: the height of v = 0 of its view above the building's zero, mm.
         table: what stands in a schedule or a table.
@@ -88,7 +88,7 @@ class PlacedPiece:
 
     id: str
     piece: AnyPiece
-    stood: Stood
+    location: Location
     viewport: Viewport | None = None
     zero: float = 0.0
     table: Table | None = None
@@ -100,7 +100,7 @@ class PlacedPiece:
     @property
     def points(self) -> tuple[Point, ...]:
         """Where it is attached, on paper, mm."""
-        return tuple(self.to_paper(point) for point in self.stood.at)
+        return tuple(self.to_paper(point) for point in self.location.at)
 
     def to_paper(self, point: Point) -> Point:
         """A point of what it is on, on paper, mm."""

@@ -44,7 +44,7 @@ SOURCES: Mapping[str, Unit] = {
     "Height": "length", "Area": "area",
 }  # fmt: skip
 #: The columns of a schedule that names none.
-USUAL: Mapping[Listed, tuple[str, ...]] = {
+DEFAULT_COLUMNS: Mapping[Listed, tuple[str, ...]] = {
     "rooms": ("Number", "Name", "Storey", "Area"),
     "doors": ("Number", "Storey", "Width", "Height"),
     "windows": ("Number", "Storey", "Width", "Height"),
@@ -234,7 +234,7 @@ def usual_columns(of: Listed) -> tuple[Column, ...]:
     """
     return tuple(
         Column(source, total=source == "Area", width=NOTE_WIDTH if source == "Text" else 0.0)
-        for source in USUAL[of]
+        for source in DEFAULT_COLUMNS[of]
     )
 
 

@@ -12,7 +12,7 @@ from pydantic import Field
 
 from drafting.annotation.anchors import Anchor, ElementCorners, described, followed
 from drafting.annotation.notes import Offset
-from drafting.annotation.piece import BasePiece, CornersOf, Stood
+from drafting.annotation.piece import BasePiece, CornersOf, Location
 from drafting.annotation.schedules import cell_text, element_entry
 from drafting.building.element_data import ElementData
 from drafting.building.openings import Opening
@@ -73,15 +73,15 @@ class Tag(BasePiece):
     def typed_over(self) -> bool:
         return bool(self.override)
 
-    def stand(self, corners_of: CornersOf) -> Stood:
+    def locate(self, corners_of: CornersOf) -> Location:
         """A tag is of all of its element, and is lost with that alone."""
         among = corners_of(self.at.element)
         if among is None:
-            return Stood((self.at.at,), "lost", "what it is attached to is no longer in this drawing")
+            return Location((self.at.at,), "lost", "what it is attached to is no longer in this drawing")
         found = followed(self.at, among)
         if found.state == "followed":
-            return Stood((found.at,), "followed")
-        return Stood((min(among.places, key=lambda place: math.dist(place, self.at.at)),), "followed")
+            return Location((found.at,), "followed")
+        return Location((min(among.places, key=lambda place: math.dist(place, self.at.at)),), "followed")
 
     def check(self, view: AnyView | None, *, upright: bool = True) -> None:
         if view is None:

@@ -11,7 +11,7 @@ from drafting.building.units import UNIT_NAMES, UNITS
 #: The longest side of what is drawn on sheets of a building: from a piece of furniture to a site; mm.
 SMALLEST, LARGEST = 1_000.0, 5_000_000.0
 #: The longest side of most buildings with their plots, by which other units are offered; mm.
-USUAL = (4_000.0, 400_000.0)
+LIKELY_SIZES = (4_000.0, 400_000.0)
 #: How much larger a version is than the one before where their units differ, and how exactly.
 UNIT_RATIOS = tuple(a / b for a in UNITS.values() for b in UNITS.values() if a != b)
 EXACTLY = 0.08
@@ -63,7 +63,7 @@ def unlikely_size(
             # A version of the same building is about as large.
             if 0.5 < max(other) / max(before) < 2.0:
                 others.append((abs(max(other) / max(before) - 1.0), key, other))
-        elif USUAL[0] <= max(other) <= USUAL[1]:
+        elif LIKELY_SIZES[0] <= max(other) <= LIKELY_SIZES[1]:
             others.append((0.0 if key in ("m", "mm") else 1.0, key, other))
     return SizeQuestion(
         tuple(size),

@@ -13,8 +13,8 @@ from drafting.geometry.sampling import pieces_of, sampled, within
 from drafting.render.items import Drawing
 from drafting.render.placed import PlacedDrawing
 
-#: Points along lines lie so far apart, mm; of a drawing with more of them than `MOST`, farther.
-STEP, MOST = 0.5, 150_000
+#: Points along lines lie so far apart, mm; of a drawing with more of them than `MAX_POINTS`, farther.
+STEP, MAX_POINTS = 0.5, 150_000
 
 
 @dataclass(frozen=True, eq=False)
@@ -52,7 +52,7 @@ def _lines(item: Drawing, chosen: list[tuple[float, Polylines]]) -> PlacedLines:
         [np.full(len(own), width) for own, (width, _) in zip(pieces, chosen, strict=True)]
     )
     lengths = np.hypot(*(ends[:, 1] - ends[:, 0]).T)
-    samples = within(sampled(ends, max(STEP, float(lengths.sum()) / MOST)), [item.clip])
+    samples = within(sampled(ends, max(STEP, float(lengths.sum()) / MAX_POINTS)), [item.clip])
     way = (ends[:, 1] - ends[:, 0]) / np.maximum(lengths, 1e-9)[:, None]
     piece = samples.piece
     return PlacedLines(item.viewport, samples.points, piece, way[piece], widths[piece])

@@ -13,7 +13,7 @@ TOKENS = (
     "number", "revision", "title", "supplementary_title", "project", "project_number", "purpose", "status",
     "date", "paper",
 )  # fmt: skip
-USUAL = "{number}_{revision}_{title}"
+DEFAULT_PATTERN = "{number}_{revision}_{title}"
 _TOKEN = re.compile(r"\{([^{}]*)\}")
 _FORBIDDEN = set('/\\:*?"<>|')
 
@@ -44,9 +44,9 @@ def check_pattern(pattern: str) -> None:
     if _FORBIDDEN & set(plain) or ".." in plain or plain.startswith("."):
         raise SheetError(f'“{pattern}” would be a path. A name of a file has none of / \\ : * ? " < > |.')
     if "{" in plain or "}" in plain:
-        raise SheetError(f"A brace of “{pattern}” has no partner. Write such as {USUAL}.")
+        raise SheetError(f"A brace of “{pattern}” has no partner. Write such as {DEFAULT_PATTERN}.")
     if not used:
-        raise SheetError(f"“{pattern}” names every file alike. Write such as {USUAL}.")
+        raise SheetError(f"“{pattern}” names every file alike. Write such as {DEFAULT_PATTERN}.")
 
 
 def named(pattern: str, values: Mapping[str, str]) -> str:

@@ -12,8 +12,8 @@ from drafting.geometry.sampling import Samples, sampled
 
 #: What has moved by less is the same, paper mm.
 SAME = 0.3
-#: Changes nearer to each other than this are one cluster; shorter ones than `LEAST` are none; paper mm.
-NEAR, LEAST = 4.0, 0.6
+#: Changes nearer to each other than this are one cluster; shorter ones than `MIN_LENGTH` are none; paper mm.
+NEAR, MIN_LENGTH = 4.0, 0.6
 
 
 def missing_from(samples: Samples, others: Samples) -> Samples:
@@ -54,7 +54,7 @@ def clusters_of(stretches: Floats) -> list[Box]:
     amount = np.bincount(label, weights=(lengths[samples.piece] * 2 * samples.half), minlength=count + 1)
     boxes = []
     for k in range(1, count + 1):
-        if amount[k] >= LEAST:
+        if amount[k] >= MIN_LENGTH:
             own = samples.points[label == k]
             (x, y), (right, top) = own.min(axis=0).tolist(), own.max(axis=0).tolist()
             boxes.append(Box(x, y, right - x, top - y))

@@ -8,7 +8,7 @@ from typing import Annotated, Literal, get_args
 from pydantic import Field
 
 from drafting.errors import SheetError
-from drafting.issuing.file_names import USUAL, check_pattern
+from drafting.issuing.file_names import DEFAULT_PATTERN, check_pattern
 from drafting.plotting.colours import ColourTreatment
 from drafting.plotting.settings import PlotSettings
 from drafting.render import cloud_items, dimension_items, note_items, table_items, tag_items
@@ -54,7 +54,7 @@ class Recipient:
     address: Annotated[str, Field(max_length=200)] = ""
     forms: Annotated[tuple[Form, ...], Field(max_length=5)] = ("pdf",)
     one_file: Flag = True
-    file_names: Annotated[str, Field(max_length=120)] = USUAL
+    file_names: Annotated[str, Field(max_length=120)] = DEFAULT_PATTERN
     colours: ColourTreatment | Literal[""] = ""
     onto: Annotated[str, Field(max_length=40)] = ""
     fills: Flag = True

@@ -30,7 +30,7 @@ UPRIGHT, LYING = 0.02, 0.1
 #: An edge of the ground runs along a face when it is no further from it than this; mm.
 ALONG = 0.5
 #: More levels than this no drawing shows apart.
-MOST_CONTOURS = 1_000
+MAX_CONTOURS = 1_000
 
 
 def seen_as_ground(building: Building, camera: Camera, edges: Edges, shown: Bools) -> Edges:
@@ -69,10 +69,10 @@ def contours(building: Building, camera: Camera, shown: Bools, interval: float) 
         return None
     corners = topology.points[topology.faces[which]]
     first, last = (int(np.floor(z / interval)) for z in (corners[:, :, 2].min(), corners[:, :, 2].max()))
-    if last - first > MOST_CONTOURS:
+    if last - first > MAX_CONTOURS:
         raise ViewError(
             f"Contours every {interval:g} mm would be {last - first}. Give an interval of at least "
-            f"{(last - first) * interval / MOST_CONTOURS:,.0f} mm."
+            f"{(last - first) * interval / MAX_CONTOURS:,.0f} mm."
         )
     ends, owner = [], []
     low, high = corners[:, :, 2].min(axis=1), corners[:, :, 2].max(axis=1)

@@ -141,7 +141,7 @@ def piece_boxes(drawn: Iterable[tuple[PlacedPiece, Sequence[Item]]]) -> tuple[Pi
         # What measures nothing any more can still be taken hold of, where it was.
         box = bounds_of(*grip) if grip else union(Box(x, y, 0.0, 0.0) for x, y in placed.points)
         viewport = placed.viewport.id if placed.viewport else ""
-        stood = placed.stood
+        location = placed.location
         is_dimension = placed.piece.kind == "dimension"
         figures = [bounds_of(item) for item in items if isinstance(item, Text)] if is_dimension else []
         found.append(
@@ -152,9 +152,9 @@ def piece_boxes(drawn: Iterable[tuple[PlacedPiece, Sequence[Item]]]) -> tuple[Pi
                 box,
                 _words(placed, items),
                 placed.points,
-                stood.at,
-                stood.standing,
-                stood.words,
+                location.at,
+                location.standing,
+                location.words,
                 placed.piece.typed_over,
                 tuple(figures),
             )

@@ -62,7 +62,7 @@ class _Frame:
 
 def dimension_items(placed: PlacedPiece, dimension: Dimension, source: str) -> Iterator[FlatItem]:
     """Extension lines, the dimension line with its terminators, and the figures above it."""
-    found = measured(dimension, placed.stood.at)
+    found = measured(dimension, placed.location.at)
     if not found.lengths:
         return
     style, points = placed.style, placed.points
@@ -113,7 +113,7 @@ def _line_items(
 
 def dimensioned(placed: PlacedPiece, dimension: Dimension, parts: list[FlatItem]) -> Dimensioned:
     """A dimension with its lengths, for outputs that have dimensions of their own."""
-    found, points = measured(dimension, placed.stood.at), placed.points
+    found, points = measured(dimension, placed.location.at), placed.points
     stretches, start = [], 0
     for number, line in enumerate(dimension_lines(dimension.arrangement, found)):
         base = _frame(dimension, found.way, placed, number).base
@@ -221,7 +221,7 @@ def spot_level_items(placed: PlacedPiece, level: SpotLevel, source: str) -> Iter
     turn = math.radians(placed.turn)
     frame = _Frame(placed.points[0], (math.cos(turn), math.sin(turn)), (-math.sin(turn), math.cos(turn)))
     tip = level.offset
-    words = level.override or level_text(placed.stood.at[0][1] + placed.zero, level.feet)
+    words = level.override or level_text(placed.location.at[0][1] + placed.zero, level.feet)
     wide = text_width(words, LEVEL_TEXT)
     begin, end = min(0.0, tip - LEVEL_LINE), max(0.0, tip + LEVEL_SIZE + wide)
     if level.extension is not None:

@@ -28,17 +28,17 @@ from drafting.styles.pens import INK, PAPER, Pen
 #: The line about an area.
 OUTLINE = Pen(0.18, pattern=PATTERNS["dashed"])
 #: A dimension line that is an arc has no smaller radius, mm; steps of its whole circle.
-LEAST_ARC, _ROUND = 4.0, 120
+MIN_ARC, _ROUND = 4.0, 120
 #: The sign above the figure of an arc: its width and its rise, mm.
 _SIGN, _RISE = 3.0, 0.9
 
 
 def measure_items(placed: PlacedPiece, measure: Measure, source: str) -> Iterator[FlatItem]:
     """The lines of a measure, and its figure on paper of its own."""
-    value = figure(measure.of, placed.stood.at)
+    value = figure(measure.of, placed.location.at)
     if value is None:
         return
-    x, y = placed.to_paper(reference(measure.of, placed.stood.at))
+    x, y = placed.to_paper(reference(measure.of, placed.location.at))
     middle = x + measure.offset[0], y + measure.offset[1]
     draw = {
         "angle": _angle, "arc": _arc, "radius": _radius, "diameter": _radius,
@@ -72,22 +72,22 @@ def _figure(
 
 
 def _angle(placed: PlacedPiece, measure: Measure, middle: Point, source: str) -> Iterator[FlatItem]:
-    start, by = sides_of_angle(placed.stood.at)
+    start, by = sides_of_angle(placed.location.at)
     corner, *sides = placed.points
-    radius = max(math.dist(corner, middle), LEAST_ARC)
+    radius = max(math.dist(corner, middle), MIN_ARC)
     yield from _curved(Circle(corner, radius), start + placed.turn, by, source)
     for side in sides:
         yield from _extension(corner, side, radius, placed.style.gap, source)
 
 
 def _arc(placed: PlacedPiece, measure: Measure, middle: Point, source: str) -> Iterator[FlatItem]:
-    at = placed.stood.at
+    at = placed.location.at
     circle = circle_through(*at[:3])
     if circle is None:
         return
     start, by = swept(circle, at)
     centre = placed.to_paper(circle.centre)
-    radius = max(math.dist(centre, middle), LEAST_ARC)
+    radius = max(math.dist(centre, middle), MIN_ARC)
     yield from _curved(Circle(centre, radius), start + placed.turn, by, source)
     for end in (placed.points[0], placed.points[2]):
         yield from _extension(centre, end, radius, placed.style.gap, source)
@@ -124,7 +124,7 @@ def _extension(centre: Point, point: Point, radius: float, gap: float, source: s
 
 
 def _radius(placed: PlacedPiece, measure: Measure, middle: Point, source: str) -> Iterator[FlatItem]:
-    circle = circle_through(*placed.stood.at[:3])
+    circle = circle_through(*placed.location.at[:3])
     if circle is None:
         return
     centre, radius = placed.to_paper(circle.centre), circle.radius * placed.ratio
@@ -144,13 +144,13 @@ def _radius(placed: PlacedPiece, measure: Measure, middle: Point, source: str) -
 
 def _slope(placed: PlacedPiece, measure: Measure, middle: Point, source: str) -> Iterator[FlatItem]:
     """An arrow down the slope; it stands off the slope itself as far as its figure lets it."""
-    (_, av), (_, bv) = placed.stood.at[:2]
+    (_, av), (_, bv) = placed.location.at[:2]
     high, low = placed.points if av >= bv else placed.points[::-1]
     length = math.dist(high, low)
     across = (high[1] - low[1]) / length, (low[0] - high[0]) / length
     off = (middle[0] - (high[0] + low[0]) / 2) * across[0] + (middle[1] - (high[1] + low[1]) / 2) * across[1]
     size = placed.style.text
-    wide = text_width(_said(placed, measure, figure(measure.of, placed.stood.at) or 0.0), size)
+    wide = text_width(_said(placed, measure, figure(measure.of, placed.location.at) or 0.0), size)
     room = (wide * abs(across[0]) + size * abs(across[1])) / 2 + MARGIN
     by = math.copysign(max(abs(off) - room, 0.0), off)
     high, low = ((x + across[0] * by, y + across[1] * by) for x, y in (high, low))

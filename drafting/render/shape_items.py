@@ -21,7 +21,7 @@ MAX_HATCH_LINES = 4_000
 
 def shape_items(placed: PlacedPiece, shape: Shape, source: str) -> Iterator[Item]:
     """The fill of a shape, its hatch, and its line over both."""
-    ring = tuple(placed.to_paper(point) for point in outline(shape, placed.stood.at))
+    ring = tuple(placed.to_paper(point) for point in outline(shape, placed.location.at))
     if shape.is_area and shape.fill:
         yield Fill((ring,), shape.fill, LAYER, source, shape.opacity / 100)
     if shape.is_area and shape.hatch:

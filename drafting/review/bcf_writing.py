@@ -25,7 +25,7 @@ IFC_ID = re.compile(r"[0-9A-Za-z_$]{22}")
 #: From so far the eye looks at a place in a drawing without a perspective, and sees so much; mm.
 AWAY, SEEN = 10_000.0, 6_000.0
 #: What a perspective's field of view may be in this version; degrees.
-LEAST_ANGLE, MOST_ANGLE = 45.0, 60.0
+MIN_ANGLE, MAX_ANGLE = 45.0, 60.0
 #: The first moment that an archive can name: the same comments give the same bytes.
 _NO_DATE = (1980, 1, 1, 0, 0, 0)
 _OWN = uuid.UUID("6f2a3b0e-8f0c-4f0b-9c3e-6b1d5b1f7a10")
@@ -60,21 +60,21 @@ def write_bcf(project: str, topics: Sequence[Topic], axes: Axes, progress: Progr
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
 
-        def put(name: str, data: bytes) -> None:
+        def write(name: str, data: bytes) -> None:
             entry = zipfile.ZipInfo(name, _NO_DATE)
             entry.compress_type = zipfile.ZIP_DEFLATED
             archive.writestr(entry, data)
 
-        put("bcf.version", _xml(_version()))
-        put("project.bcfp", _xml(_project(project)))
+        write("bcf.version", _xml(_version()))
+        write("project.bcfp", _xml(_project(project)))
         for topic in topics:
             folder = _guid(topic.comment.key)
             has_view = topic.eye is not None and topic.at is not None
-            put(f"{folder}/markup.bcf", _xml(_markup(topic, folder, has_view=has_view)))
+            write(f"{folder}/markup.bcf", _xml(_markup(topic, folder, has_view=has_view)))
             if has_view:
-                put(f"{folder}/viewpoint.bcfv", _xml(_viewpoint(topic, folder, axes)))
+                write(f"{folder}/viewpoint.bcfv", _xml(_viewpoint(topic, folder, axes)))
                 if topic.picture:
-                    put(f"{folder}/snapshot.png", topic.picture)
+                    write(f"{folder}/snapshot.png", topic.picture)
     return out.getvalue()
 
 
@@ -167,7 +167,7 @@ def _viewpoint(topic: Topic, folder: str, axes: Axes) -> ET.Element:
     if eye.distance is None:
         _add(camera, "ViewToWorldScale", f"{SEEN / 1000.0:g}")
     else:
-        _add(camera, "FieldOfView", f"{min(max(eye.angle, LEAST_ANGLE), MOST_ANGLE):g}")
+        _add(camera, "FieldOfView", f"{min(max(eye.angle, MIN_ANGLE), MAX_ANGLE):g}")
     return root
 
 

@@ -15,7 +15,7 @@ from drafting.render.page import FileInfo, whole_page
 from drafting.review.tiles import POINTS_PER_MM
 
 #: Pixels for a mm of the sheet as it was; no picture is smaller or larger than these, paper mm.
-PER_MM, LEAST, MOST = 6.0, 50.0, 200.0
+PER_MM, MIN_SIDE, MAX_SIDE = 6.0, 50.0, 200.0
 #: About what is marked, mm.
 MARGIN = 12.0
 
@@ -27,7 +27,7 @@ def shown_box(box: Box) -> Box:
     Box(x=75.0, y=88.0, width=50.0, height=104.0)
     """
     x, y = box.middle
-    width, height = (min(max(side + 2 * MARGIN, LEAST), MOST) for side in (box.width, box.height))
+    width, height = (min(max(side + 2 * MARGIN, MIN_SIDE), MAX_SIDE) for side in (box.width, box.height))
     return Box(x - width / 2, y - height / 2, width, height)
 
 

@@ -20,11 +20,11 @@ from drafting.render.items import Text
 from drafting.styles.lettering import text_width
 
 #: Words of fewer letters stand in many places, and tell nothing.
-LEAST_LETTERS = 3
+MIN_LETTERS = 3
 #: Of a page, so many letters are read.
 MAX_LETTERS = 200_000
 #: So many words must be found where they should be, and this share of all; to within so much of a mm.
-LEAST_WORDS, LEAST_SHARE, NEAR = 4, 0.3, 0.3
+MIN_WORDS, MIN_SHARE, NEAR = 4, 0.3, 0.3
 #: The places of so many of the likeliest sheets are looked at.
 LIKELIEST = 4
 
@@ -57,7 +57,7 @@ class Candidate:
     def words(self) -> dict[str, complex]:
         """Where its lettering begins, mm, of what stands on it once."""
         texts = [item for item in self.sheet.display.flat_items if isinstance(item, Text)]
-        texts = [text for text in texts if len(text.text.strip()) >= LEAST_LETTERS]
+        texts = [text for text in texts if len(text.text.strip()) >= MIN_LETTERS]
         often = Counter(text.text for text in texts)
         return {text.text: _start(text) for text in texts if often[text.text] == 1}
 
@@ -109,7 +109,7 @@ def recognised(page: pypdfium2.PdfPage, candidates: Sequence[Candidate]) -> tupl
         ]
         found = _fitted(pairs)
         share = found[1] / max(len(candidates[k].words), 1) if found else 0.0
-        if found and share >= LEAST_SHARE and (best is None or share > best[0]):
+        if found and share >= MIN_SHARE and (best is None or share > best[0]):
             best = share, k, found[0]
     return (best[1], best[2]) if best else None
 
@@ -117,7 +117,7 @@ def recognised(page: pypdfium2.PdfPage, candidates: Sequence[Candidate]) -> tupl
 def _fitted(pairs: Sequence[tuple[complex, complex]]) -> tuple[OnSheet, int] | None:
     """The turn, scale and shift that bring most places where they should be, and of how many; None where it
     is too few of them."""
-    if len(pairs) < LEAST_WORDS:
+    if len(pairs) < MIN_WORDS:
         return None
     page, sheet = (np.array(side) for side in zip(*pairs, strict=True))
     best = np.zeros(len(pairs), bool)
@@ -128,7 +128,7 @@ def _fitted(pairs: Sequence[tuple[complex, complex]]) -> tuple[OnSheet, int] | N
             turn = (sheet[i] - sheet[j]) / (page[i] - page[j])
             near = np.abs(turn * page + (sheet[i] - turn * page[i]) - sheet) < NEAR
             best = near if near.sum() > best.sum() else best
-    if best.sum() < LEAST_WORDS:
+    if best.sum() < MIN_WORDS:
         return None
     a, b = page[best], sheet[best]
     away, off = a - a.mean(), b - b.mean()

@@ -29,7 +29,7 @@ PER_INCH = 200.0
 #: Ink is darker than its surroundings by this, and no lighter than that; of 255.
 DARKER, LIGHTEST = 22.0, 200.0
 #: A frame takes up so much of the picture, and fits its sheet so well, mm.
-LEAST_SHARE, NEAR = 0.45, 4.0
+MIN_SHARE, NEAR = 0.45, 4.0
 #: So many places, across and down, are compared to tell which way up it is.
 COMPARED = (120, 90)
 
@@ -137,7 +137,7 @@ def _corners(ink: NDArray[np.bool_]) -> Floats | None:
     best, largest = 0, 0.0
     for k, (rows, columns) in enumerate(ndimage.find_objects(labels), 1):
         high, wide = rows.stop - rows.start, columns.stop - columns.start
-        if min(high / ink.shape[0], wide / ink.shape[1]) > LEAST_SHARE and high * wide > largest:
+        if min(high / ink.shape[0], wide / ink.shape[1]) > MIN_SHARE and high * wide > largest:
             best, largest = k, high * wide
     if not count or not best:
         return None

@@ -19,7 +19,7 @@ Floats = NDArray[np.float64]
 #: A face more level than this (height of its normal) has its texture laid along x and y.
 LEVEL = 0.99
 #: A face seen so nearly along itself (cosine) is as blurred as this; more would leave nothing of it.
-LEAST_FACING = 0.15
+MIN_FACING = 0.15
 
 
 class Textures(NamedTuple):
@@ -167,10 +167,10 @@ def nearness(at, normal, distance):
     """How much larger than in the picture a place is on its face: the further, and the more along it one
     looks."""
     if np.isinf(distance):
-        return 1.0 / np.sqrt(max(abs(normal[2]), LEAST_FACING))
+        return 1.0 / np.sqrt(max(abs(normal[2]), MIN_FACING))
     x, y, z = -at[0], -at[1], distance - at[2]
     facing = abs(normal[0] * x + normal[1] * y + normal[2] * z) / np.sqrt(x * x + y * y + z * z)
-    return z / distance / np.sqrt(max(facing, LEAST_FACING))
+    return z / distance / np.sqrt(max(facing, MIN_FACING))
 
 
 @njit(cache=True)

@@ -7,7 +7,7 @@ from unittest import TestCase
 from drafting.annotation.anchors import Anchor
 from drafting.annotation.dimensions import Dimension
 from drafting.annotation.notes import Note
-from drafting.annotation.piece import Stood
+from drafting.annotation.piece import Location
 from drafting.annotation.pieces import PlacedPiece
 from drafting.checks.checked import (
     CheckedSet,
@@ -72,9 +72,9 @@ def one(made, **more):
 def piece(standing, **given):
     chain = Dimension((Anchor((0.0, 0.0)), Anchor((3000.0, 0.0))), **given)
     at = tuple(anchor.at for anchor in chain.points)
-    moved = Stood(at, standing, "3000 is now 3200")
-    stood = moved if standing != "followed" else chain.stand(lambda e: None)
-    return PlacedPiece("d", chain, stood, PLAN)
+    moved = Location(at, standing, "3000 is now 3200")
+    location = moved if standing != "followed" else chain.locate(lambda e: None)
+    return PlacedPiece("d", chain, location, PLAN)
 
 
 class RuleTests(TestCase):
@@ -220,7 +220,7 @@ class RuleTests(TestCase):
         def noted(v):
             near = Dimension((Anchor((0.0, 0.0)), Anchor((3000.0, 0.0))), "horizontal", 10.0)
             far = replace(near, points=(Anchor((200.0, v)), Anchor((3200.0, v))))
-            return [PlacedPiece(k, d, d.stand(lambda e: None), PLAN) for k, d in (("a", near), ("b", far))]
+            return [PlacedPiece(k, d, d.locate(lambda e: None), PLAN) for k, d in (("a", near), ("b", far))]
 
         self.breaks("text-over-text", one(sheet(pieces=noted(100.0))), "3000")
         self.assertEqual(self.found("text-over-text", one(sheet(pieces=noted(600.0)))), [])
@@ -235,7 +235,7 @@ class RuleTests(TestCase):
         printed = PlotSettings(device="office", paper="A3")
         self.assertEqual(self.found("cannot-be-plotted", one(sheet(settings=printed))), [])
         note = Note(Anchor((1.0, 100.0)), "Beside the frame")
-        beside = PlacedPiece("n", note, note.stand(lambda e: None))
+        beside = PlacedPiece("n", note, note.locate(lambda e: None))
         made = one(sheet(settings=printed, pieces=[beside]))
         self.assertEqual(self.breaks("cannot-be-plotted", made, "office printer")[0].subject, "Notes")
 
@@ -329,7 +329,7 @@ class RuleTests(TestCase):
 
     def test_rule_letters_missing(self):
         note = Note(Anchor((100.0, 100.0)), "Ø 12, 東側")
-        foreign = PlacedPiece("n", note, note.stand(lambda e: None))
+        foreign = PlacedPiece("n", note, note.locate(lambda e: None))
         (found,) = self.breaks("letters-missing", one(sheet(pieces=[foreign])), "東")
         self.assertNotIn("Ø.", found.words)
 

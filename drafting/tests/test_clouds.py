@@ -8,7 +8,7 @@ from shapely import Polygon
 from shapely.geometry import box as rectangle
 
 from drafting.annotation.anchors import Anchor
-from drafting.annotation.clouds import ARC, LEAST_SIDE, Cloud, cloud_box, cloud_ring
+from drafting.annotation.clouds import ARC, MIN_SIDE, Cloud, cloud_box, cloud_ring
 from drafting.annotation.pieces import PlacedPiece, dump_piece, parse_piece
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Box
@@ -27,7 +27,7 @@ class CloudTests(TestCase):
     @given(places, places, places, places)
     def test_its_ring_holds_both_corners_and_crosses_itself_nowhere(self, x0, y0, x1, y1):
         box = cloud_box((x0, y0), (x1, y1))
-        self.assertGreaterEqual(min(box.width, box.height), LEAST_SIDE - 1e-9)
+        self.assertGreaterEqual(min(box.width, box.height), MIN_SIDE - 1e-9)
         ring = Polygon(cloud_ring(box))
         self.assertTrue(ring.is_valid)
         inner = rectangle(box.x, box.y, box.right, box.top)
@@ -35,7 +35,7 @@ class CloudTests(TestCase):
         self.assertTrue(inner.buffer(ARC / 2 + 1e-6).covers(ring))
 
     def test_it_follows_its_viewport_and_says_its_revision(self):
-        placed = PlacedPiece("c", CLOUD, CLOUD.stand(lambda e: None), VIEWPORT)
+        placed = PlacedPiece("c", CLOUD, CLOUD.locate(lambda e: None), VIEWPORT)
         items = piece_items(placed)
         self.assertEqual([i.text for i in items if isinstance(i, Text)], ["P02"])
         ring = Polygon(items[0].points)

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from drafting.annotation.anchors import Anchor
 from drafting.annotation.dimensions import STYLES, Dimension, changes, measured
-from drafting.annotation.piece import Stood
+from drafting.annotation.piece import Location
 from drafting.annotation.pieces import PlacedPiece, attached, dump_piece, parse_piece
 from drafting.annotation.spot_levels import SpotLevel
 from drafting.errors import SheetError
@@ -40,7 +40,7 @@ def viewport(scale="1:100", turn=0.0):
 
 
 def placed(piece, scale="1:100", turn=0.0, zero=0.0):
-    return PlacedPiece("p", piece, piece.stand(lambda element: None), viewport(scale, turn), zero)
+    return PlacedPiece("p", piece, piece.locate(lambda element: None), viewport(scale, turn), zero)
 
 
 def texts(items):
@@ -167,7 +167,9 @@ class DrawnTests(TestCase):
 
     def test_what_measures_nothing_any_more_can_still_be_taken_hold_of(self):
         dimension = chain((0, 0), (3000, 0))
-        piece = PlacedPiece("p", dimension, Stood(((0, 0), (0, 0)), "changed", "3000 is now 0"), viewport())
+        piece = PlacedPiece(
+            "p", dimension, Location(((0, 0), (0, 0)), "changed", "3000 is now 0"), viewport()
+        )
         self.assertEqual(piece_items(piece), [])
         (box,) = piece_boxes([(piece, [])])
         self.assertEqual(box.standing, "changed")

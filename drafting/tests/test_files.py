@@ -99,7 +99,7 @@ class DxfTests(TestCase):
         ):
             viewport = replace(SHEET.viewports[0], scale=Scale.parse(scale), turn=turn)
             dimension = replace(chain, arrangement=arrangement)
-            piece = PlacedPiece("p", dimension, dimension.stand(lambda element: None), viewport)
+            piece = PlacedPiece("p", dimension, dimension.locate(lambda element: None), viewport)
             sheet = replace(SHEET, viewports=(viewport,))
             page = whole_page(compose(sheet, pieces=[piece]), "Wall", "A-01")
             doc = opened(write_dxf([page], linework))

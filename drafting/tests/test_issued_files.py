@@ -43,7 +43,7 @@ SHEET = Sheet(
     plot_date="2026-05-04",
 )
 NOTE = Note(Anchor((4500.0, 400.0)), "Oak boards")
-WITH_NOTE = PlacedPiece("n", NOTE, NOTE.stand(lambda element: None), PLAN)
+WITH_NOTE = PlacedPiece("n", NOTE, NOTE.locate(lambda element: None), PLAN)
 SOURCES = Sources(lambda key: CUT)
 ANNA = Recipient("Anna")
 

@@ -34,7 +34,7 @@ def placed(piece, scale="1:50", turn=0.0, at=None):
     viewport = Viewport(
         "v", "k", Box(40, 100, 260, 120), Scale.parse(scale), (0.0, 0.0), "1", "Plan", turn=turn
     )
-    return PlacedPiece("p", piece, piece.stand(lambda e: None), viewport)
+    return PlacedPiece("p", piece, piece.locate(lambda e: None), viewport)
 
 
 def on_circle(radius, way, centre=(500.0, -300.0)):
@@ -187,11 +187,11 @@ class CheckedTests(TestCase):
         told = attached(piece, before.of)
         self.assertEqual(parse_piece(dump_piece(told)), told)
         moved = Corners(drawn([box((900, 0, 0), (4900, 3000, 2600))], "plan:0"))
-        self.assertEqual(told.stand(moved.of).standing, "followed")
+        self.assertEqual(told.locate(moved.of).standing, "followed")
         wider = Corners(drawn([box((0, 0, 0), (5000, 3000, 2600))], "plan:0"))
-        stood = told.stand(wider.of)
-        self.assertEqual((stood.standing, stood.words), ("changed", "12.0 m² is now 15.0 m²"))
-        self.assertEqual(told.stand(lambda e: None).standing, "lost")
+        location = told.locate(wider.of)
+        self.assertEqual((location.standing, location.words), ("changed", "12.0 m² is now 15.0 m²"))
+        self.assertEqual(told.locate(lambda e: None).standing, "lost")
 
     def test_the_radius_of_a_round_tower_is_read_off_its_drawing(self):
         linework = drawn([cylinder(2500.0, 6000.0, 64)], "plan:0")

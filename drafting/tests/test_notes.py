@@ -25,7 +25,7 @@ def note(text="Oak boards, oiled", **given):
 
 def placed(piece):
     viewport = Viewport("v", "", Box(100, 100, 200, 150), Scale.parse("1:50"), (0.0, 0.0), turn=90.0)
-    return PlacedPiece("p", piece, piece.stand(lambda element: None), viewport)
+    return PlacedPiece("p", piece, piece.locate(lambda element: None), viewport)
 
 
 class LineTests(TestCase):

@@ -38,7 +38,7 @@ HOUSE = [
 
 
 def placed(piece, **said):
-    return PlacedPiece("p", piece, piece.stand(lambda e: None), **said)
+    return PlacedPiece("p", piece, piece.locate(lambda e: None), **said)
 
 
 class NumberedTests(TestCase):
@@ -92,7 +92,7 @@ class StyleTests(TestCase):
         style = DimensionStyle("metres", 3, True, 3.5, "arrow", "inside", 4.0, 5.0, 5.0)
         self.assertEqual(dimension_style(chain, {"s": style}), style)
         self.assertEqual(dimension_style(chain, {}), STYLES["millimetres"])
-        piece = PlacedPiece("p", chain, chain.stand(lambda e: None), PLAN, style=style)
+        piece = PlacedPiece("p", chain, chain.locate(lambda e: None), PLAN, style=style)
         items = piece_items(piece)
         (text,) = [i for i in items if isinstance(i, Text)]
         self.assertEqual((text.text, text.size), ("4.205 ±0.005", 3.5))
@@ -112,7 +112,7 @@ class StyleTests(TestCase):
         before, after = (
             {
                 i.text: i.at
-                for i in piece_items(PlacedPiece("p", d, d.stand(lambda e: None), PLAN))
+                for i in piece_items(PlacedPiece("p", d, d.locate(lambda e: None), PLAN))
                 if isinstance(i, Text)
             }
             for d in (plain, moved)
@@ -141,8 +141,8 @@ class AlongTests(TestCase):
         self.assertEqual(chain.measures, "vertical")
         self.assertTrue(all(re.fullmatch("e[01]", anchor.element) and anchor.ends for anchor in chain.points))
         moved = Corners(drawn([box((0, -200, 0), (9000, 100, 2600)), HOUSE[1]], "plan:0"))
-        stood = chain.stand(moved.of)
-        self.assertEqual((stood.standing, stood.words), ("changed", "5400 is now 5600"))
+        location = chain.locate(moved.of)
+        self.assertEqual((location.standing, location.words), ("changed", "5400 is now 5600"))
 
     def test_a_line_that_crosses_nothing_is_refused(self):
         for start, end in (((500.0, 1000.0), (3000.0, 1000.0)), ((0.0, 0.0), (0.0, 0.1))):

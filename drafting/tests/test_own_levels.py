@@ -50,7 +50,7 @@ def words(found, scale="1:100", zero=0.0, turn=0.0):
     viewport, made = seen(scale, turn), []
     for level in found:
         corners = Corners(house())
-        items = piece_items(PlacedPiece("p", level, level.stand(corners.of), viewport, zero))
+        items = piece_items(PlacedPiece("p", level, level.locate(corners.of), viewport, zero))
         made += [(item.text, bounds_of(item)) for item in items if isinstance(item, Text)]
     return made
 
@@ -80,7 +80,7 @@ class ToldTests(TestCase):
         linework = house()
         for level in levels(linework):
             self.assertEqual(
-                (len(level.at.ends), level.stand(Corners(linework).of).standing), (1, "followed")
+                (len(level.at.ends), level.locate(Corners(linework).of).standing), (1, "followed")
             )
             self.assertEqual(parse_piece(dump_piece(level)), level)
 

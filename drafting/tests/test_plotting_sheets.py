@@ -174,7 +174,7 @@ class DisplayListTests(TestCase):
     def test_it_hides_the_title_and_the_annotation_of_what_is_below_as_well(self):
         one, two = SHEET.viewports
         note = Note(Anchor((0.0, 0.0)), "Below", (4.0, 4.0))
-        placed = PlacedPiece("n", note, note.stand(lambda element: None), one)
+        placed = PlacedPiece("n", note, note.locate(lambda element: None), one)
         for opaque in (False, True):
             sheet = replace(SHEET, viewports=(one, replace(two, opaque=opaque)))
             items = compose(sheet, pieces=[placed]).items

@@ -163,7 +163,7 @@ class DrawnTests(TestCase):
     def test_it_is_taken_hold_of_whole_and_known_by_its_heading(self):
         piece = Schedule(Anchor((50.0, 150.0)), "doors", title="Doors of the house")
         placed = PlacedPiece(
-            "t", piece, piece.stand(lambda e: None), table=table(of="doors", title=piece.title)
+            "t", piece, piece.locate(lambda e: None), table=table(of="doors", title=piece.title)
         )
         (found,) = piece_boxes([(placed, piece_items(placed))])
         self.assertEqual((found.text, found.kind, found.box.x), ("Doors of the house", "schedule", 50.0))

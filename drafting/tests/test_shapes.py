@@ -36,7 +36,7 @@ def places(made):
 
 
 def drawn(piece, viewport=None):
-    return piece_items(PlacedPiece("p", piece, piece.stand(lambda e: None), viewport))
+    return piece_items(PlacedPiece("p", piece, piece.locate(lambda e: None), viewport))
 
 
 class OutlineTests(TestCase):

@@ -42,7 +42,7 @@ VIEWPORT = Viewport("one", "wall", Box(40, 150, 200, 80), Scale.parse("1:50"), (
 def state(viewports=(VIEWPORT,), pieces=(), fields=None, **more):
     given = {"number": "A-01", "title": "South", **(fields or {})}
     sheet = Sheet(Paper.of("A3"), given, tuple(viewports), **more)
-    placed = [PlacedPiece(str(k), p, p.stand(lambda e: None), VIEWPORT) for k, p in enumerate(pieces)]
+    placed = [PlacedPiece(str(k), p, p.locate(lambda e: None), VIEWPORT) for k, p in enumerate(pieces)]
     return freeze(sheet, compose(sheet, pieces=placed))
 
 

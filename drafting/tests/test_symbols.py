@@ -45,7 +45,7 @@ def placed(piece, spec=ARROW, scale=None, turn=0.0):
         "v", "k", Box(0, 0, 400, 300), Scale.parse(scale), (0.0, 0.0), "1", "P", turn=turn
     )
     return PlacedPiece(
-        "p", piece, piece.stand(lambda e: None), viewport or None, label=("Fall",), symbol=spec
+        "p", piece, piece.locate(lambda e: None), viewport or None, label=("Fall",), symbol=spec
     )
 
 
@@ -173,12 +173,12 @@ class ImageTests(TestCase):
         Pixels.new("RGB", (40, 20), "#9c3f24").save(out, "PNG")
         photo = read_picture(out.getvalue(), "a.png")
         piece = ImagePiece(Anchor((10.0, 90.0)), "p", 80.0, (0.25, 0.0, 0.0, 0.0))
-        where = PlacedPiece("i", piece, piece.stand(lambda e: None), picture=photo)
+        where = PlacedPiece("i", piece, piece.locate(lambda e: None), picture=photo)
         (item,) = items_of(where)
         self.assertIsInstance(item, Image)
         self.assertEqual(item.window, Box(10.0, 50.0, 60.0, 40.0))
         square = Outline((((0, 0), (40, 0), (40, 20), (0, 20)),), "#2d5c66", "#1b1f24", 1.0)
-        vector = PlacedPiece("i", piece, where.stood, picture=Picture("vector", 40, 20, (square,)))
+        vector = PlacedPiece("i", piece, where.location, picture=Picture("vector", 40, 20, (square,)))
         fill = next(i for i in items_of(vector) if isinstance(i, Fill))
         xs = [x for x, _ in fill.rings[0]]
         self.assertEqual((min(xs), max(xs)), (10.0, 70.0))
@@ -187,7 +187,7 @@ class ImageTests(TestCase):
 
     def test_a_symbol_whose_drawing_is_gone_draws_nothing_and_can_be_taken_hold_of(self):
         piece = Symbol(Anchor((30.0, 40.0)), "s")
-        where = PlacedPiece("p", piece, piece.stand(lambda e: None))
+        where = PlacedPiece("p", piece, piece.locate(lambda e: None))
         self.assertEqual(list(piece_items(where)), [])
         (found,) = piece_boxes([(where, [])])
         self.assertEqual((found.box.x, found.box.y), (30.0, 40.0))

@@ -100,17 +100,17 @@ class TagTests(TestCase):
         self.assertEqual(parse_piece(dump_piece(tag)), tag)
         moved = Corners(drawn([box((500, 0, 0), (1400, 300, 2100))], "roof"))
         first = moved.of(tag.at.element)
-        stood = tag.stand(lambda element: first)
-        self.assertEqual(stood.standing, "followed")
-        self.assertAlmostEqual(stood.at[0][0] - tag.at.at[0], 500.0, delta=1.0)
-        self.assertEqual(tag.stand(lambda element: None).standing, "lost")
+        location = tag.locate(lambda element: first)
+        self.assertEqual(location.standing, "followed")
+        self.assertAlmostEqual(location.at[0][0] - tag.at.at[0], 500.0, delta=1.0)
+        self.assertEqual(tag.locate(lambda element: None).standing, "lost")
         # It is the label of all of its door, whatever becomes of a corner of that.
         other = Corners(drawn([box((0, 0, 0), (700, 300, 2100))], "elevation:south")).of(tag.at.element)
-        self.assertEqual(tag.stand(lambda element: other).standing, "followed")
+        self.assertEqual(tag.locate(lambda element: other).standing, "followed")
 
     def test_it_is_drawn_with_its_words_and_refused_on_the_bare_sheet(self):
         tag = Tag(Anchor((0.0, 0.0)), (0.0, 6.0), "both")
-        placed = PlacedPiece("t", tag, tag.stand(lambda e: None), seen(), label=tag_lines(tag, DOOR))
+        placed = PlacedPiece("t", tag, tag.locate(lambda e: None), seen(), label=tag_lines(tag, DOOR))
         items = piece_items(placed)
         self.assertEqual([i.text for i in items if isinstance(i, Text)], ["D3", "900 × 2100"])
         self.assertEqual(piece_boxes([(placed, items)])[0].text, "D3 900 × 2100")

@@ -241,7 +241,7 @@ class IfcTextureTests(Case):
         self.assert_four(seen(house, window=Window(100.0, 60.0, RATIO, middle)))
 
 
-class LookTests(Case):
+class TextureColourTests(Case):
     def wall(self, pixels=FOUR, size=(400.0, 400.0)):
         house = building([box((0, 0, 0), (10_000, 300, 6000))])
         texture = Texture(pixels, size)

@@ -17,7 +17,7 @@ from drafting.annotation.images import ImagePiece
 from drafting.annotation.measures import Measure
 from drafting.annotation.notes import Note
 from drafting.annotation.numbered_notes import NumberedNote
-from drafting.annotation.piece import Stood
+from drafting.annotation.piece import Location
 from drafting.annotation.pieces import AnyPiece, PieceKind, PlacedPiece
 from drafting.annotation.schedules import Schedule, element_entry, room_entries
 from drafting.annotation.styles import dimension_style, in_text_style, table_in_style
@@ -103,7 +103,7 @@ def _placed(
     zero = drawing.axes["origin"][2] if drawing is not None and drawing.axes else 0.0
     of_building = row is not None and not row.view.is_received
     corners = corners_of(drawing, *((whole.grid, whole.storeys) if of_building else ()))
-    return PlacedPiece(str(standing.pk), piece, piece.stand(corners), viewport, zero)
+    return PlacedPiece(str(standing.pk), piece, piece.locate(corners), viewport, zero)
 
 
 def _is_seen(placed: PlacedPiece, viewport: CoreViewport) -> bool:
@@ -133,8 +133,8 @@ def _field_values(placed: PlacedPiece, note: Note, place: _Place) -> dict[str, s
     element = place.known.elements.get(note.at.element)
     if element is not None:
         values |= element_fields(element_entry(element), place.feet)
-    if ROOM.casefold() in note.text.casefold() and place.drawing and placed.stood.at:
-        room = room_at(place.known.whole.rooms, place.drawing, placed.stood.at[0])
+    if ROOM.casefold() in note.text.casefold() and place.drawing and placed.location.at:
+        room = room_at(place.known.whole.rooms, place.drawing, placed.location.at[0])
         if room is not None:
             (entry,) = room_entries([room], place.known.whole.storeys, place.known.data.spaces)
             values |= room_fields(entry, place.feet)
@@ -155,7 +155,7 @@ def _numbered(placed: PlacedPiece, note: NumberedNote, place: _Place) -> PlacedP
     listed = place.known.notes.get(note.note)
     if listed is None:
         return replace(
-            placed, label=("?",), stood=_lost(placed, "the note is no longer in the project's list")
+            placed, label=("?",), location=_lost(placed, "the note is no longer in the project's list")
         )
     return replace(placed, label=(listed.number,))
 
@@ -184,17 +184,17 @@ def _table(placed: PlacedPiece, table: FreeTable, place: _Place) -> PlacedPiece:
         return placed
     file = place.known.table_files.get(table.file)
     if file is None:
-        return replace(placed, stood=_lost(placed, "the file that it came from is no longer here"))
+        return replace(placed, location=_lost(placed, "the file that it came from is no longer here"))
     name, now = file
     if now == table.file_hash:
         return placed
-    return replace(placed, stood=replace(placed.stood, standing="changed", words=f"“{name}” is newer"))
+    return replace(placed, location=replace(placed.location, standing="changed", words=f"“{name}” is newer"))
 
 
 def _symbol(placed: PlacedPiece, symbol: Symbol, place: _Place) -> PlacedPiece:
     found = place.known.symbols.get(symbol.symbol)
     if found is None:
-        return replace(placed, stood=_lost(placed, "the symbol is no longer in the library"))
+        return replace(placed, location=_lost(placed, "the symbol is no longer in the library"))
     name, drawn = found
     return replace(placed, label=(name,), symbol=drawn)
 
@@ -202,12 +202,12 @@ def _symbol(placed: PlacedPiece, symbol: Symbol, place: _Place) -> PlacedPiece:
 def _image(placed: PlacedPiece, image: ImagePiece, place: _Place) -> PlacedPiece:
     picture = place.known.pictures.get(image.picture)
     if picture is None:
-        return replace(placed, stood=_lost(placed, "its picture is no longer here"))
+        return replace(placed, location=_lost(placed, "its picture is no longer here"))
     return replace(placed, picture=picture)
 
 
-def _lost(placed: PlacedPiece, words: str) -> Stood:
-    return replace(placed.stood, standing="lost", words=words)
+def _lost(placed: PlacedPiece, words: str) -> Location:
+    return replace(placed.location, standing="lost", words=words)
 
 
 _SAYS: Mapping[PieceKind, Callable[[PlacedPiece, Any, _Place], PlacedPiece]] = {

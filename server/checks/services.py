@@ -79,9 +79,9 @@ Checked = Callable[[Project, Sequence[CheckedSheet]], None]
 _checked_by: list[Checked] = []
 
 
-def register_checked(keep: Checked) -> None:
+def register_checked(handler: Checked) -> None:
     """Have sheets handed on whenever a set is checked, composed as they are."""
-    _checked_by.append(keep)
+    _checked_by.append(handler)
 
 
 class WaiverService(RowService[Waiver]):
@@ -177,8 +177,8 @@ def check(job: Job, work: Work) -> None:
             "fingerprints": {sheet.id: sheet.fingerprint for sheet in looked_at.sheets},
         },
     )
-    for keep in _checked_by:
-        keep(project, looked_at.sheets)
+    for handler in _checked_by:
+        handler(project, looked_at.sheets)
 
 
 def standing_errors(

@@ -147,13 +147,13 @@ def restore(source: Path | Reader, database: Path | None = None) -> Found:
     with tempfile.TemporaryDirectory(dir=data) as folder:
         place = Path(folder)
 
-        def keep(name: str, stream: Any) -> None:
+        def store(name: str, stream: Any) -> None:
             path = place / name
             path.parent.mkdir(parents=True, exist_ok=True)
             with path.open("wb") as out:
                 shutil.copyfileobj(stream, out)
 
-        found = read_backup(source, keep) if isinstance(source, Path) else source(keep)
+        found = read_backup(source, store) if isinstance(source, Path) else source(store)
         if found.wrong:
             raise BackupError(f"The backup cannot be restored: {found.wrong[0]}")
         with contextlib.closing(sqlite3.connect(place / DATABASE)) as made:

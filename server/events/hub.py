@@ -124,7 +124,7 @@ class Stream:
         self._wake.clear()
         return True
 
-    def take(self) -> News:
+    def collect(self) -> News:
         """What others than the page itself have done since it was last asked."""
         topics, self._topics = self._topics, {}
         rows, self._rows = self._rows, {}

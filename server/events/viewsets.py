@@ -92,7 +92,7 @@ async def _events(user: Any, session: str | None, project: str, tab: str) -> Asy
                     return
                 yield b": still here\n\n"
                 continue
-            news = stream.take()
+            news = stream.collect()
             if news.rows:
                 yield _told("rows", f'{{"rows": [{", ".join(changed.as_json for changed in news.rows)}]}}')
             if news.topics:

@@ -27,7 +27,7 @@ class IssuesConfig(AppConfig):
         register_files(rows.DayState, "state", of="sheet__project")
         register_files(rows.DayFile, "file", of="of__sheet__project")
         register_task(days.forget)
-        register_checked(days.keep)
+        register_checked(days.store)
         register_issued(records.last_issued)
         register_keeper(records.why_kept)
         register_issue_columns(records.issue_columns)

@@ -19,7 +19,7 @@ from server.sheets.models import Sheet
 KEPT = timedelta(days=60)
 
 
-def keep(project: Project, sheets: Iterable[CheckedSheet]) -> None:
+def store(project: Project, sheets: Iterable[CheckedSheet]) -> None:
     """Keep what sheets are like today, in place of what they were like earlier today."""
     today = timezone.localdate()
     last: dict[str, DayState] = {}

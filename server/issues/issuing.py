@@ -33,7 +33,7 @@ from server.issues.models import (
     Recipient,
     Remake,
 )
-from server.issues.packing import Made, Moment, freeze_moment, make_packages
+from server.issues.packing import Moment, Package, freeze_moment, make_packages
 from server.jobs import services as jobs
 from server.jobs.models import Job
 from server.jobs.runner import Work
@@ -139,7 +139,7 @@ def issue(job: Job, work: Work) -> None:
         shutil.rmtree(folder, ignore_errors=True)
 
 
-def _record(order: IssueOrder, moment: Moment, made: Sequence[Made], work: Work) -> None:
+def _record(order: IssueOrder, moment: Moment, made: Sequence[Package], work: Work) -> None:
     """Write the record of an issue and send it; nothing is sent that is not recorded."""
     prepared: list[Path | None] = []
     try:
@@ -157,7 +157,7 @@ def _record(order: IssueOrder, moment: Moment, made: Sequence[Made], work: Work)
         sending.send(row, ready)
 
 
-def _record_all(order: IssueOrder, moment: Moment, made: Sequence[Made]) -> list[IssuedRecipient]:
+def _record_all(order: IssueOrder, moment: Moment, made: Sequence[Package]) -> list[IssuedRecipient]:
     """Write all rows of an issue, or none."""
     project = order.job.project
     model = newest_version(project)
@@ -197,7 +197,7 @@ def _record_all(order: IssueOrder, moment: Moment, made: Sequence[Made]) -> list
     return rows
 
 
-def _record_recipient(issued: Issue, position: int, made: Made) -> IssuedRecipient:
+def _record_recipient(issued: Issue, position: int, made: Package) -> IssuedRecipient:
     row = IssuedRecipient.objects.create(
         issue=issued,
         position=position,

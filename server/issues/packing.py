@@ -72,7 +72,7 @@ def freeze_moment(
 
 
 @dataclass(frozen=True)
-class Made:
+class Package:
     """What was made for a recipient: what each sheet was plotted with; files by name, format, size and hash;
     the hashes of transmittal and archive."""
 
@@ -87,7 +87,7 @@ class Made:
 
 def make_packages(
     order: IssueOrder, moment: Moment, recipients: Sequence[Recipient], folder: Path, work: Work
-) -> list[Made]:
+) -> list[Package]:
     """What each recipient gets, one after the other, made in `folder` and stored."""
     project = order.job.project
     files = [storage.path_of(each.state) for each in moment.sheets]
@@ -110,7 +110,7 @@ def make_packages(
         name = f"{file_name(f'{project.number} {order.name} {recipient.name}'.strip())}.zip"
         size = archive.stat().st_size
         packed = storage.store(archive)
-        made.append(Made(recipient, settings, tuple(stored), transmittal, packed, name, size))
+        made.append(Package(recipient, settings, tuple(stored), transmittal, packed, name, size))
     return made
 
 

@@ -136,11 +136,11 @@ def comment_on(past: PastSheet, marks: Any, text: str, author: str, origin: str,
         "marks": [dump(mark) for mark in kept],
         **where,
     }
-    return keep(past.project, {**about, **more}, text, author, origin)
+    return store(past.project, {**about, **more}, text, author, origin)
 
 
 @transaction.atomic
-def keep(project: Project, about: Mapping[str, Any], text: str, author: str, origin: str) -> Comment:
+def store(project: Project, about: Mapping[str, Any], text: str, author: str, origin: str) -> Comment:
     """A comment under the next number of its project.
 
     Raises:
@@ -169,8 +169,8 @@ def answer(comment: Comment, text: str, author: str, *, user: Any = None, state:
         raise ValidationError("This comment has very many answers. Begin another.")
     made = Answer.objects.create(comment=current, author=author, user=user, text=text.strip())
     stands = state or (Comment.State.ANSWERED if user else Comment.State.OPEN)
-    settled = current.state in (Comment.State.DONE, Comment.State.DECLINED)
-    if state or not (user and settled):
+    closed = current.state in (Comment.State.DONE, Comment.State.DECLINED)
+    if state or not (user and closed):
         comment_service.update(current, {"state": stands}, current.version)
     return made
 

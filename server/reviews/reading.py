@@ -79,8 +79,8 @@ def _past_sheets(project: Project) -> list[PastSheet]:
 def read(job: Job, work: Work) -> None:
     """Read the comments of a file, and keep those that are new."""
     row = job.comment_file
-    keep = _read_topics if row.form == "bcf" else _read_pdf
-    made, known, notes = keep(job.project, storage.path_of(row.source), work)
+    read = _read_topics if row.form == "bcf" else _read_pdf
+    made, known, notes = read(job.project, storage.path_of(row.source), work)
     row.found = {"made": made, "known": known, "notes": notes}
     row.save()
 
@@ -134,7 +134,7 @@ def _keep_topic(project: Project, sheets: Sequence[PastSheet], topic: ReadTopic)
                 kept = commenting.comment_on(past, marks, said.text, said.author, Comment.Origin.BCF, **more)
                 return kept, True
     more["element"] = {"id": topic.elements[0]} if topic.elements else {}
-    return commenting.keep(project, more, said.text, said.author, Comment.Origin.BCF), False
+    return commenting.store(project, more, said.text, said.author, Comment.Origin.BCF), False
 
 
 def _older(past: PastSheet, told: list[str]) -> list[str]:

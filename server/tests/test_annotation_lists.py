@@ -137,13 +137,13 @@ class SymbolTests(ListCase):
 
 
 class TableTests(ListCase):
-    def bring_in(self, content, name="doors.csv", status=201):
+    def upload(self, content, name="doors.csv", status=201):
         upload = SimpleUploadedFile(name, content)
         body = {"project": self.project, "upload": upload}
         return self.call("post", "table-files/", body, status, format="multipart")
 
     def test_a_table_from_a_file_says_when_that_is_newer(self):
-        file = self.bring_in("Door;Colour\nD1;grün\n".encode("cp1252"))
+        file = self.upload("Door;Colour\nD1;grün\n".encode("cp1252"))
         self.assertEqual(file["cells"], [["Door", "Colour"], ["D1", "grün"]])
         spec = {
             "kind": "table",
@@ -154,7 +154,7 @@ class TableTests(ListCase):
         }
         made = self.bare(spec)
         self.assertEqual(self.pieces()[0]["standing"], "followed")
-        newer = self.bring_in(b"Door,Colour\nD1,blue\nD2,blue\n")
+        newer = self.upload(b"Door,Colour\nD1,blue\nD2,blue\n")
         self.assertEqual(newer["id"], file["id"])
         (piece,) = self.pieces()
         self.assertEqual((piece["standing"], piece["words"]), ("changed", "“doors.csv” is newer"))
@@ -173,8 +173,8 @@ class TableTests(ListCase):
         self.assertEqual(self.client.get(f"/api/annotations/{made['id']}/xlsx/").content[:2], b"PK")
 
     def test_what_is_no_table_or_too_large_a_one_is_refused(self):
-        self.assertIn("5000 rows", self.bring_in(b"a\n" * 5000, status=400)["detail"])
-        self.assertIn("neither", self.bring_in(b"\0\0", status=400)["detail"])
+        self.assertIn("5000 rows", self.upload(b"a\n" * 5000, status=400)["detail"])
+        self.assertIn("neither", self.upload(b"\0\0", status=400)["detail"])
         self.assertIn(
             "equally long",
             self.bare({"kind": "table", "at": HERE, "cells": [["a"], ["b", "c"]]}, 400)["detail"],

@@ -294,7 +294,7 @@ class TagTests(AnnotationCase):
         body = {"viewport": self.viewport, "classes": ["IfcDoor", "IfcWindow"], **given}
         return self.call("post", "annotations/tags/", body, status)
 
-    def keep(self, spec, status=201):
+    def save(self, spec, status=201):
         body = {"project": self.project, "sheet": self.sheet, "viewport": self.viewport, "spec": spec}
         return self.call("post", "annotations/", body, status)
 
@@ -304,7 +304,7 @@ class TagTests(AnnotationCase):
 
     def test_all_of_a_drawing_are_tagged_and_say_what_the_building_says(self):
         (tag,) = self.tags(shows="both")
-        self.keep(tag)
+        self.save(tag)
         (opening,) = ModelVersion.objects.first().facts["openings"]
         size = f"{opening['width']:.0f} × {opening['height']:.0f}"
         self.assertEqual(self.shown(), [(f"{opening['name']} {size}", "followed")])
@@ -316,5 +316,5 @@ class TagTests(AnnotationCase):
     def test_what_is_no_door_or_window_has_no_tag(self):
         self.assertIn("shows none of these", self.tags(400, classes=["IfcWindow"])["detail"])
         wall = {"kind": "tag", "at": {"at": [0, 0], "element": WALL}}
-        self.assertIn("Click one", self.keep(wall, 400)["detail"])
+        self.assertIn("Click one", self.save(wall, 400)["detail"])
         self.tags(400, classes=[])

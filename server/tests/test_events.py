@@ -25,7 +25,7 @@ from server.tests.committed_case import CommittedCase
 
 class HubTests(SimpleTestCase):
     def told(self, stream: Stream) -> list[str]:
-        return list(stream.take().topics)
+        return list(stream.collect().topics)
 
     def test_others_are_told_and_what_happens_together_is_told_once(self):
         async def scene() -> None:
@@ -70,10 +70,10 @@ class HubTests(SimpleTestCase):
             for k in range(3):
                 rooms.tell_row("p", Changed("sheets", "7", {"version": k}), "a")
             rooms.tell_row("p", Changed("sheets", "8", None), "b")
-            self.assertEqual(other.take().rows, (Changed("sheets", "7", {"version": 2}),))
+            self.assertEqual(other.collect().rows, (Changed("sheets", "7", {"version": 2}),))
             for k in range(2 * MAX_ROWS):
                 rooms.tell_row("p", Changed("sheets", str(k), {}), "a")
-            news = other.take()
+            news = other.collect()
             self.assertEqual((len(news.rows), news.topics), (MAX_ROWS, ("sheets",)))
 
         asyncio.run(scene())
@@ -84,15 +84,15 @@ class HubTests(SimpleTestCase):
             rooms = Hub()
             rooms.open(own)
             rooms.open(other)
-            own.take()
+            own.collect()
             rooms.move("p", "jonas", "b", Place("sheets", "7", ("x",)))
             # Nobody speaks for somebody else's page.
             rooms.move("p", "ines", "b", Place("model"))
-            self.assertTrue(own.take().people)
+            self.assertTrue(own.collect().people)
             seen = {"tab": "b", "user": "jonas", "station": "sheets", "subject": "7", "holding": ["x"]}
             self.assertEqual(rooms.others(own), [seen])
             rooms.close(other)
-            self.assertTrue(own.take().people)
+            self.assertTrue(own.collect().people)
             self.assertEqual(rooms.others(own), [])
 
         asyncio.run(scene())
@@ -216,7 +216,7 @@ class EventsTests(CommittedCase):
                 refused = await ines.post("/api/changes/", {"steps": steps}, content_type="application/json")
                 self.assertEqual(refused.status_code, 400)
                 stream = next(iter(hub._streams[str(self.project.pk)].values()))
-                news = stream.take()
+                news = stream.collect()
                 self.assertEqual((news.rows, news.topics), ((), ()))
 
         self.scene(play)

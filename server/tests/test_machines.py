@@ -85,7 +85,7 @@ class CallTests(OtherMachine):
         self.assertEqual(answer.made.keys(), {0, 1})
         self.assertEqual(answer.made[1].keys(), {"A-01/plan.dxf"})
         answer = calls.Answer.model_validate_json(answer.model_dump_json())
-        self.assertEqual(calls.take(answer, packed.paths, files.fetch_to), ["pdf", 3])
+        self.assertEqual(calls.unpack_answer(answer, packed.paths, files.fetch_to), ["pdf", 3])
         self.assertEqual(target.read_bytes(), b"%PDF")
         self.assertEqual((folder / "A-01" / "plan.dxf").read_bytes(), b"SECTION")
 
@@ -184,7 +184,7 @@ class BucketTests(OtherMachine):
         answer, made = calls.answer(call, None, paths)
         for digest, path in made.items():
             files.send(path, digest)
-        calls.take(answer, packed.paths, files.fetch_to)
+        calls.unpack_answer(answer, packed.paths, files.fetch_to)
         self.assertEqual(target.read_bytes(), b"%PDF")
 
     def test_what_is_not_in_the_bucket_is_told_as_missing(self):

@@ -28,7 +28,7 @@ class ReceivedCase(ApiCase):
         super().setUp()
         self.project = self.make_project()
 
-    def bring_in(self, content=None, name="survey.dxf", status=202):
+    def upload(self, content=None, name="survey.dxf", status=202):
         upload = SimpleUploadedFile(name, survey() if content is None else content)
         body = {"project": self.project, "upload": upload}
         job = self.call("post", "received-files/", body, status, format="multipart")
@@ -48,7 +48,7 @@ class ReceivedCase(ApiCase):
 
 class ReceivedTests(ReceivedCase):
     def test_it_becomes_a_view_without_any_model_and_is_drawn_in_real_mm(self):
-        job = self.bring_in()
+        job = self.upload()
         self.assertEqual(job["state"], "done", job["message"])
         file = self.file()
         self.assertEqual(
@@ -60,14 +60,14 @@ class ReceivedTests(ReceivedCase):
         self.assertEqual(view["extents"], [0.0, 0.0, 30_000.0, 20_000.0])
 
     def test_another_unit_or_layer_is_another_drawing(self):
-        self.bring_in()
+        self.upload()
         made = self.view(self.view_of(self.file()))
         spec = {**made["spec"], "mm": 1.0, "shown": {"without_layers": ["Boundary"]}}
         self.call("patch", f"views/{made['id']}/", {"spec": spec, "version": made["version"]})
         self.assertEqual(self.view(made)["extents"], [5.0, 5.0, 10.0, 5.0])
 
     def test_it_is_placed_dimensioned_and_plotted_and_a_newer_file_tells_what_has_changed(self):
-        self.bring_in()
+        self.upload()
         made = self.view(self.view_of(self.file()))
         sheet = self.call("post", "sheets/", {"project": self.project}, 201)["id"]
         body = {"sheet": sheet, "view": made["id"], "scale": "1:200", "at": [200, 200]}
@@ -83,7 +83,7 @@ class ReceivedTests(ReceivedCase):
         self.assertEqual((piece()["text"], piece()["standing"]), ("30000", "followed"))
         plot, _ = self.plotted(self.project)
         self.assertEqual(plot["job"]["state"], "done")
-        self.bring_in(survey(width=32.5), name="survey 2.dxf")
+        self.upload(survey(width=32.5), name="survey 2.dxf")
         newer = self.file()
         to = {**made["spec"], "file": newer["file"], "name": newer["name"]}
         self.call("patch", f"views/{made['id']}/", {"spec": to, "version": self.view(made)["version"]})
@@ -91,7 +91,7 @@ class ReceivedTests(ReceivedCase):
 
     def test_no_marks_of_the_building_stand_on_it(self):
         self.assertEqual(self.import_model(self.project)["state"], "done")
-        self.bring_in()
+        self.upload()
         made = self.view_of(self.file())
         sheet = self.call("post", "sheets/", {"project": self.project}, 201)["id"]
         body = {"sheet": sheet, "view": made["id"], "scale": "1:200", "at": [200, 200]}
@@ -102,7 +102,7 @@ class ReceivedTests(ReceivedCase):
 
     def test_a_new_model_version_leaves_it_as_it_is(self):
         self.import_model(self.project)
-        self.bring_in()
+        self.upload()
         made = self.view(self.view_of(self.file()))
         self.import_model(self.project, self.ifc(length=6000.0))
         self.call("post", "views/bring-up-to-date/", {"project": self.project}, 202)
@@ -113,13 +113,13 @@ class ReceivedTests(ReceivedCase):
 class RefusedTests(ReceivedCase):
     def test_what_cannot_be_read_fails_with_its_name_and_nothing_is_kept(self):
         for content, name in ((b"no drawing", "a.dxf"), (b"%PDF-1.4", "a.pdf"), (b"x", "a.doc")):
-            job = self.bring_in(content, name)
+            job = self.upload(content, name)
             self.assertEqual(job["state"], "failed")
             self.assertIn(name, job["message"])
         self.assertEqual((ReceivedFile.objects.count(), self.files_kept()), (0, []))
 
     def test_a_file_of_another_project_is_shown_in_none(self):
-        self.bring_in()
+        self.upload()
         file = self.file()
         self.project = self.make_project("Other")
         self.assertIn("not among the files", self.view_of(file, 400)["detail"])
@@ -127,7 +127,7 @@ class RefusedTests(ReceivedCase):
         self.assertIn("not among", self.view_of({**file, "file": "f" * 64}, 400)["detail"])
 
     def test_it_follows_no_model(self):
-        self.bring_in()
+        self.upload()
         made = self.view(self.view_of(self.file()))
         self.call("patch", f"views/{made['id']}/", {"held": True, "version": made["version"]}, 400)
         self.call("post", f"views/{made['id']}/draw/", None, 204)

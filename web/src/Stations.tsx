@@ -60,7 +60,7 @@ const STATIONS = {
 };
 
 /** A station has this room at least; px. */
-const LEAST = { minWidth: 1000, minHeight: 600 } as const;
+const MIN_SIZE = { minWidth: 1000, minHeight: 600 } as const;
 
 function Station({ name }: { name: keyof typeof STATIONS }) {
   const { projectId = "" } = useParams();
@@ -77,7 +77,7 @@ function Station({ name }: { name: keyof typeof STATIONS }) {
   return (
     // In a smaller window, or enlarged in the browser, the whole station is scrolled rather than squeezed.
     <Box sx={{ height: "100%", overflow: "auto" }}>
-      <Box sx={{ ...LEAST, height: "100%", display: "flex", flexDirection: "column" }}>
+      <Box sx={{ ...MIN_SIZE, height: "100%", display: "flex", flexDirection: "column" }}>
         <Header project={project.data} station={name} />
         <Box component="main" sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column" }}>
           <Page project={project.data} />

@@ -15,7 +15,7 @@ from drafting.building.model import Floats
 #: A shape is where its definition says when it is within this: metres, or a share of its size.
 SLACK, SLACK_SHARE = 0.005, 0.02
 #: Shapes of more faces than this are meshes that no kernel can misread, and take long to look through.
-MOST_FACES = 60
+MAX_FACES = 60
 #: Shapes that are taken from others, so that something of these may be missing.
 _LESSENED = ("IfcBooleanResult", "IfcBooleanClippingResult")
 
@@ -80,7 +80,7 @@ def _corners(item: Any) -> tuple[Floats, bool] | None:
         matrix: Floats = ifcopenshell.util.placement.get_mappeditem_transformation(item)
         corners = np.concatenate([corners for corners, _ in known])
         return corners @ matrix[:3, :3].T + matrix[:3, 3], all(whole for _, whole in known)
-    if item.is_a("IfcFacetedBrep") and len(item.Outer.CfsFaces) <= MOST_FACES:
+    if item.is_a("IfcFacetedBrep") and len(item.Outer.CfsFaces) <= MAX_FACES:
         loops = (bound.Bound for face in item.Outer.CfsFaces for bound in face.Bounds)
         points = [p.Coordinates for loop in loops if loop.is_a("IfcPolyLoop") for p in loop.Polygon]
         return (np.array(points, float), True) if points else None

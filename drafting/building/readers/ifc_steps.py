@@ -12,7 +12,7 @@ from drafting.building.climbs import Steps
 RISERS = ("NumberOfRisers", "NumberOfRiser")
 RISE, GOING = ("RiserHeight",), ("TreadLength",)
 #: No flight has more.
-MOST_RISERS = 1_000
+MAX_RISERS = 1_000
 
 
 def read_steps(product: Any, unit: float) -> Steps:
@@ -26,7 +26,7 @@ def read_steps(product: Any, unit: float) -> Steps:
 
     risers, rise, going = told(RISERS), told(RISE), told(GOING)
     return Steps(
-        None if risers is None or risers > MOST_RISERS else round(risers),
+        None if risers is None or risers > MAX_RISERS else round(risers),
         None if rise is None else rise * unit,
         None if going is None else going * unit,
     )

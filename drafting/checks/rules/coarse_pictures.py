@@ -11,11 +11,11 @@ from drafting.render.pixels import INCH
 
 _KEY = "coarse-pictures"
 #: Fewer pixels to the inch are seen as steps on paper.
-LEAST = Limit("pixels", "Pixels to the inch at least", "", 150.0, 30.0, 1200.0)
+MIN_RESOLUTION = Limit("pixels", "Pixels to the inch at least", "", 150.0, 30.0, 1200.0)
 
 
 def _find(checked: CheckedSet) -> Iterator[Found]:
-    least = checked.limit(_KEY, LEAST)
+    least = checked.limit(_KEY, MIN_RESOLUTION)
     for sheet in checked.sheets:
         if sheet.page is None:
             continue
@@ -32,4 +32,4 @@ def _find(checked: CheckedSet) -> Iterator[Found]:
                 yield Found.on(sheet, words, subject=item.picture, at=item.box.middle)
 
 
-RULE = Rule(_KEY, "Pictures too coarse", "warning", _find, (LEAST,))
+RULE = Rule(_KEY, "Pictures too coarse", "warning", _find, (MIN_RESOLUTION,))

@@ -10,7 +10,7 @@ from drafting.render.items import Drawing
 from drafting.render.placed import PlacedDrawing
 
 #: More names are counted.
-MOST = 3
+MAX_NAMED = 3
 
 
 def _find(checked: CheckedSet) -> Iterator[Found]:
@@ -25,8 +25,8 @@ def _find(checked: CheckedSet) -> Iterator[Found]:
                 continue
             bare = PlacedDrawing(item, sheet.sources.linework(item.linework)).unfilled_materials()
             if bare:
-                names = ", ".join(f"“{name}”" if name else "no material" for name in bare[:MOST])
-                more = f" and {len(bare) - MOST} more" if len(bare) > MOST else ""
+                names = ", ".join(f"“{name}”" if name else "no material" for name in bare[:MAX_NAMED])
+                more = f" and {len(bare) - MAX_NAMED} more" if len(bare) > MAX_NAMED else ""
                 words = f"What is cut of {names}{more} is blank: the pen table has no fill or hatch for it."
                 yield Found.on(sheet, words, viewport)
 

@@ -12,7 +12,7 @@ from drafting.checks.findings import Found, Rule
 from drafting.checks.placed_lines import PlacedLines, placed_lines
 
 _KEY = "lines-merge"
-MOST = Limit("share", "Lines that may run together", "%", 15.0, 1.0, 100.0)
+MAX_SHARE = Limit("share", "Lines that may run together", "%", 15.0, 1.0, 100.0)
 #: Lines nearer than this are one line; those that run within so many degrees of each other are parallel.
 SAME, WAY = 0.02, 5.0
 #: So many of the nearest points are looked at.
@@ -20,7 +20,7 @@ _NEIGHBOURS = 8
 
 
 def _find(checked: CheckedSet) -> Iterator[Found]:
-    most = checked.limit(_KEY, MOST) / 100
+    most = checked.limit(_KEY, MAX_SHARE) / 100
     for sheet in checked.sheets:
         viewports = {each.placed.id: each for each in sheet.viewports}
         for lines in placed_lines(sheet):
@@ -55,4 +55,4 @@ def merged(lines: PlacedLines) -> float:
     return float(both.mean())
 
 
-RULE = Rule(_KEY, "Lines that run together", "notice", _find, (MOST,))
+RULE = Rule(_KEY, "Lines that run together", "notice", _find, (MAX_SHARE,))

@@ -20,7 +20,7 @@ from drafting.styles.pens import PAPER
 _KEY = "marks-over-drawing"
 HEAVY = Limit("heavy", "Lines of the drawing count from", "mm", 0.3, 0.05, 2.0)
 #: So much of a bubble's rim may be touched, mm; what is larger or smaller is no bubble.
-SLACK, LEAST, MOST = 0.5, 2.0, 12.0
+SLACK, MIN_RADIUS, MAX_RADIUS = 0.5, 2.0, 12.0
 #: A ring of fewer corners, or less round, is none.
 CORNERS, ROUND = 12, 0.02
 
@@ -59,7 +59,7 @@ def _bubbles(sheet: CheckedSheet) -> Iterator[_Bubble]:
         if not isinstance(item, Fill) or item.colour != PAPER or len(item.rings[0]) < CORNERS:
             continue
         box = bounds_of(item)
-        if not LEAST <= box.width / 2 <= MOST:
+        if not MIN_RADIUS <= box.width / 2 <= MAX_RADIUS:
             continue
         from_middle = [math.dist(box.middle, corner) for corner in item.rings[0]]
         if max(from_middle) - min(from_middle) < ROUND * max(from_middle):

@@ -116,7 +116,7 @@ def answer(call: Call, value: Any, paths: list[Path]) -> tuple[Answer, dict[str,
     return Answer(value=_pickled(value, refuse), made=made), files
 
 
-def take(given: Answer, paths: list[Path], fetch_to: Callable[[str, Path], None]) -> Any:
+def unpack_answer(given: Answer, paths: list[Path], fetch_to: Callable[[str, Path], None]) -> Any:
     """Lay out what a call made, and give its value.
 
     Args:

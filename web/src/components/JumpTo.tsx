@@ -15,7 +15,7 @@ import { t } from "../words/words";
 
 const NOTHING: never[] = [];
 /** No more are listed at once. */
-const MOST = 60;
+const MAX_SHOWN = 60;
 const WHAT = t("Go to a sheet, view, station or command");
 
 export function JumpTo({ project }: { project: Project }) {
@@ -69,7 +69,7 @@ function Jumps({ project, onClose }: { project: string; onClose: () => void }) {
         options={jumps}
         inputValue={typed}
         onInputChange={(_, now) => setTyped(now)}
-        filterOptions={(all) => foundAmong(all, typed).slice(0, MOST)}
+        filterOptions={(all) => foundAmong(all, typed).slice(0, MAX_SHOWN)}
         getOptionLabel={(jump) => jump.name}
         getOptionKey={(jump) => `${jump.kind} ${jump.name}`}
         noOptionsText={t("Nothing has this name.")}

@@ -13,7 +13,7 @@ import { useOthers } from "./useOthers";
 import { t } from "../words/words";
 
 /** More are counted. */
-const MOST = 4;
+const MAX_SHOWN = 4;
 const NOTHING: never[] = [];
 
 const disc = {
@@ -86,7 +86,7 @@ export function People({ project }: { project: string }) {
   };
   return (
     <Box component="section" aria-label={t("Who else is here")} sx={{ display: "flex", gap: 0.5 }}>
-      {names.slice(0, MOST).map((name) => {
+      {names.slice(0, MAX_SHOWN).map((name) => {
         const pages = others.filter((o) => o.user === name);
         const where = [...new Set(pages.map(whereIs))].filter(Boolean).join(", ");
         const [first] = pages;
@@ -104,9 +104,9 @@ export function People({ project }: { project: string }) {
           </Tooltip>
         );
       })}
-      {names.length > MOST && (
-        <Tooltip title={names.slice(MOST).join(", ")}>
-          <Box sx={{ ...disc, border: `1px solid ${colours.sandShade}` }}>+{names.length - MOST}</Box>
+      {names.length > MAX_SHOWN && (
+        <Tooltip title={names.slice(MAX_SHOWN).join(", ")}>
+          <Box sx={{ ...disc, border: `1px solid ${colours.sandShade}` }}>+{names.length - MAX_SHOWN}</Box>
         </Tooltip>
       )}
     </Box>

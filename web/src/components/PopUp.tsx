@@ -66,16 +66,16 @@ function FloatingPanel({ name, over, onClose, children }: PanelProps) {
     const element = panel.current;
     if (!element) return;
     // What is chosen within may make it larger.
-    const put = () => {
+    const align = () => {
       const button = over.current?.getBoundingClientRect();
       if (!button) return;
       const left = button.left + button.width / 2 - element.offsetWidth / 2;
       const [x, y] = places.get(name) ?? [left, button.top - GAP - element.offsetHeight];
       setPlace(inWindow(x, y, element));
     };
-    put();
+    align();
     element.focus();
-    const observer = new ResizeObserver(put);
+    const observer = new ResizeObserver(align);
     observer.observe(element);
     return () => observer.disconnect();
   }, [name, over]);

@@ -4,7 +4,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, data, type SizeQuestion as Asked, type Unit } from "../../api/client";
+import { api, data, type SizeQuestion as Question, type Unit } from "../../api/client";
 import { notifyError } from "../../stores/notices";
 import { unitName } from "./units";
 import { inSentence, t } from "../../words/words";
@@ -16,7 +16,7 @@ function sides(size: readonly number[]): string {
   return `${figures.join(" × ")} ${unit}`;
 }
 
-export function SizeQuestion({ asked }: { asked: Asked }) {
+export function SizeQuestion({ asked }: { asked: Question }) {
   const client = useQueryClient();
   const [answered, setAnswered] = useState(false);
   const answer = async (use: boolean, unit: Unit | "" = "") => {

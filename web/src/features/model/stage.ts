@@ -30,7 +30,7 @@ const STEEPEST = 1.55;
 /** A frame that takes longer is felt as a stall, one that takes less has room for more; milliseconds. */
 const [SLOW, QUICK] = [50, 25] as const;
 /** Never fewer triangles than this are shown while turning, or nothing would be recognised. */
-const LEAST_SHOWN = 4_000;
+const MIN_SHOWN = 4_000;
 /** So long after the last movement all of the building is drawn again; milliseconds. */
 const REST = 180;
 
@@ -178,7 +178,7 @@ export class Stage {
   private judge(now: number) {
     const all = (this.mesh.geometry.index?.count ?? 0) / 3;
     const frame = now - this.last;
-    if (this.last && frame > SLOW) this.budget = Math.max(LEAST_SHOWN, Math.min(this.budget, all) / 2);
+    if (this.last && frame > SLOW) this.budget = Math.max(MIN_SHOWN, Math.min(this.budget, all) / 2);
     else if (this.last && frame < QUICK && this.budget < all) this.budget *= 1.05;
     this.last = now;
   }

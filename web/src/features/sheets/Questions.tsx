@@ -7,7 +7,7 @@ import type { AnnotationEdits } from "./annotate/annotationCommands";
 import { AddSeveral, ChooseView, ToSheets } from "./Dialogs";
 import { OwnLevels } from "./annotate/OwnLevels";
 import { OuterChains } from "./annotate/OuterChains";
-import type { Asked } from "./annotate/ToolOptions";
+import type { ListDialog } from "./annotate/ToolOptions";
 import { FindReplace } from "./annotate/FindReplace";
 import { NoteList } from "./annotate/NoteList";
 import { StylesDialog } from "./annotate/StylesDialog";
@@ -22,7 +22,7 @@ import { SunStudy } from "./SunStudy";
 import type { SheetSet } from "./useSet";
 
 export type Question =
-  | { ask: "project" | "several" | "sheets" | "pens" | "pieces" | "find" | "colours" | Asked }
+  | { ask: "project" | "several" | "sheets" | "pens" | "pieces" | "find" | "colours" | ListDialog }
   | { ask: "dimension" | "levels" | "tags" | "sun" }
   | { ask: "view"; points: readonly Point[] };
 

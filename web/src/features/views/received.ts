@@ -11,7 +11,7 @@ export const UNITS: readonly (readonly [mm: string, name: string])[] = [
   ["304.8", t("Feet")],
 ];
 /** At what a drawing on paper is taken to be until somebody says otherwise. */
-const USUAL_SCALE = 100;
+const DEFAULT_SCALE = 100;
 
 /** The view of a file as it is brought in: as the file says, or as a guess that is to be checked. */
 export function specOf(file: ReceivedFile): ViewSpec {
@@ -20,7 +20,7 @@ export function specOf(file: ReceivedFile): ViewSpec {
     kind: "received",
     file: file.file,
     name: file.name,
-    mm: facts.paper ? (facts.mm ?? 1) * USUAL_SCALE : (facts.mm ?? guessedUnit(facts.size)),
+    mm: facts.paper ? (facts.mm ?? 1) * DEFAULT_SCALE : (facts.mm ?? guessedUnit(facts.size)),
     origin: facts.low,
     page: 1,
     shown: { without_layers: facts.hidden },

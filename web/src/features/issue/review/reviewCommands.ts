@@ -11,7 +11,7 @@ export interface SecretLink {
   secret: string;
 }
 
-export interface Asked {
+export interface ReviewRequest {
   project: string;
   name: string;
   message: string;
@@ -26,7 +26,7 @@ export interface Asked {
 const renewed = (project: string) => queryClient.invalidateQueries({ queryKey: ["reviews", project] });
 const at = (id: string) => ({ params: { path: { id } } });
 
-export async function askForReview(asked: Asked) {
+export async function askForReview(asked: ReviewRequest) {
   const made = await data(api.POST("/api/reviews/", { body: asked }));
   await renewed(asked.project);
   return made;

@@ -6,7 +6,7 @@ import { choicesOf } from "../../../components/choices";
 import { Group, Ledge } from "../../../components/Ledge";
 import { annotate, useAnnotating } from "../../../stores/annotating";
 import { ON_SHEET } from "./pieces";
-import { OPTIONS, type Asked } from "./ToolOptions";
+import { OPTIONS, type ListDialog } from "./ToolOptions";
 import { TOOL_NAMES, hint, pointsOf } from "./tools";
 import type { Annotate } from "./useAnnotate";
 import { t } from "../../../words/words";
@@ -20,7 +20,7 @@ interface Props {
   project: string;
   commands: Annotate;
   /** Open one of the project's lists that a tool takes from. */
-  onAsk: (list: Asked) => void;
+  onAsk: (list: ListDialog) => void;
 }
 
 export function AnnotateLedge({ project, commands, onAsk }: Props) {

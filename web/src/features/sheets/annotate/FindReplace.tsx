@@ -14,7 +14,7 @@ import type { AnnotationEdits } from "./annotationCommands";
 import { KIND_NAMES, replacedIn, wordsOf } from "./pieces";
 import { t } from "../../../words/words";
 
-const MOST = 200;
+const MAX_SHOWN = 200;
 
 interface Props {
   set: SheetSet;
@@ -95,7 +95,7 @@ export function FindReplace({ set, edits, onGo, onClose }: Props) {
             : t("In {count} pieces", { count: found.length })}
       </Box>
       <Box sx={{ maxHeight: 260, overflowY: "auto" }}>
-        {found.slice(0, MOST).map(({ piece, words }) => (
+        {found.slice(0, MAX_SHOWN).map(({ piece, words }) => (
           <Box
             key={piece.id}
             component="button"

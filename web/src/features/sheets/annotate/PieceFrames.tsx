@@ -14,7 +14,7 @@ import type { Annotate } from "./useAnnotate";
 import { t } from "../../../words/words";
 
 /** What is taken hold of is not smaller than this; pixels. */
-const LEAST = 14;
+const MIN_SIDE = 14;
 
 interface Props {
   /** The sheet that they are on, by its id. */
@@ -167,7 +167,7 @@ function PieceFrame({ box, piece, camera, selected, together, onMove }: FramePro
   const [dx, dy] = by ?? [0, 0];
   const [left, top] = toScreen(camera, box.box.x, box.box.y + box.box.height);
   const [width, height] = [box.box.width * camera.scale, box.box.height * camera.scale];
-  const [wide, high] = [Math.max(width, LEAST), Math.max(height, LEAST)];
+  const [wide, high] = [Math.max(width, MIN_SIDE), Math.max(height, MIN_SIDE)];
   const wrong = box.standing !== "followed";
   const kind = KIND_NAMES[piece.spec.kind];
   const name = `${kind[0]?.toUpperCase() ?? ""}${kind.slice(1)}${box.text && `: ${box.text}`}`;

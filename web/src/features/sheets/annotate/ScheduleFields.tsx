@@ -23,7 +23,7 @@ interface Props {
 
 const NOTHING: never[] = [];
 /** What belongs to what is listed, and is given up when something else is. */
-const AS_USUAL = { columns: [], where: [], group: "", sort: [], counted: false, classes: [] };
+const DEFAULTS = { columns: [], where: [], group: "", sort: [], counted: false, classes: [] };
 
 export function ScheduleFields({ piece, version, edits }: Props) {
   const { spec } = piece;
@@ -42,7 +42,7 @@ export function ScheduleFields({ piece, version, edits }: Props) {
             value={spec.of}
             choices={LISTED}
             onChoose={(of) =>
-              change({ ...AS_USUAL, of: of as ScheduleSpec["of"] }, t("what a schedule lists"))
+              change({ ...DEFAULTS, of: of as ScheduleSpec["of"] }, t("what a schedule lists"))
             }
           />
           <ChoiceField

@@ -40,7 +40,7 @@ export function TableFields({ piece, edits }: Of<TableSpec>) {
   const { data: files = NOTHING } = useTableFiles(piece.project);
   const file = files.find((f) => f.id === spec.file);
   const change = (to: Partial<TableSpec>, what: string) => void edits.changeSpec(piece, to, what);
-  const take = async (chosen: File | undefined) => {
+  const upload = async (chosen: File | undefined) => {
     if (!chosen) return;
     try {
       const { id, cells, hash } = await bringIn(piece.project, chosen);
@@ -126,7 +126,7 @@ export function TableFields({ piece, edits }: Of<TableSpec>) {
             aria-label={t("File of the table")}
             accept=".csv,.xlsx,.txt"
             onChange={(event) => {
-              void take(event.target.files?.[0]);
+              void upload(event.target.files?.[0]);
               event.target.value = "";
             }}
           />

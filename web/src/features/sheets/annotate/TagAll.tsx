@@ -13,7 +13,7 @@ import { t } from "../../../words/words";
 
 const NOTHING: never[] = [];
 /** What is tagged in most plans. */
-const USUAL = ["IfcDoor", "IfcDoorStandardCase", "IfcWindow", "IfcWindowStandardCase"];
+const DEFAULT_CLASSES = ["IfcDoor", "IfcDoorStandardCase", "IfcWindow", "IfcWindowStandardCase"];
 
 interface Props {
   project: string;
@@ -33,7 +33,7 @@ export function TagAll({ project, viewport, edits, onClose }: Props) {
   const [value, setValue] = useState("Material");
   if (!classes) return null;
   const parts = classes.map((name) => [name, asSentence(classWords(name))] as const);
-  const usual = classes.filter((name) => USUAL.includes(name));
+  const usual = classes.filter((name) => DEFAULT_CLASSES.includes(name));
   return (
     <ForAllOf<string, TagSpec["shows"]>
       title={t("Tag elements")}

@@ -38,12 +38,12 @@ const WANTED = choicesOf<Options["measures"]>({
 const NOTHING: never[] = [];
 const set = (to: Partial<Options>) => useAnnotating.setState(to);
 
-export type Asked = "notes" | "styles" | "symbols";
+export type ListDialog = "notes" | "styles" | "symbols";
 
 interface Given {
   project: string;
   /** Open one of the project's lists that a tool takes from. */
-  onAsk: (list: Asked) => void;
+  onAsk: (list: ListDialog) => void;
 }
 
 /** How what each tool makes is to be. */

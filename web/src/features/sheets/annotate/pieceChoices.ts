@@ -133,7 +133,7 @@ export const TEXT_PLACES = choicesOf<DimensionStyleSpec["place"]>({
 export const SIZES = ["1.8", "2.5", "3.5", "5", "7"].map((size) => [size, t("{size} mm", { size })] as const);
 
 /** The columns of a schedule that names none, as the core has them. */
-const USUAL: Record<ScheduleSpec["of"], readonly string[]> = {
+const DEFAULT_COLUMNS: Record<ScheduleSpec["of"], readonly string[]> = {
   rooms: ["Number", "Name", "Storey", "Area"],
   doors: ["Number", "Storey", "Width", "Height"],
   windows: ["Number", "Storey", "Width", "Height"],
@@ -145,7 +145,7 @@ const USUAL: Record<ScheduleSpec["of"], readonly string[]> = {
 const NOTE_WIDTH = 90;
 
 export const usualColumns = (of: ScheduleSpec["of"]): ScheduleSpec["columns"] =>
-  USUAL[of].map((source) => ({
+  DEFAULT_COLUMNS[of].map((source) => ({
     source,
     caption: "",
     total: source === "Area",

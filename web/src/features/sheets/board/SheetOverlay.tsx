@@ -62,13 +62,13 @@ interface Props {
 const MANY = 60;
 
 /** The camera as it was when it rested last, where that is wanted; else as it is. */
-function useSettled(camera: Camera, wanted: boolean): Camera {
-  const [settled, setSettled] = useState(camera);
+function useRestingCamera(camera: Camera, wanted: boolean): Camera {
+  const [resting, setResting] = useState(camera);
   useEffect(() => {
-    const timer = window.setTimeout(() => setSettled(camera), REST);
+    const timer = window.setTimeout(() => setResting(camera), REST);
     return () => window.clearTimeout(timer);
   }, [camera]);
-  return wanted ? settled : camera;
+  return wanted ? resting : camera;
 }
 
 /** How what is laid out for one camera is seen with another. */
@@ -94,7 +94,7 @@ export function SheetOverlay({
   const { on, viewOf, asPlaced } = set;
   const touching = useTouching((s) => s.viewport);
   const touched = on.find((v) => v.id === touching);
-  const settled = useSettled(camera, display.pieces.length > MANY);
+  const resting = useRestingCamera(camera, display.pieces.length > MANY);
   const { data: fields = NOTHING } = useFields();
   const drag = useMemo(
     () => ({
@@ -184,14 +184,14 @@ export function SheetOverlay({
         }}
       />
       <div
-        style={{ position: "absolute", zIndex: 3, transformOrigin: "0 0", transform: moved(settled, camera) }}
+        style={{ position: "absolute", zIndex: 3, transformOrigin: "0 0", transform: moved(resting, camera) }}
       >
         <PieceFrames
           sheet={sheet.id}
           boxes={display.pieces}
           pieces={set.pieces}
           on={on}
-          camera={settled}
+          camera={resting}
           annotating={annotating}
           edits={annotation}
         />

@@ -11,13 +11,17 @@ import { t } from "../../../words/words";
 
 type Rule = NonNullable<View["simplification"]>;
 /** The figures of a rule that is begun; the same as the core has. */
-const USUAL: Rule = { from_scale: 200, apart: 0.25, small: 0.7, fills: true };
+const DEFAULT_RULE: Rule = { from_scale: 200, apart: 0.25, small: 0.7, fills: true };
 
 export function ScaleRule({ view, viewport }: { view: View; viewport: Viewport }) {
   const edits = useViewEdits(view.project);
   const rule = view.simplification;
   const change = (to: Partial<Rule>) =>
-    void edits.change(view, { simplification: { ...(rule ?? USUAL), ...to } }, t("simplify at small scales"));
+    void edits.change(
+      view,
+      { simplification: { ...(rule ?? DEFAULT_RULE), ...to } },
+      t("simplify at small scales"),
+    );
   const holds = rule !== null && viewport.ratio * rule.from_scale <= 1 + 1e-9;
   return (
     <Group name={holds ? t("Small scales, simplified here") : t("Small scales")} about={t("Small scales")}>
