@@ -48,7 +48,7 @@ LISTS = ("jobs", "checks", "ladder", "model-versions", "sheets/number-warnings")
 
 
 @dataclass(frozen=True)
-class Answer:
+class Response:
     status: int
     packed: bool
     body: bytes
@@ -65,7 +65,7 @@ class Waits:
         self.took: dict[str, list[float]] = defaultdict(list)
         self.faults: list[str] = []
 
-    async def ask(self, kind: str, asked: Any) -> Answer | None:
+    async def ask(self, kind: str, asked: Any) -> Response | None:
         began = time.monotonic()
         try:
             async with asked as response:
@@ -78,7 +78,7 @@ class Waits:
         if response.status >= 400 and response.status != 409:
             self.faults.append(f"{response.status} {response.url.path}")
             return None
-        return Answer(response.status, response.headers.get("Content-Encoding") == "gzip", body)
+        return Response(response.status, response.headers.get("Content-Encoding") == "gzip", body)
 
 
 class Person:
@@ -103,7 +103,7 @@ class Person:
         self.sheets: list[str] = []
         self.open = ""
 
-    async def get(self, path: str) -> Answer | None:
+    async def get(self, path: str) -> Response | None:
         return await self.waits.ask("read", self.client.get(f"/api/{path}"))
 
     async def enter(self) -> None:

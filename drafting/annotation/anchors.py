@@ -72,7 +72,7 @@ class Anchor:
     share: Annotated[Number, Field(ge=0, le=1)] = 0.0
 
 
-class Found(NamedTuple):
+class FollowedAnchor(NamedTuple):
     """Where an anchor lies now, and whether what it is attached to is still there."""
 
     at: Point
@@ -113,20 +113,20 @@ def described(at: Point, element: str, among: ElementCorners) -> Anchor:
     return Anchor(at, element, (among.corners[a], among.corners[b]), share)
 
 
-def followed(anchor: Anchor, among: ElementCorners | None) -> Found:
+def followed(anchor: Anchor, among: ElementCorners | None) -> FollowedAnchor:
     """Where an anchor lies in a drawing.
 
     Args:
         among: the corners of its element there; None where the drawing has nothing of it.
     """
     if not anchor.element:
-        return Found(anchor.at, "followed")
+        return FollowedAnchor(anchor.at, "followed")
     found = [] if among is None else [_place(corner, among) for corner in anchor.ends]
     places = [place for place in found if place is not None]
     if not places or len(places) < len(anchor.ends):
-        return Found(anchor.at, "lost")
+        return FollowedAnchor(anchor.at, "lost")
     (ax, ay), (bx, by) = places[0], places[-1]
-    return Found((ax + (bx - ax) * anchor.share, ay + (by - ay) * anchor.share), "followed")
+    return FollowedAnchor((ax + (bx - ax) * anchor.share, ay + (by - ay) * anchor.share), "followed")
 
 
 def _place(wanted: AnchorCorner, among: ElementCorners) -> Point | None:

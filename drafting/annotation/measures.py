@@ -107,16 +107,16 @@ _REMEDIES: Mapping[MeasureOf, str] = {
 }
 
 
-class Circle(NamedTuple):
+class MeasuredCircle(NamedTuple):
     centre: Point
     radius: float
 
 
-def circle_through(a: Point, b: Point, c: Point) -> Circle | None:
+def circle_through(a: Point, b: Point, c: Point) -> MeasuredCircle | None:
     """The circle through three points; None where they lie on a line.
 
     >>> circle_through((0, 0), (10, 0), (0, 10))
-    Circle(centre=(5.0, 5.0), radius=7.0710678118654755)
+    MeasuredCircle(centre=(5.0, 5.0), radius=7.0710678118654755)
     """
     (bx, by), (cx, cy) = (b[0] - a[0], b[1] - a[1]), (c[0] - a[0], c[1] - a[1])
     twice = 2 * (bx * cy - by * cx)
@@ -125,7 +125,7 @@ def circle_through(a: Point, b: Point, c: Point) -> Circle | None:
     bb, cc = bx * bx + by * by, cx * cx + cy * cy
     x, y = (cy * bb - by * cc) / twice, (bx * cc - cx * bb) / twice
     radius = math.hypot(x, y)
-    return Circle((a[0] + x, a[1] + y), radius) if radius < _STRAIGHT else None
+    return MeasuredCircle((a[0] + x, a[1] + y), radius) if radius < _STRAIGHT else None
 
 
 def figure(of: MeasureOf, at: Sequence[Point]) -> float | None:
@@ -153,7 +153,7 @@ def figure(of: MeasureOf, at: Sequence[Point]) -> float | None:
     return circle.radius * (2 if of == "diameter" else 1)
 
 
-def swept(circle: Circle, at: Sequence[Point]) -> tuple[float, float]:
+def swept(circle: MeasuredCircle, at: Sequence[Point]) -> tuple[float, float]:
     """Where an arc from the first point through the second to the third begins, and how far it runs; degrees
     anticlockwise."""
     ways = [math.degrees(math.atan2(y - circle.centre[1], x - circle.centre[0])) for x, y in at[:3]]

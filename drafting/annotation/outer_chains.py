@@ -42,7 +42,7 @@ FACING = 0.9998
 
 
 @dataclass(frozen=True)
-class _Side:
+class _PlanSide:
     """A side of the plan: the axis that is measured along (0 for u), and the way outward along the other."""
 
     name: Side
@@ -54,11 +54,11 @@ class _Side:
         return (0.0, float(self.outward)) if self.along == 0 else (float(self.outward), 0.0)
 
 
-_SIDES: dict[Side, _Side] = {
-    "bottom": _Side("bottom", 0, -1),
-    "left": _Side("left", 1, -1),
-    "top": _Side("top", 0, 1),
-    "right": _Side("right", 1, 1),
+_SIDES: dict[Side, _PlanSide] = {
+    "bottom": _PlanSide("bottom", 0, -1),
+    "left": _PlanSide("left", 1, -1),
+    "top": _PlanSide("top", 0, 1),
+    "right": _PlanSide("right", 1, 1),
 }
 
 
@@ -141,7 +141,7 @@ def _outline(solid: BaseGeometry) -> Polygon | None:
     return None if largest is None or largest.is_empty else largest
 
 
-def _ends_there(solid: BaseGeometry, at: Point, side: _Side) -> bool:
+def _ends_there(solid: BaseGeometry, at: Point, side: _PlanSide) -> bool:
     """Whether a wall's face ends at a point on it: not where its layers do, or where another meets it."""
     inward = np.array(at) - np.array(side.normal) * BESIDE
     along = np.array([1.0, 0.0] if side.along == 0 else [0.0, 1.0]) * BESIDE
@@ -149,7 +149,7 @@ def _ends_there(solid: BaseGeometry, at: Point, side: _Side) -> bool:
     return before != after
 
 
-def _faces(outline: Polygon, side: _Side) -> list[tuple[Point, Point]]:
+def _faces(outline: Polygon, side: _PlanSide) -> list[tuple[Point, Point]]:
     """The stretches of an outline that look to a side, from end to end."""
     ring = np.asarray(shapely.normalize(outline).exterior.coords)
     if not shapely.is_ccw(shapely.LinearRing(ring)):
@@ -168,7 +168,7 @@ def _lies_on(at: Point, face: tuple[Point, Point]) -> bool:
     return bool(shapely.LineString(face).distance(shapely.Point(at)) < ON)
 
 
-def _in_order(anchors: Sequence[Anchor], side: _Side) -> list[Anchor]:
+def _in_order(anchors: Sequence[Anchor], side: _PlanSide) -> list[Anchor]:
     """Anchors along a side, one for each place."""
     kept: list[Anchor] = []
     for anchor in sorted(anchors, key=lambda a: (a.at[side.along], -side.outward * a.at[1 - side.along])):
@@ -177,13 +177,13 @@ def _in_order(anchors: Sequence[Anchor], side: _Side) -> list[Anchor]:
     return kept
 
 
-def _at(anchors: Sequence[Anchor], ends: Sequence[Point], side: _Side) -> list[Anchor]:
+def _at(anchors: Sequence[Anchor], ends: Sequence[Point], side: _PlanSide) -> list[Anchor]:
     """Those anchors that lie where the outline has its ends."""
     places = np.array([end[side.along] for end in ends])
     return [a for a in anchors if len(places) and float(np.abs(places - a.at[side.along]).min()) < ON]
 
 
-def _grid_ends(grid: Sequence[GridLine], outline: Polygon, side: _Side) -> Iterator[Anchor]:
+def _grid_ends(grid: Sequence[GridLine], outline: Polygon, side: _PlanSide) -> Iterator[Anchor]:
     """Where the lines of the grid that run across a side meet it, on these lines."""
     low, high = np.array(outline.bounds[:2]), np.array(outline.bounds[2:])
     for name, a, b in grid:
@@ -194,7 +194,7 @@ def _grid_ends(grid: Sequence[GridLine], outline: Polygon, side: _Side) -> Itera
                 yield Anchor((at, edge) if side.along == 0 else (edge, at), GRID + name)
 
 
-def _series(side: _Side, chains: Sequence[Sequence[Anchor]]) -> list[list[Anchor]]:
+def _series(side: _PlanSide, chains: Sequence[Sequence[Anchor]]) -> list[list[Anchor]]:
     """The chains that say something of their own; of two alike the outer."""
     kept: list[list[Anchor]] = []
     for chain in reversed(chains):
@@ -210,7 +210,7 @@ def _series(side: _Side, chains: Sequence[Sequence[Anchor]]) -> list[list[Anchor
 
 
 def _placed(
-    side: _Side, chains: Sequence[Sequence[Anchor]], linework: Linework, ratio: float, style: StyleName
+    side: _PlanSide, chains: Sequence[Sequence[Anchor]], linework: Linework, ratio: float, style: StyleName
 ) -> Iterator[Dimension]:
     """Chains at their distances from all that is drawn of the building."""
     extents = linework.own_extents or (0.0, 0.0, 0.0, 0.0)

@@ -16,7 +16,7 @@ from drafting.building.climbs import Steps
 from drafting.building.doors import Door
 from drafting.building.rooms import Room
 from drafting.building.textures import Colour, Texture
-from drafting.building.windows import Window
+from drafting.building.windows import BuildingWindow
 from drafting.errors import ViewError
 
 if TYPE_CHECKING:
@@ -139,7 +139,7 @@ class Building:
     unit: str = "millimetre"
     build_ups: dict[int, BuildUp] = field(default_factory=dict)
     doors: dict[int, Door] = field(default_factory=dict)
-    windows: dict[int, Window] = field(default_factory=dict)
+    windows: dict[int, BuildingWindow] = field(default_factory=dict)
     steps: dict[int, Steps] = field(default_factory=dict)
     rooms: tuple[Room, ...] = ()
     true_north: float | None = None

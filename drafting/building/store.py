@@ -15,7 +15,7 @@ from drafting.building.doors import Door
 from drafting.building.model import Building, BuildUp, Element, GridLine, Storey, no_places
 from drafting.building.rooms import room_from
 from drafting.building.textures import Texture
-from drafting.building.windows import Panel, Window
+from drafting.building.windows import BuildingWindow, Panel
 
 #: Raised whenever the stored format changes.
 FORMAT_VERSION = 5
@@ -113,7 +113,7 @@ def _door(kept: Any) -> Door:
     return Door(**plain)
 
 
-def _window(kept: Any) -> Window:
+def _window(kept: Any) -> BuildingWindow:
     panels = tuple(Panel(tuple(p["place"]), tuple(p["hinges"])) for p in kept["panels"])
     plain: dict[str, Any] = {name: tuple(x) if isinstance(x, list) else x for name, x in kept.items()}
-    return Window(**{**plain, "panels": panels})
+    return BuildingWindow(**{**plain, "panels": panels})

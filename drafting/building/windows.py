@@ -62,7 +62,7 @@ class Panel:
 
 
 @dataclass(frozen=True)
-class Window(InOpening):
+class BuildingWindow(InOpening):
     """A window in its opening; `panels` are those that open."""
 
     panels: tuple[Panel, ...]

@@ -26,7 +26,7 @@ UPRIGHT = 44.0
 
 
 @dataclass(frozen=True)
-class Column:
+class DocumentColumn:
     """A column: its caption, its width (mm; zero for what is left over), and whether its caption stands
     upright."""
 
@@ -36,11 +36,11 @@ class Column:
 
 
 @dataclass(frozen=True)
-class Section:
+class DocumentSection:
     """A table under a heading. A cell may have several lines, of which the first is the larger."""
 
     title: str
-    columns: tuple[Column, ...]
+    columns: tuple[DocumentColumn, ...]
     rows: tuple[tuple[str, ...], ...]
     empty: str = ""
 
@@ -57,7 +57,7 @@ class Document:
 
     title: str
     facts: tuple[tuple[str, str], ...]
-    sections: tuple[Section, ...]
+    sections: tuple[DocumentSection, ...]
     words: str = ""
     foot: str = ""
     paper: Paper = field(default_factory=lambda: Paper.of("A4", "portrait"))
@@ -144,7 +144,7 @@ class _Writer:
     def _broken(self, words: str, width: float) -> list[str]:
         return [line for part in words.split("\n") if part for line in broken_lines(part, SIZE, width)]
 
-    def _section(self, section: Section) -> None:
+    def _section(self, section: DocumentSection) -> None:
         widths = _widths(section.columns, self.width)
         heading = self._heading_height(section)
         self.y -= GAP
@@ -168,11 +168,11 @@ class _Writer:
             self.y -= height
             self._rule(widths, RULE_PEN)
 
-    def _heading_height(self, section: Section) -> float:
+    def _heading_height(self, section: DocumentSection) -> float:
         upright = (line for column in section.columns if column.upright for line in _upright(column))
         return max([CAPTION_SIZE, *(text_width(line, SIZE) for line in upright)]) + 2 * PAD
 
-    def _captions(self, section: Section, widths: Sequence[float], height: float) -> None:
+    def _captions(self, section: DocumentSection, widths: Sequence[float], height: float) -> None:
         low = self.y - height + PAD
         for x, column in zip(_lefts(widths), section.columns, strict=False):
             if column.upright:
@@ -195,7 +195,7 @@ class _Writer:
                 y -= size * LEADING
 
 
-def _upright(column: Column) -> list[str]:
+def _upright(column: DocumentColumn) -> list[str]:
     return broken_lines(column.caption, SIZE, UPRIGHT)
 
 
@@ -203,7 +203,7 @@ def _lefts(widths: Sequence[float]) -> list[float]:
     return [LEFT + offset for offset in accumulate(widths, initial=0.0)]
 
 
-def _widths(columns: Sequence[Column], room: float) -> list[float]:
+def _widths(columns: Sequence[DocumentColumn], room: float) -> list[float]:
     """How wide columns are; those without a width share what is left over."""
     given = sum(column.width for column in columns)
     free = sum(not column.width for column in columns) or 1

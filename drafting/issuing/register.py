@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from drafting.issuing.documents import LEFT, RIGHT, Column, Document, Section, document_pages
+from drafting.issuing.documents import LEFT, RIGHT, Document, DocumentColumn, DocumentSection, document_pages
 from drafting.linework.model import Linework
 from drafting.progress import Progress, silent
 from drafting.render.backend import Sources
@@ -38,7 +38,7 @@ class RegisterSheet:
 
 
 @dataclass(frozen=True)
-class Register:
+class IssueRegister:
     """All sheets by all issues, oldest issue first."""
 
     project: str
@@ -47,7 +47,7 @@ class Register:
     sheets: tuple[RegisterSheet, ...]
 
 
-def register_pdf(register: Register, progress: Progress = silent) -> bytes:
+def register_pdf(register: IssueRegister, progress: Progress = silent) -> bytes:
     """The printed register as a PDF."""
     no_linework: dict[str, Linework] = {}
     sources = Sources(no_linework.__getitem__)
@@ -55,7 +55,7 @@ def register_pdf(register: Register, progress: Progress = silent) -> bytes:
     return FORMATS["pdf"].write(register_pages(register), sources, info)
 
 
-def register_pages(register: Register) -> list[Page]:
+def register_pages(register: IssueRegister) -> list[Page]:
     """The printed register, A3; issues that do not fit beside each other follow on further pages."""
     paper = Paper.of("A3")
     fit = int((paper.width - LEFT - RIGHT - NUMBER - TITLE - NOW) / ISSUE)
@@ -67,13 +67,13 @@ def register_pages(register: Register) -> list[Page]:
     )
 
 
-def _section(register: Register, part: range, several: bool) -> Section:
+def _section(register: IssueRegister, part: range, several: bool) -> DocumentSection:
     issues = [register.issues[k] for k in part]
     columns = (
-        Column("Number", NUMBER),
-        Column("Title", TITLE),
-        Column("Now", NOW),
-        *(Column(f"{issue.date} {issue.name}", ISSUE, upright=True) for issue in issues),
+        DocumentColumn("Number", NUMBER),
+        DocumentColumn("Title", TITLE),
+        DocumentColumn("Now", NOW),
+        *(DocumentColumn(f"{issue.date} {issue.name}", ISSUE, upright=True) for issue in issues),
     )
     rows = tuple(
         (
@@ -85,14 +85,14 @@ def _section(register: Register, part: range, several: bool) -> Section:
         for sheet in register.sheets
     )
     title = f"Issues {part.start + 1} to {part.stop}" if several else "Sheets and issues"
-    return Section(title, columns, rows, "There is no sheet yet.")
+    return DocumentSection(title, columns, rows, "There is no sheet yet.")
 
 
 def _cell(revision: str, purpose: str) -> str:
     return f"{revision}\n{purpose}" if revision else ""
 
 
-def register_xlsx(register: Register, progress: Progress = silent) -> bytes:
+def register_xlsx(register: IssueRegister, progress: Progress = silent) -> bytes:
     """The register as a workbook."""
     rows = [
         ["Number", "Title", "Now", *(issue.name for issue in register.issues)],

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from drafting.issuing.documents import Column, Document, Section, document_pages
+from drafting.issuing.documents import Document, DocumentColumn, DocumentSection, document_pages
 from drafting.render.page import Page
 
 #: Kibibyte and mebibyte.
@@ -67,20 +67,20 @@ def transmittal_pages(about: Transmittal) -> list[Page]:
         ("Date of issue", about.date),
         ("Issued by", about.issued_by),
     )
-    sheets = Section(
+    sheets = DocumentSection(
         f"Sheets ({len(about.sheets)})",
         (
-            Column("Number", 26.0),
-            Column("Title"),
-            Column("Revision", 18.0),
-            Column("Paper", 22.0),
-            Column("Scale", 26.0),
+            DocumentColumn("Number", 26.0),
+            DocumentColumn("Title"),
+            DocumentColumn("Revision", 18.0),
+            DocumentColumn("Paper", 22.0),
+            DocumentColumn("Scale", 26.0),
         ),
         tuple((each.number, each.title, each.revision, each.paper, each.scale) for each in about.sheets),
     )
-    files = Section(
+    files = DocumentSection(
         f"Files ({len(about.files)})",
-        (Column("File, and its SHA-256"), Column("Size", 22.0)),
+        (DocumentColumn("File, and its SHA-256"), DocumentColumn("Size", 22.0)),
         tuple((f"{each.name}\n{each.checksum}", size_words(each.size)) for each in about.files),
         "None.",
     )

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from drafting.building.model import Building
-from drafting.building.windows import Hinge, Panel, Window
+from drafting.building.windows import BuildingWindow, Hinge, Panel
 from drafting.linework.model import HIDDEN, SYMBOL
 from drafting.linework.scene import Edges
 from drafting.views.camera import Camera
@@ -56,7 +56,7 @@ def opening_lines(building: Building, camera: Camera, shown: Bools) -> Edges | N
     )
 
 
-def _lines(window: Window, toward: bool) -> Iterator[Floats]:
+def _lines(window: BuildingWindow, toward: bool) -> Iterator[Floats]:
     """(2, 3) model points of each line; `toward` says that the window opens toward the viewer."""
     corner, along, into = (np.array(x) for x in (window.corner, window.along, window.into))
     # Before the face of the frame that the viewer looks at.

@@ -7,8 +7,8 @@ from collections.abc import Iterator
 
 from drafting.annotation.dimensions import DimensionStyle
 from drafting.annotation.measures import (
-    Circle,
     Measure,
+    MeasuredCircle,
     circle_through,
     figure,
     reference,
@@ -75,7 +75,7 @@ def _angle(placed: PlacedPiece, measure: Measure, middle: Point, source: str) ->
     start, by = sides_of_angle(placed.location.at)
     corner, *sides = placed.points
     radius = max(math.dist(corner, middle), MIN_ARC)
-    yield from _curved(Circle(corner, radius), start + placed.turn, by, source)
+    yield from _curved(MeasuredCircle(corner, radius), start + placed.turn, by, source)
     for side in sides:
         yield from _extension(corner, side, radius, placed.style.gap, source)
 
@@ -88,12 +88,12 @@ def _arc(placed: PlacedPiece, measure: Measure, middle: Point, source: str) -> I
     start, by = swept(circle, at)
     centre = placed.to_paper(circle.centre)
     radius = max(math.dist(centre, middle), MIN_ARC)
-    yield from _curved(Circle(centre, radius), start + placed.turn, by, source)
+    yield from _curved(MeasuredCircle(centre, radius), start + placed.turn, by, source)
     for end in (placed.points[0], placed.points[2]):
         yield from _extension(centre, end, radius, placed.style.gap, source)
 
 
-def _curved(circle: Circle, start: float, by: float, source: str) -> Iterator[FlatItem]:
+def _curved(circle: MeasuredCircle, start: float, by: float, source: str) -> Iterator[FlatItem]:
     """A dimension line along a circle, with an arrow at each end."""
     steps = max(2, math.ceil(abs(by) / 360 * _ROUND))
     line = [_on(circle, start + by * k / steps) for k in range(steps + 1)]
@@ -105,7 +105,7 @@ def _curved(circle: Circle, start: float, by: float, source: str) -> Iterator[Fl
         yield arrow(_on(circle, at), back, LAYER, source)
 
 
-def _on(circle: Circle, way: float) -> Point:
+def _on(circle: MeasuredCircle, way: float) -> Point:
     turn = math.radians(way)
     (x, y), radius = circle
     return x + radius * math.cos(turn), y + radius * math.sin(turn)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from drafting.review.tiles import Level
+from drafting.review.tiles import TileLevel
 
 #: All sheets, in the folder that they were made in.
 PDF = "review.pdf"
@@ -16,4 +16,4 @@ class Prepared:
 
     tiles: str
     places: str
-    levels: tuple[Level, ...]
+    levels: tuple[TileLevel, ...]

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import groupby
 
-from drafting.issuing.documents import Column, Document, Section, document_pages
+from drafting.issuing.documents import Document, DocumentColumn, DocumentSection, document_pages
 from drafting.linework.model import Linework
 from drafting.progress import Progress, silent
 from drafting.render.backend import Sources
@@ -47,14 +47,14 @@ class Summary:
 def summary_pages(summary: Summary) -> list[Page]:
     """The printed summary, A4."""
     columns = (
-        Column("No.", NUMBER),
-        Column("Comment and answers"),
-        Column("By", BY),
-        Column("Assigned to, due", ASSIGNED),
-        Column("State", STATE),
+        DocumentColumn("No.", NUMBER),
+        DocumentColumn("Comment and answers"),
+        DocumentColumn("By", BY),
+        DocumentColumn("Assigned to, due", ASSIGNED),
+        DocumentColumn("State", STATE),
     )
     sections = [
-        Section(
+        DocumentSection(
             f"{sheet.number} {sheet.title}".strip() or NO_SHEET, columns, tuple(map(_row, sheet.comments))
         )
         for sheet in summary.sheets

@@ -35,7 +35,7 @@ COMPRESSION = 3
 
 
 @dataclass(frozen=True)
-class Level:
+class TileLevel:
     """One fineness of a sheet: pixels to a mm of paper, and how many rows and columns of tiles."""
 
     __pydantic_config__ = CLOSED
@@ -45,7 +45,7 @@ class Level:
     rows: int
 
 
-def levels_of(width: float, height: float) -> tuple[Level, ...]:
+def levels_of(width: float, height: float) -> tuple[TileLevel, ...]:
     """The levels of a sheet, the coarsest first; mm.
 
     >>> [round(level.per_mm, 2) for level in levels_of(420.0, 297.0)]
@@ -57,13 +57,13 @@ def levels_of(width: float, height: float) -> tuple[Level, ...]:
     for k in range(halvings, -1, -1):
         per_mm = finest / 2**k
         columns, rows = (max(1, math.ceil(side * per_mm / TILE)) for side in (width, height))
-        found.append(Level(per_mm, columns, rows))
+        found.append(TileLevel(per_mm, columns, rows))
     return tuple(found)
 
 
 def write_tiles(
     pdf: Path, page: int, target: Path, name: str = "", progress: Progress = silent
-) -> tuple[Level, ...]:
+) -> tuple[TileLevel, ...]:
     """Write the tiles of a page of a PDF to `target`, and return its levels. `name` is what it is called."""
     document = pypdfium2.PdfDocument(pdf)
     try:
@@ -88,7 +88,7 @@ def _write_strip(
     sheet: pypdfium2.PdfPage,
     size: tuple[float, float],
     number: int,
-    level: Level,
+    level: TileLevel,
     row: int,
 ) -> None:
     """A row of tiles: all of one height but those at the foot."""

@@ -29,7 +29,7 @@ WITHIN = "The eye is inside “{}” and looks through it. Move it out."
 
 
 @dataclass(frozen=True, eq=False)
-class Picture:
+class PixelPicture:
     """Pixels (rows, columns, 4) of red, green, blue and opacity, the uppermost row first; and what to know
     of it."""
 
@@ -47,7 +47,7 @@ def picture_of(
     palette: Palette = NO_PALETTE,
     quick: bool = False,
     backdrop: bytes | None = None,
-) -> Picture:
+) -> PixelPicture:
     """Make the picture of a building through a window on a view.
 
     Args:
@@ -78,4 +78,4 @@ def picture_of(
         spread = (first / rows, end / rows, (end - first) * places, columns * places)
         shaded = shader.shaded(frame, (first * places, end * places), spread, sky)
         pixels[first:end] = together(shaded, columns, places, behind.strip(first, end))
-    return Picture(pixels, (*shader.notes, *((WITHIN.format(within),) if within else ()), *behind.notes))
+    return PixelPicture(pixels, (*shader.notes, *((WITHIN.format(within),) if within else ()), *behind.notes))

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterable
 from drafting.linework.model import Linework
 from drafting.render.backend import Sources
 from drafting.render.backends import dxf, pdf, png, svg
-from drafting.render.backends.recorder import Call, Recorder
+from drafting.render.backends.recorder import RecordedCall, Recorder
 from drafting.render.display_list import DisplayList
 from drafting.render.page import FileInfo, Page
 
@@ -33,16 +33,16 @@ def write_png(page: Page, linework: Read, resolution: int) -> bytes:
     return png.write([page], Sources(linework), FileInfo(resolution=resolution))
 
 
-def recorded(display: DisplayList, linework: Read) -> list[Call]:
+def recorded(display: DisplayList, linework: Read) -> list[RecordedCall]:
     """The primitives that a display list comes to."""
     recorder = Recorder(Sources(linework))
     display.replay(recorder)
     return recorder.calls
 
 
-def within_clips(calls: list[Call]) -> list[list[Call]]:
+def within_clips(calls: list[RecordedCall]) -> list[list[RecordedCall]]:
     """Of each clip, the fills and strokes within it."""
-    found: list[list[Call]] = []
+    found: list[list[RecordedCall]] = []
     inside = False
     for call in calls:
         if call.name == "clip":

@@ -16,7 +16,13 @@ from drafting.issuing.file_names import check_pattern, named, names_for
 from drafting.issuing.frozen import fingerprint, freeze, frozen_bytes, thaw
 from drafting.issuing.package import package
 from drafting.issuing.recipients import Recipient
-from drafting.issuing.register import Register, RegisterIssue, RegisterSheet, register_pages, register_xlsx
+from drafting.issuing.register import (
+    IssueRegister,
+    RegisterIssue,
+    RegisterSheet,
+    register_pages,
+    register_xlsx,
+)
 from drafting.issuing.transmittal import SentFile, SentSheet, Transmittal, transmittal_pages
 from drafting.plotting.settings import PlotSettings
 from drafting.progress import silent
@@ -196,7 +202,7 @@ class PaperTests(TestCase):
             RegisterSheet("A-01", "Plan", "P20", tuple(f"P{k:02}" for k in range(1, 21))),
             RegisterSheet("A-02", "=Section", "", ("A", *([""] * 19))),
         )
-        register = Register("2608 Barn", "2026-06-01", issues, rows)
+        register = IssueRegister("2608 Barn", "2026-06-01", issues, rows)
         found = text(self.pdf(register_pages(register)))
         for words in ("2026-05-01 Issue 1", "2026-05-20 Issue 20", "P07", "P20", "Section"):
             self.assertIn(words, found)

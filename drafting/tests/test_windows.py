@@ -14,7 +14,7 @@ from drafting.building.own_axes import in_axes
 from drafting.building.reading import read_building
 from drafting.building.store import load_building, save_building
 from drafting.building.units import in_unit
-from drafting.building.windows import HINGES, PARTITIONS, Panel, Window, panels_of
+from drafting.building.windows import HINGES, PARTITIONS, BuildingWindow, Panel, panels_of
 from drafting.linework.engine import draw
 from drafting.tests.ifc_files import write_ifc
 from drafting.tests.scenes import box, building
@@ -25,7 +25,7 @@ from drafting.views.plan import Plan
 WHOLE = (0.0, 1.0, 0.0, 1.0)
 #: A window 1.2 m wide and 1 m high in the south side of a house; it opens outward, to the south, and its
 #: width runs from east to west: from right to left as seen from outside.
-SOUTH = Window(
+SOUTH = BuildingWindow(
     (2200.0, 0.0, 900.0), (-1.0, 0, 0), (0.0, -1.0, 0), 1200.0, 1000.0, 100.0, (Panel(WHOLE, ("right",)),)
 )
 

@@ -73,7 +73,7 @@ class Preferences(models.Model):
         MILLIMETRES = "millimetres"
         FEET = "feet"
 
-    class Register(models.TextChoices):
+    class RegisterStyle(models.TextChoices):
         """How sheets stand in the register."""
 
         PICTURES = "pictures"
@@ -87,7 +87,7 @@ class Preferences(models.Model):
     titles = models.CharField(max_length=2, choices=Language.choices, default=Language.ENGLISH)
     dates = models.CharField(max_length=12, choices=Dates.choices, default=Dates.ISO)
     lengths = models.CharField(max_length=12, choices=Lengths.choices, default=Lengths.METRES)
-    register = models.CharField(max_length=10, choices=Register.choices, default=Register.PICTURES)
+    register = models.CharField(max_length=10, choices=RegisterStyle.choices, default=RegisterStyle.PICTURES)
     #: Whether a new project shows the way to its first sheet.
     first_steps = models.BooleanField(default=True)
 

@@ -31,7 +31,7 @@ class BackupError(Exception):
 
 
 @dataclass
-class Found:
+class CheckedData:
     """What was found in data or in an archive: how many files, and sentences about what is wrong."""
 
     files: int = 0
@@ -39,7 +39,7 @@ class Found:
     wrong: list[str] = field(default_factory=list)
 
 
-def write_backup(target: Path) -> Found:
+def write_backup(target: Path) -> CheckedData:
     """Write one archive of the database and of the files that it names, and read it again to be sure.
 
     The database is copied by SQLite's own means, so that it is one moment of it while others write. The
@@ -103,14 +103,14 @@ def manifest_of(database: Path, files: dict[str, int]) -> bytes:
     return json.dumps(given).encode()
 
 
-def read_backup(source: Path, each: Callable[[str, Any], None] = lambda name, stream: None) -> Found:
+def read_backup(source: Path, each: Callable[[str, Any], None] = lambda name, stream: None) -> CheckedData:
     """Read an archive through and compare every file with its hash. `each` is handed the name and a stream of
     every file that belongs to it, after that was found right.
 
     Raises:
         BackupError: it is no backup, is cut off, or is of a newer form.
     """
-    found = Found()
+    found = CheckedData()
     try:
         with tarfile.open(source) as archive:
             manifest = _manifest(archive)
@@ -128,10 +128,10 @@ def read_backup(source: Path, each: Callable[[str, Any], None] = lambda name, st
     return found
 
 
-Reader = Callable[[Callable[[str, Any], None]], Found]
+Reader = Callable[[Callable[[str, Any], None]], CheckedData]
 
 
-def restore(source: Path | Reader, database: Path | None = None) -> Found:
+def restore(source: Path | Reader, database: Path | None = None) -> CheckedData:
     """Put a backup where this installation's data belong, where there are none yet.
 
     Args:
@@ -165,9 +165,9 @@ def restore(source: Path | Reader, database: Path | None = None) -> Found:
     return found
 
 
-def check_data() -> Found:
+def check_data() -> CheckedData:
     """Compare every file that the database names with its hash, and check the database itself."""
-    found = Found()
+    found = CheckedData()
     with connection.cursor() as cursor:
         for (line,) in cursor.execute("PRAGMA integrity_check").fetchall():
             if line != "ok":

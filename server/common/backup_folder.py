@@ -22,7 +22,7 @@ from django.utils import timezone
 from server.common.backup import (
     DATABASE,
     BackupError,
-    Found,
+    CheckedData,
     copy_database,
     digest_of,
     manifest_of,
@@ -51,7 +51,7 @@ def _moment(name: str) -> datetime | None:
         return None
 
 
-def back_up_into(folder: Path, keep: int = 0) -> Found:
+def back_up_into(folder: Path, keep: int = 0) -> CheckedData:
     """Add a backup to a folder, verified, and delete all but the newest where that is wanted.
 
     Args:
@@ -82,7 +82,7 @@ def _lock(lock: Path) -> None:
         raise BackupError(f"Another backup is being made in {lock.parent}.") from None
 
 
-def _add(folder: Path) -> Found:
+def _add(folder: Path) -> CheckedData:
     name = timezone.localtime().strftime(_NAMED)
     copy = folder / f"{name}.sqlite3.part"
     try:
@@ -102,7 +102,7 @@ def _add(folder: Path) -> Found:
         part.replace(folder / f"{name}.json")
     finally:
         copy.unlink(missing_ok=True)
-    return Found(len(files) + 1, sum(files.values()) + (folder / f"{name}.sqlite3").stat().st_size)
+    return CheckedData(len(files) + 1, sum(files.values()) + (folder / f"{name}.sqlite3").stat().st_size)
 
 
 def _copy(source: Path, kept: Path, digest: str) -> None:
@@ -142,7 +142,7 @@ def _manifest(folder: Path, name: str) -> dict[str, Any]:
         raise BackupError(f"The backup {name} in {folder} is not whole. Take another one.") from error
 
 
-def reader(folder: Path, moment: str = "") -> Callable[[Callable[[str, Any], None]], Found]:
+def reader(folder: Path, moment: str = "") -> Callable[[Callable[[str, Any], None]], CheckedData]:
     """What reads a backup of a folder, for `restore`: the newest, or the last one that begins with `moment`,
     such as a day.
 
@@ -156,8 +156,8 @@ def reader(folder: Path, moment: str = "") -> Callable[[Callable[[str, Any], Non
     name = names[-1]
     manifest = _manifest(folder, name)
 
-    def read(each: Callable[[str, Any], None]) -> Found:
-        found = Found()
+    def read(each: Callable[[str, Any], None]) -> CheckedData:
+        found = CheckedData()
         wanted = {DATABASE: (folder / f"{name}.sqlite3", manifest["database"])}
         wanted |= {member_name(d): (folder / member_name(d), d) for d in manifest["files"]}
         for member, (path, digest) in wanted.items():

@@ -7,7 +7,7 @@ from typing import Any
 
 from django.utils import timezone
 
-from drafting.issuing.register import Register, RegisterIssue, RegisterSheet
+from drafting.issuing.register import IssueRegister, RegisterIssue, RegisterSheet
 from server.issues.models import Issue, IssuedSheet
 from server.projects.models import Project
 from server.sheets.models import Sheet
@@ -43,7 +43,7 @@ def issue_columns(project: Project, count: int) -> tuple[list[tuple[str, str]], 
     return [(issue.date, issue.purpose) for issue in issues], cells
 
 
-def register_of_issues(project: Project) -> Register:
+def register_of_issues(project: Project) -> IssueRegister:
     """The register of a project: its sheets in their order, and after them those that are no more."""
     issues = list(Issue.objects.filter(project=project))
     place = {issue.pk: k for k, issue in enumerate(issues)}
@@ -55,7 +55,7 @@ def register_of_issues(project: Project) -> Register:
         key = each.sheet_id or f"gone {each.number}"
         row = rows.setdefault(key, (each.number, each.title, "", [""] * len(issues)))
         row[3][place[each.issue_id]] = each.revision or "–"
-    return Register(
+    return IssueRegister(
         f"{project.number} {project.name}".strip(),
         timezone.localdate().isoformat(),
         tuple(RegisterIssue(issue.name, issue.date, issue.purpose) for issue in issues),

@@ -24,7 +24,7 @@ _NONE_ALIVE = "None is alive, or no machine works for the queue." if settings.QU
 
 
 @dataclass(frozen=True)
-class Part:
+class PartState:
     """A part of the installation: whether it works, and what there is to say of it."""
 
     name: str
@@ -32,24 +32,24 @@ class Part:
     words: str
 
 
-def parts() -> list[Part]:
+def parts() -> list[PartState]:
     """The database, the disk, the queue and the workers. The last three are told of only where the first
     answers."""
     try:
         with connection.cursor() as cursor:
             cursor.execute("SELECT 1")
     except DatabaseError as error:
-        return [Part("database", False, f"It does not answer ({type(error).__name__}).")]
+        return [PartState("database", False, f"It does not answer ({type(error).__name__}).")]
     free = shutil.disk_usage(settings.DATA).free
     waiting = Job.objects.filter(state=Job.State.WAITING)
     running = Job.objects.filter(state=Job.State.RUNNING)
     stuck = not running.exists() and waiting.filter(created__lt=timezone.now() - LONG).exists()
     alive = any_alive()
     return [
-        Part("database", True, "It answers."),
-        Part("disk", has_room(), f"{free / 1024**3:.1f} GB are free."),
-        Part("queue", not stuck, f"{waiting.count()} jobs wait, {running.count()} are under way."),
-        Part("workers", alive, f"{Worker.objects.count()} are known." if alive else _NONE_ALIVE),
+        PartState("database", True, "It answers."),
+        PartState("disk", has_room(), f"{free / 1024**3:.1f} GB are free."),
+        PartState("queue", not stuck, f"{waiting.count()} jobs wait, {running.count()} are under way."),
+        PartState("workers", alive, f"{Worker.objects.count()} are known." if alive else _NONE_ALIVE),
     ]
 
 

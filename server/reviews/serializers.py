@@ -13,7 +13,7 @@ from drafting.errors import SheetError
 from drafting.review.marks import Marks
 from drafting.review.places import Placement
 from drafting.review.scan_placement import ScanPlacement
-from drafting.review.tiles import Level
+from drafting.review.tiles import TileLevel
 from server.common.serializers import RowSerializer
 from server.common.shapes import ShapeField
 from server.issues.models import Issue
@@ -294,7 +294,7 @@ class LookedAtSheetSerializer(serializers.Serializer[Any]):
     revision = serializers.CharField()
     width = serializers.FloatField(help_text="Paper mm.")
     height = serializers.FloatField(help_text="Paper mm.")
-    levels = serializers.ListField(child=ShapeField(Level, "level"))
+    levels = serializers.ListField(child=ShapeField(TileLevel, "level"))
     drawings = LookedAtDrawingSerializer(many=True)
 
 

@@ -78,21 +78,21 @@ class CallTests(OtherMachine):
         (their_folder / "A-01").mkdir()
         (their_folder / "A-01" / "plan.dxf").write_bytes(b"SECTION")
         with self.there():
-            answer, made = calls.answer(call, ["pdf", 3], paths)
+            answer, made = calls.pack_result(call, ["pdf", 3], paths)
             for digest, path in made.items():
                 files.send(path, digest)
         # What was there before is not sent back.
         self.assertEqual(answer.made.keys(), {0, 1})
         self.assertEqual(answer.made[1].keys(), {"A-01/plan.dxf"})
-        answer = calls.Answer.model_validate_json(answer.model_dump_json())
-        self.assertEqual(calls.unpack_answer(answer, packed.paths, files.fetch_to), ["pdf", 3])
+        answer = calls.Result.model_validate_json(answer.model_dump_json())
+        self.assertEqual(calls.unpack_result(answer, packed.paths, files.fetch_to), ["pdf", 3])
         self.assertEqual(target.read_bytes(), b"%PDF")
         self.assertEqual((folder / "A-01" / "plan.dxf").read_bytes(), b"SECTION")
 
     def test_a_path_of_the_other_machine_is_not_given_back(self):
         call, _, paths = self.laid_out(self.sent(self.ours / "made"))
         with self.assertRaisesMessage(TypeError, "names a path"):
-            calls.answer(call, {"where": paths[0]}, paths)
+            calls.pack_result(call, {"where": paths[0]}, paths)
 
     def test_a_stored_file_goes_by_the_hash_that_it_is_stored_under(self):
         digest = storage.store(storage.write_chunks([b"a drawing"]))
@@ -181,10 +181,10 @@ class BucketTests(OtherMachine):
         call, (their_source, their_target), paths = self.laid_out(packed)
         self.assertEqual(their_source.read_bytes(), b"a building")
         their_target.write_bytes(b"%PDF")
-        answer, made = calls.answer(call, None, paths)
+        answer, made = calls.pack_result(call, None, paths)
         for digest, path in made.items():
             files.send(path, digest)
-        calls.unpack_answer(answer, packed.paths, files.fetch_to)
+        calls.unpack_result(answer, packed.paths, files.fetch_to)
         self.assertEqual(target.read_bytes(), b"%PDF")
 
     def test_what_is_not_in_the_bucket_is_told_as_missing(self):

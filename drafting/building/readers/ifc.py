@@ -41,7 +41,7 @@ from drafting.building.readers.ifc_steps import read_steps
 from drafting.building.readers.ifc_textures import TexturePlaces, texture_of_style
 from drafting.building.readers.ifc_windows import read_window
 from drafting.building.textures import gathered
-from drafting.building.windows import Window
+from drafting.building.windows import BuildingWindow
 from drafting.errors import BuildingFileError
 from drafting.progress import Progress, silent
 
@@ -84,7 +84,7 @@ def read_ifc(
     elements: list[Element] = []
     usages: dict[int, tuple[Floats, Any]] = {}
     doors: dict[str, Door] = {}
-    windows: dict[str, Window] = {}
+    windows: dict[str, BuildingWindow] = {}
     steps: dict[str, Steps] = {}
     unit = ifcopenshell.util.unit.calculate_unit_scale(file) * MM_PER_METRE
     unplaced: set[str] = set()

@@ -8,10 +8,10 @@ import ifcopenshell.util.element
 
 from drafting.building.model import Floats
 from drafting.building.readers.ifc_doors import UPRIGHT, in_opening
-from drafting.building.windows import Window, panels_of
+from drafting.building.windows import BuildingWindow, panels_of
 
 
-def read_window(product: Any, matrix: Floats, points: Floats) -> Window | None:
+def read_window(product: Any, matrix: Floats, points: Floats) -> BuildingWindow | None:
     """How a window opens; None where the file does not say it, or it stands aslant.
 
     Args:
@@ -33,7 +33,7 @@ def read_window(product: Any, matrix: Floats, points: Floats) -> Window | None:
     width, depth, height = (float(x) for x in high - low)
     if not panels or width <= 0.0 or height <= 0.0 or abs(matrix[2, 2]) < 1.0 - UPRIGHT:
         return None
-    return Window(*in_opening(matrix, low, high), width, height, depth, panels)
+    return BuildingWindow(*in_opening(matrix, low, high), width, height, depth, panels)
 
 
 def _operations(product: Any, kind: Any) -> dict[str, str]:

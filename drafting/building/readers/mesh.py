@@ -38,7 +38,7 @@ STOREY = "Ground"
 
 
 @dataclass(frozen=True, eq=False)
-class _Part:
+class _MeshPart:
     """A mesh of one material: the object it belongs to, its points in the file's unit, its faces, and where
     its points (n, 2) lie on the texture of the material, where that is said."""
 
@@ -147,7 +147,7 @@ def _load(path: Path, form: str, name: str, files: FilesBeside) -> trimesh.Scene
         ) from error
 
 
-def _placed(scene: trimesh.Scene) -> list[_Part]:
+def _placed(scene: trimesh.Scene) -> list[_MeshPart]:
     """Every mesh of a scene where it stands."""
     parts = []
     for node in sorted(scene.graph.nodes_geometry):
@@ -169,7 +169,7 @@ def _placed(scene: trimesh.Scene) -> list[_Part]:
         places = getattr(visual, "uv", None)
         told = places is not None and np.shape(places) == (len(points), 2)
         lie = np.asarray(places, float) if told else None
-        parts.append(_Part(str(whole), points, faces, _material(visual), lie))
+        parts.append(_MeshPart(str(whole), points, faces, _material(visual), lie))
     return parts
 
 
@@ -188,7 +188,7 @@ def _upright(points: Floats, up: str) -> Floats:
     return np.stack([points[..., 0], -points[..., 2], points[..., 1]], axis=-1)
 
 
-def _building(parts: list[_Part], factor: float, up: str, textures: dict[str, Texture]) -> Building:
+def _building(parts: list[_MeshPart], factor: float, up: str, textures: dict[str, Texture]) -> Building:
     names = sorted({part.name for part in parts})
     parts = sorted(parts, key=lambda part: part.name)
     materials: dict[str, int] = {}
@@ -215,7 +215,7 @@ def _building(parts: list[_Part], factor: float, up: str, textures: dict[str, Te
     )
 
 
-def _places(parts: Sequence[_Part]) -> NDArray[np.float32]:
+def _places(parts: Sequence[_MeshPart]) -> NDArray[np.float32]:
     """(T, 3, 2) where the corners of all faces lie on textures."""
     unsaid = np.full((1, 3, 2), np.nan, np.float32)
     return np.concatenate(
@@ -226,7 +226,7 @@ def _places(parts: Sequence[_Part]) -> NDArray[np.float32]:
     ).astype(np.float32)
 
 
-def _colours(parts: Sequence[_Part], textures: dict[str, Texture]) -> dict[str, Colour]:
+def _colours(parts: Sequence[_MeshPart], textures: dict[str, Texture]) -> dict[str, Colour]:
     """The colours of materials, by their names; of one with a texture the mean of that."""
     found: dict[str, Colour] = {}
     for part in parts:

@@ -20,7 +20,7 @@ _END = "end"
 
 
 @dataclass(frozen=True)
-class Call:
+class RecordedCall:
     """A primitive of the interface by its name, with what it was given."""
 
     name: str
@@ -32,7 +32,7 @@ class Recorder(Backend):
 
     def __init__(self, sources: Sources) -> None:
         super().__init__(sources)
-        self.calls: list[Call] = []
+        self.calls: list[RecordedCall] = []
 
     def replay(self, backend: Backend) -> None:
         """Draw what was recorded on another back end."""
@@ -50,9 +50,9 @@ class Recorder(Backend):
 
     @contextmanager
     def _within(self, name: str, *arguments: Any) -> Iterator[None]:
-        self.calls.append(Call(name, arguments))
+        self.calls.append(RecordedCall(name, arguments))
         yield
-        self.calls.append(Call(_END))
+        self.calls.append(RecordedCall(_END))
 
     @contextmanager
     def on_sheet(self, page: Page) -> Iterator[None]:
@@ -65,16 +65,16 @@ class Recorder(Backend):
             yield
 
     def layer(self, name: str) -> None:
-        self.calls.append(Call("layer", (name,)))
+        self.calls.append(RecordedCall("layer", (name,)))
 
     def stroke(self, lines: Polylines, pen: Pen, closed: bool = False) -> None:
-        self.calls.append(Call("stroke", (lines, pen, closed)))
+        self.calls.append(RecordedCall("stroke", (lines, pen, closed)))
 
     def fill(self, rings: Polylines, colour: str, opacity: float = 1.0) -> None:
-        self.calls.append(Call("fill", (rings, colour, opacity)))
+        self.calls.append(RecordedCall("fill", (rings, colour, opacity)))
 
     def text(self, item: Text) -> None:
-        self.calls.append(Call("text", (item,)))
+        self.calls.append(RecordedCall("text", (item,)))
 
     def image(self, item: Image) -> None:
-        self.calls.append(Call("image", (item,)))
+        self.calls.append(RecordedCall("image", (item,)))

@@ -19,7 +19,7 @@ from pydantic import BaseModel
 from server.common import storage
 
 
-class Place(BaseModel):
+class SentPath(BaseModel):
     """What a path of a call is: a file, a folder, or what is only to be made there.
 
     Attributes:
@@ -36,7 +36,7 @@ class Call(BaseModel):
     """A function of the core's tasks as "module:name", and its arguments, as they are sent."""
 
     function: str
-    places: list[Place]
+    places: list[SentPath]
     arguments: bytes
     time_limit: float
     stall_limit: float
@@ -44,7 +44,7 @@ class Call(BaseModel):
     model_config = {"ser_json_bytes": "base64", "val_json_bytes": "base64"}
 
 
-class Answer(BaseModel):
+class Result(BaseModel):
     """What a call came to: its value, and what it made, by number of the place and name within it."""
 
     value: bytes
@@ -100,7 +100,7 @@ def unpack(call: Call, folder: Path, fetch: Callable[[str], Path]) -> tuple[tupl
     return arguments, paths
 
 
-def answer(call: Call, value: Any, paths: list[Path]) -> tuple[Answer, dict[str, Path]]:
+def pack_result(call: Call, value: Any, paths: list[Path]) -> tuple[Result, dict[str, Path]]:
     """What a call has come to, and the files that it made, by their hashes."""
 
     def refuse(path: Path) -> int:
@@ -109,14 +109,14 @@ def answer(call: Call, value: Any, paths: list[Path]) -> tuple[Answer, dict[str,
     made: dict[int, dict[str, str]] = {}
     files: dict[str, Path] = {}
     for number, (place, path) in enumerate(zip(call.places, paths, strict=True)):
-        found = _place(path, files) if path.exists() else Place(name=place.name)
+        found = _place(path, files) if path.exists() else SentPath(name=place.name)
         new = {name: digest for name, digest in found.files.items() if place.files.get(name) != digest}
         if new:
             made[number] = new
-    return Answer(value=_pickled(value, refuse), made=made), files
+    return Result(value=_pickled(value, refuse), made=made), files
 
 
-def unpack_answer(given: Answer, paths: list[Path], fetch_to: Callable[[str, Path], None]) -> Any:
+def unpack_result(given: Result, paths: list[Path], fetch_to: Callable[[str, Path], None]) -> Any:
     """Lay out what a call made, and give its value.
 
     Args:
@@ -135,14 +135,14 @@ def _within(path: Path, name: str) -> Path:
     return path / name if name else path
 
 
-def _place(path: Path, files: dict[str, Path]) -> Place:
+def _place(path: Path, files: dict[str, Path]) -> SentPath:
     if path.is_dir():
         inside = sorted(each for each in path.rglob("*") if each.is_file())
         held = {str(each.relative_to(path)): each for each in inside}
-        return Place(
+        return SentPath(
             name=path.name, folder=True, files={name: _hashed(each, files) for name, each in held.items()}
         )
-    return Place(name=path.name, files={"": _hashed(path, files)} if path.exists() else {})
+    return SentPath(name=path.name, files={"": _hashed(path, files)} if path.exists() else {})
 
 
 def _hashed(path: Path, files: dict[str, Path]) -> str:

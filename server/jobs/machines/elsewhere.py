@@ -100,8 +100,8 @@ def _taken(digest: str, packed: calls.Packed) -> Any:
     made = storage.temporary_path()
     try:
         files.fetch_to(digest, made)
-        return calls.unpack_answer(
-            calls.Answer.model_validate_json(made.read_bytes()), packed.paths, files.fetch_to
+        return calls.unpack_result(
+            calls.Result.model_validate_json(made.read_bytes()), packed.paths, files.fetch_to
         )
     finally:
         made.unlink(missing_ok=True)

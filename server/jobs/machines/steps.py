@@ -76,7 +76,7 @@ def _made(reports: _Reports, digest: str, folder: Path) -> str:
     value = the_child().run(
         call.function, arguments, reports.progress, reports.still_wanted, call.time_limit, call.stall_limit
     )
-    answer, made = calls.answer(call, value, paths)
+    answer, made = calls.pack_result(call, value, paths)
     for each, path in made.items():
         files.send(path, each)
     return files.send_text(answer.model_dump_json())

@@ -5318,12 +5318,6 @@ export interface components {
          * @enum {string}
          */
         LengthsEnum: "metres" | "millimetres" | "feet";
-        /** @description One fineness of a sheet: pixels to a mm of paper, and how many rows and columns of tiles. */
-        Level: {
-            per_mm: number;
-            columns: number;
-            rows: number;
-        };
         /**
          * @description * `left` - left
          *     * `right` - right
@@ -5684,7 +5678,7 @@ export interface components {
              * @description Paper mm.
              */
             height: number;
-            levels: components["schemas"]["Level"][];
+            levels: components["schemas"]["TileLevel"][];
             drawings: components["schemas"]["LookedAtDrawing"][];
         };
         /** @enum {string} */
@@ -10000,6 +9994,12 @@ export interface components {
              * @enum {string}
              */
             of: "text";
+        };
+        /** @description One fineness of a sheet: pixels to a mm of paper, and how many rows and columns of tiles. */
+        TileLevel: {
+            per_mm: number;
+            columns: number;
+            rows: number;
         };
         /** @description Where the drawing title of a viewport lies. */
         TitleBox: {

@@ -1,5 +1,5 @@
 /** Sheets as tiles of pixels, coarse to fine: which of them a view of the sheet needs. */
-import type { Level } from "../api/client";
+import type { TileLevel } from "../api/client";
 import { toPaper, type Camera } from "./geometry";
 
 /** The side of a tile, pixels. */
@@ -24,7 +24,7 @@ interface Space {
 }
 
 /** The coarsest level that looks sharp at so many pixels of the screen for a mm; else the finest. */
-export function levelFor(levels: readonly Level[], perMm: number): number {
+export function levelFor(levels: readonly TileLevel[], perMm: number): number {
   const found = levels.findIndex((level) => level.per_mm * STRETCH >= perMm);
   return found < 0 ? levels.length - 1 : found;
 }
@@ -34,7 +34,7 @@ export function levelFor(levels: readonly Level[], perMm: number): number {
  * looks sharp.
  */
 export function tilesSeen(
-  levels: readonly Level[],
+  levels: readonly TileLevel[],
   sheet: Space,
   camera: Camera,
   space: Space,
