@@ -64,7 +64,7 @@ class BasePiece(ABC):
         return ""
 
     def locate(self, corners_of: CornersOf) -> Location:
-        """How it is attached to a drawing."""
+        """Where its anchors lie in a drawing now, and whether that has changed what it says."""
         found = [
             followed(anchor, corners_of(anchor.element) if anchor.element else None)
             for anchor in self.anchors
