@@ -14,7 +14,7 @@ from statistics import median, quantiles
 from typing import Any
 
 from bench.growth import repeated
-from bench.serving import Serving
+from e2e.launched import Launched
 
 VIEWPORTS, PIECES, DIMENSIONS, NOTES = 8, 60_000, 500, 200
 #: So often the sheet is opened, and another turned to.
@@ -256,8 +256,9 @@ def main() -> int:
             "DJANGO_ALLOW_ASYNC_UNSAFE": "true",
         }
         project, pieces = fill(folder)
-        with Serving() as server:
+        with Launched(os.environ["DUNEFOLD_DATA"]) as server:
             found = measure(server.address, project)
+            server.check_parts()
     print(
         f"A sheet with {VIEWPORTS} viewports, {pieces:,} pieces of line ({PIECES:,} are asked for), "
         f"{DIMENSIONS} dimensions and {NOTES} notes"

@@ -21,7 +21,7 @@ import sys
 import tempfile
 import threading
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from concurrent.futures import ProcessPoolExecutor
 from contextlib import closing, contextmanager
 from multiprocessing import get_context
@@ -32,7 +32,7 @@ import httpx
 from PIL import Image
 
 from bench.people import session_of
-from bench.serving import Serving
+from e2e.launched import Launched
 
 CUTS, SIZE_MB = 100, 192
 #: Between two cuts; seconds.
@@ -49,10 +49,12 @@ class Writers:
         self.titles: dict[str, int] = {}
         self.pictures: list[str] = []
         self.writes = 0
+        #: What ended somebody's writing, in words: there is nobody then whose writes could be lost.
+        self.faults: list[str] = []
         self.lock = threading.Lock()
         self._stopped = threading.Event()
         targets: list[Any] = [(self._edit, (sheet,)) for sheet in sheets] + [(self._send, ())]
-        self._threads = [threading.Thread(target=run, args=given, daemon=True) for run, given in targets]
+        self._threads = [threading.Thread(target=self._write, args=each, daemon=True) for each in targets]
         for thread in self._threads:
             thread.start()
 
@@ -65,6 +67,12 @@ class Writers:
         """What has been acknowledged by now."""
         with self.lock:
             return dict(self.titles), list(self.pictures)
+
+    def _write(self, write: Callable[..., None], given: tuple[str, ...]) -> None:
+        try:
+            write(*given)
+        except Exception as error:
+            self.faults.append(f"{write.__name__.strip('_')}: {type(error).__name__}: {error}")
 
     @contextmanager
     def _client(self) -> Iterator[httpx.Client]:
@@ -151,15 +159,16 @@ def mounted(image: Path, place: Path) -> Iterator[Path]:
         subprocess.run(["umount", str(place)], check=True)
 
 
-def cut(server: Serving, image: Path, copy: Path) -> None:
-    """Copy an image as it is at one moment, its server standing still."""
-    for part in server.parts:
-        part.send_signal(signal.SIGSTOP)
+def cut(server: Launched, image: Path, copy: Path) -> None:
+    """Copy an image as it is at one moment, all of its installation standing still."""
+    processes = server.all_processes
+    for process in processes:
+        os.kill(process, signal.SIGSTOP)
     try:
         shutil.copyfile(image, copy)
     finally:
-        for part in server.parts:
-            part.send_signal(signal.SIGCONT)
+        for process in processes:
+            os.kill(process, signal.SIGCONT)
 
 
 def main() -> int:
@@ -186,7 +195,7 @@ def main() -> int:
                 session, project, sheets = apart.submit(fill).result()
             subprocess.run(["sync"], check=True)
             chance, wrong, began = random.Random(2), [], time.monotonic()
-            with Serving() as server:
+            with Launched(disk / "data", {"DUNEFOLD_DISK_RESERVE": "1000000"}) as server:
                 writers = Writers(server.address, session, project, sheets)
                 for k in range(cuts):
                     time.sleep(chance.uniform(*APART))
@@ -196,10 +205,13 @@ def main() -> int:
                         found = lost_in(seen / "data", titles, pictures)
                     wrong += [f"cut {k + 1}: {words}" for words in found]
                 writers.stop()
+                server.check_parts()
             took = time.monotonic() - began
     print(f"{cuts} cuts within {took:.0f} s, during {writers.writes} acknowledged writes")
+    for fault in writers.faults:
+        print(f"somebody stopped writing, so this tells nothing: {fault}")
     print(f"{len(wrong)} things lost or damaged" + "".join(f"\n  {words}" for words in wrong[:20]))
-    return 1 if wrong else 0
+    return 1 if wrong or writers.faults else 0
 
 
 if __name__ == "__main__":

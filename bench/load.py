@@ -26,7 +26,7 @@ import aiohttp
 import uvloop
 
 from bench.people import session_of
-from bench.serving import Serving
+from e2e.launched import Launched
 
 PEOPLE, SECONDS = 50, 120
 #: Between two things that somebody does; seconds.
@@ -232,8 +232,9 @@ def main() -> int:
         subprocess.run([sys.executable, "manage.py", "migrate", "--verbosity", "0"], check=True)
         subprocess.run([sys.executable, "-m", "demo.load"], check=True, stdout=subprocess.DEVNULL)
         project, sessions = fill(people)
-        with Serving(workers=True) as server:
+        with Launched(os.environ["DUNEFOLD_DATA"]) as server:
             waits = uvloop.run(work_together(server.address, project, sessions, seconds))
+            server.check_parts()
     print(f"{people} people on one project for {seconds} s on {os.cpu_count()} cores")
     for kind, wanted in WANTED.items():
         took = waits.took[kind]

@@ -35,7 +35,7 @@ class SharedSuite(TestSuite):
         together: dict[str, list[Any]] = {}
         for test in super().__iter__():
             together.setdefault(_taken_with(test), []).append(test)
-        for name, tests in sorted(together.items(), key=lambda item: _in_browser(item[1][0])):
+        for name, tests in sorted(together.items(), key=lambda item: _is_last(item[1][0])):
             if _take(name):
                 yield from tests
 
@@ -49,11 +49,12 @@ class SharedSuite(TestSuite):
 
 def _taken_with(test: TestCase) -> str:
     """The name of what a test is taken with."""
-    return test.id() if _in_browser(test) else f"{type(test).__module__}.{type(test).__qualname__}"
+    in_browser = isinstance(test, LiveServerTestCase)
+    return test.id() if in_browser else f"{type(test).__module__}.{type(test).__qualname__}"
 
 
-def _in_browser(test: TestCase) -> bool:
-    return isinstance(test, LiveServerTestCase)
+def _is_last(test: TestCase) -> bool:
+    return isinstance(test, LiveServerTestCase) or getattr(test, "with_browser", False)
 
 
 def _take(name: str) -> bool:

@@ -11,6 +11,7 @@ from ezdxf import recover, units
 from ezdxf.disassemble import make_primitive, recursive_decompose
 from ezdxf.document import Drawing as Document
 from ezdxf.entities.insert import Insert
+from ezdxf.entities.lwpolyline import LWPolyline
 from ezdxf.entities.mtext import MText
 from ezdxf.entities.text import Text
 from ezdxf.enums import InsertUnits
@@ -54,14 +55,18 @@ class DxfReader:
             names = ", ".join(f"“{each}”" for each in sorted(self._loops)[:3])
             self.notes.append(f"Blocks that hold themselves are left out: {names}.")
         low, high = self._extents()
-        self._flat = max(math.dist(low, high) * FLATNESS, 1e-9)
+        # Of something that is one point by this rough measure, nothing is known.
+        self._flat = math.dist(low, high) * FLATNESS or _FLAT
 
     def _extents(self) -> tuple[Point, Point]:
-        """A rough size: of the ends of lines and the middles of the rest."""
+        """A rough size: of the ends of lines, the corners of polylines and the middles of the rest."""
         low, high = [math.inf, math.inf], [-math.inf, -math.inf]
         for entity in self._doc.modelspace():
-            for key in ("start", "end", "center", "insert"):
-                at = entity.dxf.get(key) if entity.dxf.is_supported(key) else None
+            keys = ("start", "end", "center", "insert")
+            points = [entity.dxf.get(key) for key in keys if entity.dxf.is_supported(key)]
+            if isinstance(entity, LWPolyline):
+                points = list(entity.vertices())
+            for at in points:
                 if at is not None:
                     for k in (0, 1):
                         low[k], high[k] = min(low[k], at[k]), max(high[k], at[k])

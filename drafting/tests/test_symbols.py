@@ -145,6 +145,19 @@ class FileTests(TestCase):
         self.assertEqual((found["name"], spec.real), ("BASIN", True))
         np.testing.assert_allclose(np.array(spec.lines[0].points).max(axis=0), [600, 400])
 
+    def test_curves_are_as_fine_as_the_file_is_large_wherever_its_things_stand(self):
+        doc = ezdxf.new("R2010", units=6)
+        doc.blocks.new("Tree").add_circle((0, 0), 1.0)
+        doc.modelspace().add_blockref("Tree", (5, 5))
+        for corners in ([], [(0, 0), (30, 0), (30, 20)]):
+            if corners:
+                doc.modelspace().add_lwpolyline(corners)
+            out = io.StringIO()
+            doc.write(out)
+            ((_, tree),) = [(s["name"], s["spec"]) for s in read_symbols(out.getvalue().encode(), "tree.dxf")]
+            points = [point for line in tree["lines"] for point in line["points"]]
+            self.assertTrue(8 < len(points) < 500, len(points))
+
     def test_what_holds_nothing_or_too_much_is_refused_with_its_name(self):
         with self.assertRaisesRegex(SheetError, "empty.svg"):
             read_symbols(SVG.format("").encode(), "empty.svg")

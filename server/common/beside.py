@@ -16,6 +16,7 @@ from typing import ParamSpec, TypeVar
 
 import django
 from django.db import connection
+from prometheus_client import Counter
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -23,6 +24,9 @@ R = TypeVar("R")
 MAX_PROCESSES = 2
 #: How often it is looked whether the launcher is there, seconds.
 LOOK_EVERY = 1.0
+
+#: Told among the figures of the installation: where nothing is worked out beside the web, it is slow for all.
+_WORKED_OUT = Counter("dunefold_worked_out", "what was worked out, by the process", ["process"])
 
 _lock = threading.Lock()
 _pool: ProcessPoolExecutor | None = None
@@ -53,15 +57,18 @@ def stop() -> None:
 def worked_out(work: Callable[P, R], *given: P.args, **named: P.kwargs) -> R:
     """What a function of a module gives, worked out beside this process; in it where that cannot be."""
     pool = _pool
-    if pool is None:
-        return work(*given, **named)
-    try:
-        return pool.submit(work, *given, **named).result()
-    except BrokenExecutor:
-        # One was killed, and with it all: others take their place.
-        if pool is _pool:
-            start()
-        return work(*given, **named)
+    if pool is not None:
+        try:
+            made = pool.submit(work, *given, **named).result()
+        except BrokenExecutor:
+            # One was killed, and with it all: others take their place.
+            if pool is _pool:
+                start()
+        else:
+            _WORKED_OUT.labels("beside").inc()
+            return made
+    _WORKED_OUT.labels("web").inc()
+    return work(*given, **named)
 
 
 def end_with_parent() -> None:
@@ -74,9 +81,10 @@ def end_with_parent() -> None:
 
 def end_with_launcher() -> None:
     """Where a launcher has started this process (`DUNEFOLD_LAUNCHER`), end as it is asked to when that has
-    gone without a word."""
-    launcher = os.environ.get("DUNEFOLD_LAUNCHER", "")
-    if launcher and multiprocessing.parent_process() is None:
+    gone without a word. Only the main function of such a process calls this: those that it starts have
+    another parent, and would end at once."""
+    launcher = os.environ.pop("DUNEFOLD_LAUNCHER", "")
+    if launcher:
         threading.Thread(target=_watch_launcher, args=(int(launcher),), daemon=True).start()
 
 

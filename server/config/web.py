@@ -1,11 +1,9 @@
-"""The web process: `python -m server.config.web --port 8000 [--proxy ADDRESS]`."""
+"""The server of the web process: patient with slow requests, and with an end to silent ones."""
 
 from __future__ import annotations
 
-import argparse
 import asyncio
 import socket
-import sys
 from types import FrameType
 from typing import Any
 
@@ -26,9 +24,6 @@ MAX_HEAD = 65_536
 KEPT = 75
 #: How long answers under way may take once the process is to end; seconds.
 GRACE = 3
-#: How long a thread may keep the interpreter while others wait for it, seconds. Each question to the database
-#: gives it away, and has to wait so long to have it again.
-SWITCHING = 0.0005
 
 
 class PatientProtocol(HttpToolsProtocol):
@@ -122,17 +117,3 @@ def web_server(app: Any = application, port: int = 0, proxy: str = "") -> WebSer
         timeout_graceful_shutdown=GRACE,
     )
     return WebServer(config)
-
-
-def main() -> None:
-    parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--port", type=int, required=True)
-    parser.add_argument("--proxy", default="")
-    given = parser.parse_args()
-    sys.setswitchinterval(SWITCHING)
-    beside.freeze_what_is_there()
-    web_server(port=given.port, proxy=given.proxy).run()
-
-
-if __name__ == "__main__":
-    main()

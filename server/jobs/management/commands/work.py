@@ -12,6 +12,7 @@ from django_tasks_db.management.commands.db_worker import Worker as QueueWorker
 from django_tasks_db.models import DBTaskResult
 
 from server.common.backup_folder import back_up_nightly
+from server.common.beside import end_with_launcher
 from server.common.pruning import prune
 from server.common.written import state_now
 from server.jobs.queue import queue_worker
@@ -40,6 +41,7 @@ class Command(BaseCommand):
         parser.add_argument("--beside", action="store_true", help="another one leads and tidies up")
 
     def handle(self, *args: Any, short: bool, beside: bool, **options: Any) -> None:
+        end_with_launcher()
         # A signal to stop is nothing to warn of.
         logging.getLogger("django_tasks_db").setLevel(logging.ERROR)
         queue = queue_worker(short=short)
