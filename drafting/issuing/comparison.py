@@ -103,7 +103,7 @@ def _places(words: str, key: str, lost: Floats, made: Floats) -> Iterable[Differ
 
 
 def _drawings(sheet: FrozenSheet) -> dict[str, Drawing]:
-    return {item.viewport: item for item in sheet.display.items if isinstance(item, Drawing)}
+    return {item.viewport: item for item in sheet.display.drawings}
 
 
 def _of_the_sheet(before: FrozenSheet, after: FrozenSheet) -> Iterable[Difference]:

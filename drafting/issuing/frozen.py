@@ -13,7 +13,6 @@ from typing import Any
 from drafting.errors import SheetError
 from drafting.render import drawing_list, template_items
 from drafting.render.display_list import DisplayList
-from drafting.render.items import Drawing, Image, Shaded
 from drafting.schema import CLOSED, adapter, dump, parse
 from drafting.sheets.fields import Revision
 from drafting.sheets.paper import Paper
@@ -70,17 +69,17 @@ class FrozenSheet:
     @property
     def linework_keys(self) -> set[str]:
         """The keys of all drawings on it."""
-        return {item.linework for item in self.display.items if isinstance(item, Drawing)}
+        return {item.linework for item in self.display.drawings}
 
     @property
     def picture_keys(self) -> set[str]:
         """The keys of all pictures of pixels on it."""
-        return {item.picture for item in self.display.items if isinstance(item, Image | Shaded)}
+        return {item.picture for item in self.display.pictures}
 
     @property
     def shaded_keys(self) -> set[str]:
         """The keys of those that show the building."""
-        return {item.picture for item in self.display.items if isinstance(item, Shaded)}
+        return {item.picture for item in self.display.shaded}
 
 
 def freeze(sheet: Sheet, display: DisplayList) -> FrozenSheet:

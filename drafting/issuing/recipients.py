@@ -11,9 +11,17 @@ from drafting.errors import SheetError
 from drafting.issuing.file_names import DEFAULT_PATTERN, check_pattern
 from drafting.plotting.colours import ColourTreatment
 from drafting.plotting.settings import PlotSettings
-from drafting.render import cloud_items, dimension_items, note_items, table_items, tag_items
+from drafting.render import (
+    annotation_items,
+    cloud_items,
+    dimension_items,
+    note_items,
+    shape_items,
+    symbol_items,
+    table_items,
+    tag_items,
+)
 from drafting.render.display_list import DisplayList
-from drafting.render.items import Drawing, Item
 from drafting.schema import CLOSED, Flag, Whole
 from drafting.sheets.paper import Paper
 
@@ -23,8 +31,18 @@ FORMS: tuple[Form, ...] = get_args(Form)
 #: Into a folder of the installation and a ZIP; by mail; by a link that ends.
 Delivery = Literal["folder", "mail", "link"]
 DELIVERIES: tuple[Delivery, ...] = get_args(Delivery)
+#: All that annotation stands on, and nothing else.
 ANNOTATION_LAYERS = frozenset(
-    {dimension_items.LAYER, note_items.LAYER, table_items.LAYER, cloud_items.LAYER, tag_items.LAYER}
+    {
+        annotation_items.IMAGES,
+        cloud_items.LAYER,
+        dimension_items.LAYER,
+        note_items.LAYER,
+        shape_items.LAYER,
+        symbol_items.LAYER,
+        table_items.LAYER,
+        tag_items.LAYER,
+    }
 )
 _Line = Annotated[str, Field(max_length=120)]
 
@@ -41,8 +59,10 @@ class Recipient:
         colours: the colour treatment; blank for that of the plot settings.
         onto: the paper that sheets are reduced onto; blank for full size.
         fills: whether what is cut is filled with colours.
-        annotation: whether notes, dimensions, schedules and clouds are drawn.
-        layers_off: layers of which nothing is drawn.
+        annotation: whether notes, dimensions, tags, schedules, clouds, shapes, symbols and pictures are
+            drawn.
+        layers_off: layers of which nothing is drawn. Then pictures of the building and its shadows are left
+            out too, for they show all of it.
         delivery: how the files reach them.
         days: how long a link holds.
     """
@@ -88,16 +108,7 @@ def settings_for(recipient: Recipient, base: PlotSettings) -> PlotSettings:
 
 
 def display_for(recipient: Recipient, display: DisplayList) -> DisplayList:
-    """What of a sheet a recipient gets to see."""
-    off = set(recipient.layers_off) | (set() if recipient.annotation else ANNOTATION_LAYERS)
-    if not off and recipient.fills:
-        return display
-
-    def changed(item: Item) -> Item:
-        if not isinstance(item, Drawing):
-            return item
-        cuts = item.cuts if recipient.fills else tuple(replace(cut, fill="") for cut in item.cuts)
-        return replace(item, cuts=cuts, hidden=recipient.layers_off)
-
-    kept = (item for item in display.items if isinstance(item, Drawing) or item.layer not in off)
-    return replace(display, items=tuple(map(changed, kept)))
+    """What of a sheet a recipient gets to see; what is withheld is not in it."""
+    layers = set(recipient.layers_off) | (set() if recipient.annotation else ANNOTATION_LAYERS)
+    shown = display.without_layers(layers, of_building=recipient.layers_off)
+    return shown if recipient.fills else shown.without_fills()

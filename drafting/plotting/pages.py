@@ -12,7 +12,6 @@ from drafting.plotting.reduction import reduction_items
 from drafting.plotting.settings import PlotSettings, conflicts, ratio_between
 from drafting.render.backends.extents import bounds_of
 from drafting.render.display_list import DisplayList
-from drafting.render.items import Drawing
 from drafting.render.page import Page
 from drafting.sheets.paper import Paper
 from drafting.sheets.sheet import Plottable
@@ -84,7 +83,7 @@ def area_of(display: DisplayList, settings: PlotSettings) -> Box:
         return Box(*settings.window)
     if settings.area != "drawings":
         return Box(0.0, 0.0, display.width, display.height)
-    boxes = [bounds_of(item) for item in display.items if isinstance(item, Drawing)]
+    boxes = [bounds_of(item) for item in display.drawings]
     boxes += [title.box for title in display.titles]
     if not boxes:
         raise SheetError(

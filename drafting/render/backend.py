@@ -3,25 +3,30 @@
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import AbstractContextManager
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 import numpy as np
 
+from drafting.geometry.clipping import areas_within, crossing, lines_within, widened
 from drafting.geometry.polylines import Floats, Polylines
 from drafting.linework.model import Linework
 from drafting.render.items import Dimensioned, Drawing, Hatched, Image, Inserted, Shaded, Text, Worded
 from drafting.render.placed import PlacedDrawing
 from drafting.styles.hatches import hatch_lines
-from drafting.styles.patterns import fitted_to, stretches
+from drafting.styles.patterns import dashes_of, fitted_to, stretches
 from drafting.styles.pen_table import CutStyle
 from drafting.styles.pens import PAPER, Pen
 
 if TYPE_CHECKING:
     from drafting.render.page import Page
 
+#: How far areas are filled beyond the window that they are seen through, paper mm.
+_BLEED = 0.1
+#: Longer than any dash, in widths of a line.
+_ENDLESS = 1e5
 OUTLINES, CUT_AREAS, HATCHES = "Viewport outlines", "Cut areas", "Hatches"
 
 
@@ -85,10 +90,25 @@ class Backend(ABC):
             self.stroke(lines, pen, closed)
             return
         for line in lines:
-            for points in stretches(line, closed):
-                length = float(np.hypot(*np.diff(points, axis=0).T).sum())
-                pattern = tuple(p / pen.width for p in fitted_to(pen.dashes, length))
+            for points, fitted in _fitted(line, pen, closed):
+                pattern = tuple(p / pen.width for p in fitted)
                 self.stroke(Polylines.of([points]), replace(pen, pattern=pattern))
+
+    def _lines_through(self, lines: Polylines, pen: Pen, window: Sequence[tuple[float, float]]) -> None:
+        """Draw lines that are seen through a window, and nothing of them that lies beyond it: what is cropped
+        is in no file. It is drawn a little further than it is seen, so that its ends are cut along the
+        window."""
+        cut = crossing(lines, window)
+        self.lines(lines.select(~cut), pen)
+        if not cut.any():
+            return
+        wide = widened(window, pen.width)
+        if not pen.pattern:
+            self.lines(lines_within(lines.select(cut), wide), pen)
+            return
+        dashes = [dash for line in lines.select(cut) for dash in _dashes(line, pen)]
+        # One dash, longer than any: so its ends are those of dashes.
+        self.stroke(lines_within(Polylines.of(dashes), wide), replace(pen, pattern=(_ENDLESS, 1.0)))
 
     def dimension(self, item: Dimensioned) -> None:
         """Draw a dimension."""
@@ -144,16 +164,37 @@ class Backend(ABC):
             hatched: dict[CutStyle, list[Sequence[Floats]]] = {}
             self.layer(CUT_AREAS)
             for style, rings in placed.cut_areas():
-                if style.fill:
-                    self.fill(Polylines.of(rings), style.fill, style.opacity / 100)
-                if style.hatch:
-                    hatched.setdefault(style, []).append(rings)
+                for part in _seen(rings, item.clip):
+                    if style.fill:
+                        self.fill(Polylines.of(part), style.fill, style.opacity / 100)
+                    if style.hatch:
+                        hatched.setdefault(style, []).append(part)
             self.layer(HATCHES)
             for style, areas in hatched.items():
                 self.hatch(areas, style, placed)
             for layer, pen, lines in placed.line_groups():
                 self.layer(layer)
-                self.lines(lines, pen)
+                self._lines_through(lines, pen, item.clip)
         if item.outline:
             self.layer(OUTLINES)
             self.lines(Polylines.of([item.clip]), item.outline, closed=True)
+
+
+def _fitted(line: Floats, pen: Pen, closed: bool = False) -> Iterator[tuple[Floats, tuple[float, ...]]]:
+    """The stretches of a polyline between its corners, each with the pattern that is fitted to it, mm."""
+    for points in stretches(line, closed):
+        length = float(np.hypot(*np.diff(points, axis=0).T).sum())
+        yield points, fitted_to(pen.dashes, length)
+
+
+def _dashes(line: Floats, pen: Pen) -> Iterator[Floats]:
+    """The dashes of a polyline, as `Backend.lines` draws it."""
+    for points, fitted in _fitted(line, pen):
+        yield from dashes_of(points, fitted)
+
+
+def _seen(rings: Sequence[Floats], window: Sequence[tuple[float, float]]) -> list[Sequence[Floats]]:
+    """What of an area is seen through a window, and a little of what lies beyond, so that no edge shows."""
+    if not crossing(Polylines.of([rings[0]]), window).any():
+        return [rings]
+    return list(areas_within(Polylines.of(rings), widened(window, _BLEED)))

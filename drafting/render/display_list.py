@@ -6,7 +6,7 @@ figures that place it; so whoever has the linework can draw it, at once and alik
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Annotated
 
@@ -16,7 +16,7 @@ from drafting.annotation.piece import Standing
 from drafting.annotation.pieces import PieceKind
 from drafting.geometry.boxes import Box
 from drafting.render.backend import Backend
-from drafting.render.items import Item, Point, Restyle, parts_of
+from drafting.render.items import SHADOWS, Drawing, Image, Item, Point, Restyle, Shaded, parts_of
 from drafting.schema import CLOSED, dump_json
 
 
@@ -141,6 +141,50 @@ class DisplayList:
         for item in self.items:
             yield from parts_of(item)
 
+    @property
+    def drawings(self) -> Iterator[Drawing]:
+        """The drawings on it."""
+        return (item for item in self.items if isinstance(item, Drawing))
+
+    @property
+    def pictures(self) -> Iterator[Image | Shaded]:
+        """The pictures of pixels on it."""
+        return (item for item in self.items if isinstance(item, Image | Shaded))
+
+    @property
+    def shaded(self) -> Iterator[Shaded]:
+        """Those that show the building."""
+        return (item for item in self.items if isinstance(item, Shaded))
+
+    def without_layers(self, layers: Collection[str], of_building: Sequence[str] = ()) -> DisplayList:
+        """Without what stands on some layers.
+
+        Args:
+            of_building: those of them that may be layers of the building: of drawings nothing is seen of
+                these, and pictures and shadows of the building, which show all of it, are left out.
+        """
+        kept: list[Item] = []
+        for item in self.items:
+            if isinstance(item, Drawing):
+                kept.append(replace(item, hidden=tuple(of_building)))
+            elif item.layer not in layers and not (of_building and _shows_all(item)):
+                kept.append(item)
+        return replace(self, items=tuple(kept))
+
+    def without_fills(self) -> DisplayList:
+        """With nothing of what is cut filled with a colour; hatches stay."""
+
+        def bare(item: Item) -> Item:
+            if not isinstance(item, Drawing):
+                return item
+            redrawn = (
+                replace(each, cut=replace(each.cut, fill="")) if each.cut else each for each in item.redrawn
+            )
+            cuts = tuple(replace(cut, fill="") for cut in item.cuts)
+            return replace(item, cuts=cuts, redrawn=tuple(redrawn))
+
+        return replace(self, items=tuple(map(bare, self.items)))
+
     def replay(self, backend: Backend) -> None:
         """Draw every item, lowest first."""
         for item in self.items:
@@ -153,3 +197,8 @@ class DisplayList:
     def as_json(self) -> bytes:
         """For the board: each item with its `type`."""
         return dump_json(self)
+
+
+def _shows_all(item: Item) -> bool:
+    """Whether it shows the building whatever its layers."""
+    return isinstance(item, Shaded) or getattr(item, "layer", "") == SHADOWS

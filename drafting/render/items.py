@@ -32,6 +32,8 @@ Anchor = Literal["start", "middle", "end"]
 ANCHORS: Mapping[Literal["left", "middle", "right"], Anchor] = {
     "left": "start", "middle": "middle", "right": "end",
 }  # fmt: skip
+#: The layer of areas of shadow.
+SHADOWS = "Shadows"
 
 
 def _same(colour: str) -> str:

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-import shapely
-
 from drafting.geometry.boxes import Box, Point
+from drafting.geometry.clipping import areas_within, lines_within
+from drafting.geometry.polylines import Polylines
 from drafting.render.items import Fill, Image, Path
 from drafting.sheets.picture import Outline, Picture
 from drafting.styles.pens import Pen
@@ -46,25 +46,12 @@ def _lines(outline: Outline, rings: Rings, window: Box | None) -> Iterator[tuple
         if window is None:
             yield ring, outline.closed
             continue
-        line = shapely.LineString((*ring, ring[0]) if outline.closed else ring)
-        for part in shapely.get_parts(_clipped(line, window)):
-            if part.geom_type == "LineString":
-                yield tuple((x, y) for x, y in part.coords), False
+        line = (*ring, ring[0]) if outline.closed else ring
+        for part in lines_within(Polylines.of([line]), window.corners):
+            yield tuple((x, y) for x, y in part.tolist()), False
 
 
 def _cropped_area(rings: Rings, window: Box) -> Rings:
     """What of an area, even-odd, lies within a window."""
-    area = shapely.Polygon()
-    for ring in rings:
-        if len(ring) > 2:
-            area = area.symmetric_difference(shapely.make_valid(shapely.Polygon(ring)))
-    kept = [part for part in shapely.get_parts(_clipped(area, window)) if part.geom_type == "Polygon"]
-    return tuple(
-        tuple((x, y) for x, y in ring.coords[:-1])
-        for part in kept
-        for ring in (part.exterior, *part.interiors)
-    )
-
-
-def _clipped(geometry: shapely.Geometry, window: Box) -> shapely.Geometry:
-    return geometry.intersection(shapely.box(window.x, window.y, window.right, window.top))
+    parts = areas_within(Polylines.of(rings), window.corners)
+    return tuple(tuple((x, y) for x, y in ring.tolist()) for part in parts for ring in part)

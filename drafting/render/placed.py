@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterator
 from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,8 +17,17 @@ from drafting.styles.pen_table import CutStyle
 from drafting.styles.pens import Pen
 from drafting.styles.redrawn import OWN, Piece, Redrawn, areas_by, divided
 
-#: Lines of one pen, with what they are sorted by: width, role (later first), and layer.
-Group = tuple[float, int, str, Pen, Polylines]
+
+class LineGroup(NamedTuple):
+    """Lines of one role, on one layer and of one pen."""
+
+    role: Role
+    layer: str
+    pen: Pen
+    lines: Polylines
+
+
+#: What is redrawn with the pens that it has.
 OWN_PENS = Redrawn()
 
 
@@ -34,6 +44,11 @@ class PlacedDrawing:
         self.place: Floats = np.array(item.place, float)
         corners = np.array(item.clip)
         self.low, self.high = corners.min(axis=0), corners.max(axis=0)
+
+    @property
+    def window(self) -> Floats:
+        """(n, 2) the corners of the window in u and v, real mm."""
+        return np.asarray((np.array(self.item.clip) - self.place) @ np.linalg.inv(self._matrix))
 
     @cached_property
     def _matrix(self) -> Floats:
@@ -78,6 +93,10 @@ class PlacedDrawing:
 
     def line_groups(self) -> Iterator[tuple[str, Pen, Polylines]]:
         """Lines by layer and pen, the widest last, so that a narrow line never breaks a wide one."""
+        return ((group.layer, group.pen, group.lines) for group in self.groups())
+
+    def groups(self) -> Iterator[LineGroup]:
+        """The same with their roles."""
         item, packed = self.item, self.linework.packed
         if not len(packed):
             return
@@ -85,23 +104,23 @@ class PlacedDrawing:
         margin = max((pen.width for pen in self._pens()), default=0.0)
         low, high = lines.bounds()
         meets = ((high >= self.low - margin) & (low <= self.high + margin)).all(axis=1)
-        groups = []
+        groups: list[LineGroup] = []
         by, pieces = divided(lines, item.redrawn) if item.redrawn else (None, [])
         for (role, layer), which in self.linework.groups.items():
             if role in item.pens and layer not in item.hidden and meets[which].any():
                 pen, own = item.pens[role].changed(item.layers.get(layer)), which[meets[which]]
                 if by is not None:
                     own = own[by[own] == OWN]
-                groups.append((pen.width, -ROLES.index(role), layer, pen, lines.select(own)))
+                groups.append(LineGroup(role, layer, pen, lines.select(own)))
         if by is not None:
             groups += self._redrawn_groups(lines, by, pieces)
-        for _, _, layer, pen, group in sorted(groups, key=lambda group: group[:3]):
-            if len(group):
-                yield layer, pen, group
+        for group in sorted(groups, key=lambda each: (each.pen.width, -ROLES.index(each.role), each.layer)):
+            if len(group.lines):
+                yield group
 
     def _redrawn_groups(
         self, lines: Polylines, by: NDArray[np.int32], pieces: list[Piece]
-    ) -> Iterator[Group]:
+    ) -> Iterator[LineGroup]:
         """What is drawn otherwise than the roles and layers of its lines say, as groups of one pen."""
         item, packed = self.item, self.linework.packed
         found: dict[tuple[Role, str, int], list[Floats]] = defaultdict(list)
@@ -121,7 +140,7 @@ class PlacedDrawing:
             redrawn = OWN_PENS if what == OWN else item.redrawn[what]
             pen = redrawn.pen(role, item.pens, item.layers.get(layer))
             if pen is not None and layer not in item.hidden:
-                yield pen.width, -ROLES.index(role), layer, pen, Polylines.of(own)
+                yield LineGroup(role, layer, pen, Polylines.of(own))
 
     def _hidden_elements(self) -> set[int]:
         """The elements whose lines lie on layers of which nothing is drawn."""

@@ -7,12 +7,11 @@ from collections.abc import Iterator
 import numpy as np
 from shapely import Polygon, get_parts, make_valid
 
-from drafting.render.items import Fill, Hatched, Path, Point
+from drafting.render.items import SHADOWS, Fill, Hatched, Path, Point
 from drafting.sheets.viewport import Viewport
 from drafting.styles.hatches import HATCHES, HatchName, hatch_lines
 from drafting.styles.pens import Pen
 
-LAYER = "Shadows"
 #: How shadow is hatched: more openly than what is cut.
 HATCH: HatchName = "diagonal"
 SPACING, WIDTH = 0.9, 0.13
@@ -40,14 +39,14 @@ def _item(area: Polygon, viewport: Viewport) -> Fill | Hatched:
         tuple((float(x), float(y)) for x, y in ring.coords[:-1]) for ring in (area.exterior, *area.interiors)
     )
     if not style.hatched:
-        return Fill(rings, style.colour, LAYER, viewport.id, style.opacity / 100)
+        return Fill(rings, style.colour, SHADOWS, viewport.id, style.opacity / 100)
     pen = Pen(WIDTH, style.colour)
     # All areas of a drawing are hatched by one point, so that lines run on from one to the next.
     origin = np.array(viewport.to_paper(0.0, 0.0))
     arrays = [np.array(ring) for ring in rings]
     lines = (
-        Path(((ax, ay), (bx, by)), pen, LAYER, viewport.id)
+        Path(((ax, ay), (bx, by)), pen, SHADOWS, viewport.id)
         for family in HATCHES[HATCH]
         for (ax, ay), (bx, by) in hatch_lines(family, SPACING, 0.0, [arrays], origin).tolist()
     )
-    return Hatched(tuple(lines), rings, HATCH, SPACING, pen, LAYER, viewport.id)
+    return Hatched(tuple(lines), rings, HATCH, SPACING, pen, SHADOWS, viewport.id)

@@ -53,6 +53,31 @@ def _bends_at_start(ring: Floats) -> bool:
     return abs(math.remainder(turn, 2 * math.pi)) > math.radians(CORNER)
 
 
+def dashes_of(points: Floats, pattern: tuple[float, ...]) -> list[Floats]:
+    """The dashes of a polyline, each a polyline of its own.
+
+    Args:
+        points: (n, 2).
+        pattern: dash and gap by turns, in the unit of the points; of nothing it is one dash.
+
+    >>> [dash.tolist() for dash in dashes_of(np.array([[0.0, 0.0], [9.0, 0.0]]), (4.0, 1.0))]
+    [[[0.0, 0.0], [4.0, 0.0]], [[5.0, 0.0], [9.0, 0.0]]]
+    """
+    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
+    if not pattern:
+        return [points]
+    ends = np.cumsum(np.tile(pattern, math.ceil(along[-1] / sum(pattern)) + 1))
+    begins = np.concatenate([[0.0], ends[:-1]])
+    dashes = []
+    for begin, end in zip(begins[::2].tolist(), np.minimum(ends[::2], along[-1]).tolist(), strict=True):
+        if begin < end:
+            inner = points[(along > begin) & (along < end)]
+            corners = [np.interp([begin, end], along, points[:, k]) for k in (0, 1)]
+            first, last = np.array(corners).T
+            dashes.append(np.vstack([first, inner, last]))
+    return dashes
+
+
 def fitted_to(pattern: tuple[float, ...], length: float) -> tuple[float, ...]:
     """A pattern (dash and gap by turns, mm) stretched or shrunk so that a line of a length starts and ends on
     a dash.

@@ -76,7 +76,7 @@ class DxfTests(TestCase):
         self.assertIn([7250, 2600], [[round(x, 3) for x in span] for span in spans])
 
     def test_a_point_of_the_model_comes_to_lie_where_the_pdf_has_it(self):
-        one = SHEET.viewports[0]
+        one = replace(SHEET.viewports[0], box=Box(40, 60, 300, 220))
         for turned in (one, replace(one, turn=90.0), replace(one, turn=-37.0, centre=(1000.0, 200.0))):
             with self.subTest(turned.turn):
                 page = whole_page(compose(replace(SHEET, viewports=(turned,))), "Wall", "A-01")

@@ -17,7 +17,6 @@ from drafting.plotting.files import file_name
 from drafting.plotting.pages import as_printed, page_for
 from drafting.plotting.print_warnings import CutOff, annotation_warnings, cut_off, print_warnings
 from drafting.plotting.settings import conflicts
-from drafting.render.items import Drawing, Image, Shaded
 from drafting.render.page import FileInfo, Page
 from drafting.sheets import sheet as core
 from server.common import storage
@@ -184,7 +183,7 @@ def _pages(
             *annotation_warnings(display),
             *print_warnings(page, device, lost),
         ]
-        if form == "dxf" and any(isinstance(item, Image | Shaded) for item in page.display.items):
+        if form == "dxf" and any(page.display.pictures):
             found.append("A DXF holds no pictures of pixels; those on this sheet are left out.")
         notes += [f"{row.number}: {words}" for words in found]
         facts.append(_facts(page, device, lost))
@@ -221,9 +220,9 @@ def _sources(
 ) -> tuple[dict[str, Any], dict[str, Any]]:
     """Where the linework and the pictures of pages lie, by their keys; pictures of the building are made as
     fine as they are plotted."""
-    keys = {item.linework for page in pages for item in page.display.items if isinstance(item, Drawing)}
+    keys = {item.linework for page in pages for item in page.display.drawings}
     linework = {row.key: storage.path_of(row.file) for row in Linework.objects.filter(key__in=keys)}
-    shaded = {item.picture for page in pages for item in page.display.items if isinstance(item, Shaded)}
+    shaded = {item.picture for page in pages for item in page.display.shaded}
     pictures = {**picture_files(project), **fine_pictures(project, shaded, resolution, work)}
     return linework, {key: storage.path_of(file) for key, file in pictures.items()}
 

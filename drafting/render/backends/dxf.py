@@ -1,5 +1,5 @@
-"""DXF: each page a paper layout with viewports at their scales onto the linework, which stands once, in model
-millimetres; lettering as text, layers with widths and patterns."""
+"""DXF: each page a paper layout with viewports at their scales onto the linework, of which what they show
+stands in model millimetres; lettering as text, layers with widths and patterns."""
 
 from __future__ import annotations
 
@@ -15,9 +15,12 @@ from ezdxf.document import Drawing as Document
 from ezdxf.enums import MTextEntityAlignment, TextEntityAlignment
 from ezdxf.filemanagement import new
 from ezdxf.layouts.layout import Paperspace
+from shapely import Point as Point2
+from shapely import Polygon
 
 from drafting.errors import SheetError
 from drafting.geometry.boxes import Point
+from drafting.geometry.clipping import areas_within, is_upright, lines_within
 from drafting.geometry.polylines import Floats, Polylines
 from drafting.render.backend import OUTLINES, Backend, Sources
 from drafting.render.backends.dxf_model import Model
@@ -110,6 +113,8 @@ class DxfBackend(Backend):
         super().__init__(sources)
         self._layout, self._tables, self._model = layout, tables, model
         self._layer, self._scale, self._at = "", 1.0, np.zeros(2)
+        #: Outlines beyond which nothing is drawn just now, in the layout.
+        self._clips: list[Floats] = []
 
     @contextmanager
     def on_sheet(self, page: Page) -> Iterator[None]:
@@ -125,8 +130,13 @@ class DxfBackend(Backend):
 
     def stroke(self, lines: Polylines, pen: Pen, closed: bool = False) -> None:
         attributes = self._tables.attributes(self._layer, pen, self._scale)
-        for line in lines:
-            self._layout.add_lwpolyline(self._placed(line), close=closed, dxfattribs=attributes)
+        if self._clips and closed:
+            lines, closed = Polylines.of([np.concatenate([line, line[:1]]) for line in lines]), False
+        drawn = Polylines(self._placed(lines.points), lines.starts)
+        for outline in self._clips:
+            drawn = lines_within(drawn, outline)
+        for line in drawn:
+            self._layout.add_lwpolyline(line, close=closed, dxfattribs=attributes)
 
     def lines(self, lines: Polylines, pen: Pen, closed: bool = False) -> None:
         # Patterns are line types here, and whoever opens the file fits them.
@@ -135,16 +145,22 @@ class DxfBackend(Backend):
     def fill(self, rings: Polylines, colour: str, opacity: float = 1.0) -> None:
         # What only hides what lies under it would hide viewports here, which lie above all else.
         if colour != PAPER:
-            placed = [self._placed(ring) for ring in rings]
-            self._tables.fill(self._layout, placed, self._layer, colour, opacity)
+            parts = [[self._placed(ring) for ring in rings]]
+            for outline in self._clips:
+                parts = [kept for part in parts for kept in areas_within(Polylines.of(part), outline)]
+            for part in parts:
+                self._tables.fill(self._layout, part, self._layer, colour, opacity)
 
     def text(self, item: Text) -> None:
+        at = self._placed(np.array(item.at))
+        if not all(Polygon(outline).intersects(Point2(at)) for outline in self._clips):
+            return
         attributes = self._tables.coloured(self._layer, item.colour) | {
             "style": self._tables.style(item.bold)
         }
         text = self._layout.add_text(item.text, height=item.size * self._scale, dxfattribs=attributes)
         text.dxf.rotation = item.turn
-        text.set_placement(tuple(self._placed(np.array(item.at))), align=_ALIGN[item.anchor])
+        text.set_placement(tuple(at), align=_ALIGN[item.anchor])
 
     def dimension(self, item: Dimensioned) -> None:
         """A real dimension for each length, which measures the building through the scale."""
@@ -232,8 +248,10 @@ class DxfBackend(Backend):
 
     @contextmanager
     def clip(self, outline: Sequence[tuple[float, float]]) -> Iterator[None]:
-        raise NotImplementedError("A DXF clips drawings by their viewports, and nothing else is clipped.")
+        # Words stand or fall with their place, for a text cannot be cut.
+        self._clips.append(self._placed(np.array(outline)))
         yield
+        self._clips.pop()
 
     def drawing(self, item: Drawing) -> None:
         origin = self._model.place(item, self._scale)
@@ -248,7 +266,7 @@ class DxfBackend(Backend):
             dxfattribs={"layer": FRAMES},
         )
         viewport.dxf.view_twist_angle = item.turn
-        if not _upright(corners):
+        if not is_upright(corners):
             shape = self._layout.add_lwpolyline(corners, close=True, dxfattribs={"layer": FRAMES})
             viewport.dxf.clipping_boundary_handle = shape.dxf.handle
             viewport.dxf.flags |= _CUT_TO_SHAPE
@@ -265,8 +283,3 @@ class DxfBackend(Backend):
         # `origin`.
         x, y = origin
         return np.asarray(turned + np.array([x * cos - y * sin, x * sin + y * cos]))
-
-
-def _upright(corners: Floats) -> bool:
-    """Whether an outline is a rectangle along the paper's sides."""
-    return len(corners) == 4 and all(len(np.unique(corners[:, k].round(6))) == 2 for k in (0, 1))
