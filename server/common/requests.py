@@ -16,6 +16,8 @@ log = logging.getLogger("server.requests")
 HEADER = "X-Request-Id"
 #: An id that a proxy gave, which is kept so that its log and ours can be laid side by side.
 _GIVEN = re.compile(r"[A-Za-z0-9_.-]{8,64}")
+#: In paths that lead somewhere without an account, the part that does: whoever reads the log is not let in.
+_SECRET = re.compile(r"((?:^|/)(?:reviewed|review|invited|delivered)/)[^/]+")
 _current: ContextVar[str] = ContextVar("request", default="")
 
 Responder = Callable[[HttpRequest], HttpResponse]
@@ -45,22 +47,33 @@ def with_request_id(get_response: Responder) -> Responder:
     return middleware
 
 
+def masked(path: str) -> str:
+    """A path without the secret of a link that is in it.
+
+    >>> masked("/api/reviewed/kX3b9/comments/")
+    '/api/reviewed/…/comments/'
+    """
+    return _SECRET.sub(r"\1…", path)
+
+
 def _log(request: HttpRequest, status: int, took: float) -> None:
     user = getattr(request, "user", None)
     about = {
         "method": request.method,
-        "path": request.path,
+        "path": masked(request.path),
         "status": status,
         "user": user.get_username() if user is not None else "",
         "address": request.META.get("REMOTE_ADDR", ""),
         "milliseconds": round(took * 1000),
     }
-    log.info("%s %s %d", request.method, request.path, status, extra=about)
+    log.info("%s %s %d", request.method, masked(request.path), status, extra=about)
 
 
 class RequestFilter(logging.Filter):
-    """Puts the id of the request into each record."""
+    """Puts the id of the request into each record, and takes secrets out of it."""
 
     def filter(self, record: logging.LogRecord) -> bool:
         record.request_id = current_request()
+        if isinstance(record.args, tuple):
+            record.args = tuple(masked(each) if isinstance(each, str) else each for each in record.args)
         return True

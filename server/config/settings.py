@@ -288,7 +288,7 @@ LOGGING = {
         },
     },
     "handlers": {
-        "console": {"class": "logging.StreamHandler", "level": "WARNING"},
+        "console": {"class": "logging.StreamHandler", "level": "WARNING", "filters": ["request"]},
         # A line of JSON for each event; each process has a file of its own, for no two can turn over one.
         "file": {
             "class": "logging.handlers.RotatingFileHandler",

@@ -9,14 +9,16 @@ class IssuesConfig(AppConfig):
     def ready(self) -> None:
         from server.checks.services import register_checked, register_issued
         from server.common.pruning import register_files, register_task
-        from server.issues import comparisons, days, issuing, records
+        from server.issues import comparisons, days, issuing, records, sending
         from server.issues import models as rows
         from server.jobs.models import Job
         from server.jobs.runner import register
+        from server.jobs.workers import register_sweep
         from server.projects.services import register_keeper
         from server.sheets.composing import register_issue_columns
 
-        register(Job.Kind.ISSUE, issuing.issue)
+        register(Job.Kind.ISSUE, issuing.issue, is_made=issuing.is_recorded)
+        register_sweep(sending.send_waiting)
         register(Job.Kind.REMAKE, issuing.remake)
         register(Job.Kind.COMPARE, comparisons.compare)
         register_files(rows.IssuedSheet, "state", of="issue__project")

@@ -32,8 +32,9 @@ from server.issues.models import (
     KeptFile,
     Recipient,
     Remake,
+    SentIssue,
 )
-from server.issues.packing import Moment, Package, freeze_moment, make_packages
+from server.issues.packing import Moment, Package, about_of, freeze_moment, make_packages
 from server.jobs import services as jobs
 from server.jobs.models import Job
 from server.jobs.runner import Work
@@ -157,6 +158,11 @@ def _record(order: IssueOrder, moment: Moment, made: Sequence[Package], work: Wo
         sending.send(row, ready)
 
 
+def is_recorded(job: Job) -> bool:
+    """Whether the issue of a job is recorded: then it is made, whatever becomes of the job."""
+    return IssueOrder.objects.filter(job=job, issue__isnull=False).exists()
+
+
 def _record_all(order: IssueOrder, moment: Moment, made: Sequence[Package]) -> list[IssuedRecipient]:
     """Write all rows of an issue, or none."""
     project = order.job.project
@@ -208,6 +214,7 @@ def _record_recipient(issued: Issue, position: int, made: Package) -> IssuedReci
         archive_name=made.archive_name,
         archive_size=made.archive_size,
     )
+    SentIssue.objects.create(recipient=row)
     for k, (name, form, size, digest) in enumerate(made.files):
         IssuedFile.objects.create(recipient=row, position=k, name=name, form=form, size=size, file=digest)
     return row
@@ -229,7 +236,7 @@ def remake(job: Job, work: Work) -> None:
     states = [storage.path_of(each.state) for each in sheets]
     settings = [parse_plot_settings(each) for each in row.recipient.settings]
     folder = storage.temporary_path(".issue")
-    about = issued.name, thaw(states[0].read_bytes()).field_values.get("practice", "")
+    about = about_of(issued.name, [thaw(state.read_bytes()) for state in states[:1]])
     try:
         names = work.run(
             "sheets:issue_package", states, settings, row.recipient.as_core, linework, pictures, folder, about

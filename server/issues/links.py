@@ -9,6 +9,7 @@ from django.utils import timezone
 
 from drafting.issuing.transmittal import size_words
 from drafting.plotting.files import MEDIA_TYPES
+from server.accounts.models import digest_of
 from server.common.responses import stored_file
 from server.issues.models import IssuedRecipient, SentIssue
 from server.issues.sending import TRANSMITTAL
@@ -17,8 +18,9 @@ GONE = "This link has ended or was withdrawn. Ask whoever sent it for another."
 
 
 def _found(secret: str) -> IssuedRecipient | None:
-    row = SentIssue.objects.filter(place=secret, state=SentIssue.State.SENT, until__gt=timezone.now())
-    sent = row.select_related("recipient__issue__project").first() if len(secret) > 20 else None
+    open_now = SentIssue.objects.filter(state=SentIssue.State.SENT, until__gt=timezone.now())
+    row = open_now.filter(digest=digest_of(secret)).select_related("recipient__issue__project")
+    sent = row.first()
     return sent.recipient if sent else None
 
 

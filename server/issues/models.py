@@ -219,23 +219,29 @@ class IssuedFile(Record):
 
 
 class SentIssue(UuidModel):
-    """How an issue reaches a recipient, which may be tried again.
+    """How an issue reaches a recipient, which may be tried again. It is there, waiting, from the moment at
+    which the issue is recorded: what is recorded is sent, also when whoever was about to send it was stopped.
 
     Attributes:
-        place: the folder, the file of the mail, or the secret of the link.
+        place: the folder, or the address of the mail.
+        nonce, digest: of a link, what its secret is made of with the key of this installation, and the
+            secret's hash; so whoever has the database alone has no link.
         until: when a link ends.
         fetched: how often files were fetched by the link.
     """
 
     class State(models.TextChoices):
+        WAITING = "waiting"
         SENT = "sent"
         FAILED = "failed"
         WITHDRAWN = "withdrawn"
 
     recipient = models.OneToOneField(IssuedRecipient, models.PROTECT, related_name="sent")
-    state = models.CharField(max_length=10, choices=State.choices, default=State.SENT)
+    state = models.CharField(max_length=10, choices=State.choices, default=State.WAITING)
     message = models.CharField(max_length=400, blank=True)
-    place = models.CharField(max_length=400, blank=True, db_index=True)
+    place = models.CharField(max_length=400, blank=True)
+    nonce = models.CharField(max_length=32, blank=True)
+    digest = models.CharField(max_length=64, blank=True, db_index=True)
     until = models.DateTimeField(null=True)
     fetched = models.PositiveIntegerField(default=0)
     at = models.DateTimeField(auto_now=True)

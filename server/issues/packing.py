@@ -96,7 +96,7 @@ def make_packages(
     for k, row in enumerate(recipients):
         recipient, own = row.as_core, folder / str(k)
         settings = [(row.plot_settings or each.row.plot_settings).as_core for each in moment.sheets]
-        about = order.name, project.practice
+        about = about_of(order.name, [each.sheet for each in moment.sheets])
         names = work.run("sheets:issue_package", files, settings, recipient, linework, pictures, own, about)
         if "model" in recipient.forms:
             names = [*names, _model_of(project, own)]
@@ -112,6 +112,12 @@ def make_packages(
         packed = storage.store(archive)
         made.append(Package(recipient, settings, tuple(stored), transmittal, packed, name, size))
     return made
+
+
+def about_of(name: str, sheets: Sequence[FrozenSheet]) -> tuple[str, str]:
+    """What files of an issue say of themselves: its name, and who made it, as its first sheet has that. So
+    they are made again from the record alone."""
+    return name, sheets[0].field_values.get("practice", "") if sheets else ""
 
 
 def _model_of(project: Project, folder: Path) -> tuple[str, str]:

@@ -6,6 +6,7 @@ from __future__ import annotations
 import secrets
 import shutil
 import uuid
+from base64 import urlsafe_b64encode
 from collections.abc import Iterable
 from datetime import timedelta
 from pathlib import Path
@@ -13,13 +14,16 @@ from pathlib import Path
 from django.conf import settings
 from django.core.mail import EmailMessage
 from django.utils import timezone
+from django.utils.crypto import salted_hmac
 
 from drafting.issuing.recipients import Delivery
 from drafting.plotting.files import file_name
+from server.accounts.models import digest_of
 from server.common import storage
 from server.common.problems import logged
 from server.common.space import DISK_FULL, is_out_of_space
 from server.issues.models import IssuedRecipient, SentIssue
+from server.jobs.models import Job
 
 HOW: dict[Delivery, str] = {"folder": "In a folder", "mail": "By mail", "link": "By a link"}
 #: A mail holds no more than this; what is larger is fetched by a link. Bytes.
@@ -61,7 +65,7 @@ def forget(prepared: Path | None) -> None:
 def send(recipient: IssuedRecipient, prepared: Path | None) -> SentIssue:
     """Send what was recorded. What goes wrong is said in the row, and can be tried again."""
     row, _ = SentIssue.objects.get_or_create(recipient=recipient)
-    row.state, row.message = SentIssue.State.SENT, ""
+    row.state, row.message, row.place, row.nonce, row.digest = SentIssue.State.SENT, "", "", "", ""
     try:
         if recipient.as_core.delivery == "folder":
             row.place = str(_into_folder(recipient, prepared))
@@ -69,7 +73,7 @@ def send(recipient: IssuedRecipient, prepared: Path | None) -> SentIssue:
             row.place = recipient.as_core.address
             _mail(recipient, row)
         else:
-            _open_link(recipient, row)
+            open_link(recipient, row)
     except Exception as error:  # a mail service may fail in its own ways
         row.state = SentIssue.State.FAILED
         row.message = DISK_FULL if is_out_of_space(error) else logged("sending to %s", recipient)
@@ -84,9 +88,17 @@ def send_again(recipient: IssuedRecipient) -> SentIssue:
     return send(recipient, prepare(recipient.as_core.delivery, files))
 
 
+def send_waiting() -> None:
+    """Send what was recorded and not sent, for whoever was about to was stopped. A mail that had gone out
+    just before that goes out twice: better so than never."""
+    waiting = SentIssue.objects.filter(state=SentIssue.State.WAITING)
+    for row in waiting.exclude(recipient__issue__order__job__state__in=Job.ACTIVE):
+        send_again(row.recipient)
+
+
 def withdraw(row: SentIssue) -> None:
     """End a link at once."""
-    row.state, row.place, row.until = SentIssue.State.WITHDRAWN, "", None
+    row.state, row.nonce, row.digest, row.until = SentIssue.State.WITHDRAWN, "", "", None
     row.save()
 
 
@@ -101,10 +113,22 @@ def _into_folder(recipient: IssuedRecipient, prepared: Path | None) -> Path:
     return place.relative_to(settings.DELIVERED)
 
 
-def _open_link(recipient: IssuedRecipient, row: SentIssue) -> str:
-    row.place = secrets.token_urlsafe(32)
+def open_link(recipient: IssuedRecipient, row: SentIssue) -> str:
+    """Have a link lead to what a recipient is sent from now on; one that there was leads nowhere then."""
+    row.nonce = secrets.token_hex(16)
     row.until = timezone.now() + timedelta(days=recipient.as_core.days)
-    return row.place
+    secret = secret_of(row)
+    row.digest = digest_of(secret)
+    return secret
+
+
+def secret_of(row: SentIssue) -> str:
+    """The secret of the link by which something is fetched; blank for none. It is worked out with the key of
+    this installation, which no backup has."""
+    if not row.nonce:
+        return ""
+    made = salted_hmac("delivered", f"{row.pk} {row.nonce}", algorithm="sha256").digest()
+    return urlsafe_b64encode(made).decode().rstrip("=")
 
 
 def _mail(recipient: IssuedRecipient, row: SentIssue) -> None:
@@ -123,7 +147,7 @@ def _mail(recipient: IssuedRecipient, row: SentIssue) -> None:
         data = storage.path_of(recipient.archive).read_bytes()
         message.attach(recipient.archive_name, data, "application/zip")
     else:
-        token = _open_link(recipient, row)
+        token = open_link(recipient, row)
         lines += ["", f"They are fetched here: {settings.ADDRESS}/delivered/{token}/"]
     message.body = "\n".join(lines)
     message.send()

@@ -15,6 +15,7 @@ from drafting.issuing.recipients import Recipient as CoreRecipient
 from drafting.sheets.revision_schemes import RevisionScheme
 from server.common.serializers import RowSerializer
 from server.common.shapes import ShapeField
+from server.issues import sending
 from server.issues.comparisons import project_of
 from server.issues.models import (
     Compared,
@@ -139,6 +140,13 @@ class IssuedFileSerializer(serializers.ModelSerializer[IssuedFile]):
 
 class SentIssueSerializer(serializers.ModelSerializer[SentIssue]):
     """How an issue has reached a recipient."""
+
+    place = serializers.SerializerMethodField(
+        help_text="The folder, the address of the mail, or the last part of the link's address."
+    )
+
+    def get_place(self, sent: SentIssue) -> str:
+        return sending.secret_of(sent) if sent.recipient.as_core.delivery == "link" else sent.place
 
     class Meta:
         model = SentIssue

@@ -5,6 +5,7 @@ from __future__ import annotations
 import logging
 import time
 from collections.abc import Callable
+from dataclasses import dataclass
 from functools import partial
 from typing import Any
 
@@ -24,16 +25,34 @@ WRITE_INTERVAL = 0.2
 CANCEL_INTERVAL = 0.25
 
 Handler = Callable[[Job, "Work"], None]
-_handlers: dict[str, tuple[Handler, Handler]] = {}
+
+
+@dataclass(frozen=True)
+class _Kind:
+    """What is done for a kind of job, what cleans up after one that came to nothing, and whether one has come
+    to what it was to make, however it ended."""
+
+    do: Handler
+    clean_up: Handler
+    is_made: Callable[[Job], bool]
+
+
+_kinds: dict[str, _Kind] = {}
 _child: ChildProcess | None = None
 #: The worker that this process is, and what shows that it is alive; none where jobs are run in a test.
 _worker: Worker | None = None
 _beat: Callable[[], None] | None = None
 
 
-def register(kind: str, handler: Handler, clean_up: Handler = lambda job, work: None) -> None:
-    """Say what is done for a kind of job, and what cleans up when it ends without success."""
-    _handlers[kind] = (handler, clean_up)
+def register(
+    kind: str,
+    handler: Handler,
+    clean_up: Handler = lambda job, work: None,
+    is_made: Callable[[Job], bool] = lambda job: False,
+) -> None:
+    """Say what is done for a kind of job, what cleans up when it ends without success, and where a job can be
+    stopped after it has made all of what it was to make, whether it has."""
+    _kinds[kind] = _Kind(handler, clean_up, is_made)
 
 
 def work_as(worker: Worker | None, beat: Callable[[], None] | None) -> None:
@@ -61,7 +80,7 @@ def run(job: Job) -> None:
         return
     work = Work(job)
     try:
-        _handlers[job.kind][0](job, work)
+        _kinds[job.kind].do(job, work)
         state, message = Job.State.DONE, ""
     except Cancelled:
         state, message = Job.State.CANCELLED, ""
@@ -69,6 +88,8 @@ def run(job: Job) -> None:
         state, message = Job.State.FAILED, str(error)
     except Exception:
         state, message = Job.State.FAILED, logged("job %s (%s)", job.pk, job)
+    if state != Job.State.DONE and _kinds[job.kind].is_made(job):
+        state, message = Job.State.DONE, ""
     if state != Job.State.DONE:
         clean_up(job)
     Job.objects.filter(pk=job.pk).update(
@@ -78,14 +99,18 @@ def run(job: Job) -> None:
 
 def clean_up(job: Job) -> None:
     """Put away what a job leaves that came to nothing."""
-    _handlers[job.kind][1](job, Work(job))
+    _kinds[job.kind].clean_up(job, Work(job))
 
 
 def end_lost(job: Job) -> None:
-    """A job that a stopped worker left running can't go on: say so, and clean up after it."""
-    clean_up(job)
-    job.state, job.worker, job.finished = Job.State.FAILED, None, timezone.now()
-    job.message = "Dunefold was stopped meanwhile. Try again."
+    """A job that a stopped worker left running can't go on: say so, and clean up after it. One that had made
+    all of what it was to make is done."""
+    job.worker, job.finished = None, timezone.now()
+    if _kinds[job.kind].is_made(job):
+        job.state = Job.State.DONE
+    else:
+        clean_up(job)
+        job.state, job.message = Job.State.FAILED, "Dunefold was stopped meanwhile. Try again."
     job.save()
 
 

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import logging
 import os
 import socket
 import time
+from collections.abc import Callable
 from datetime import timedelta
 
 from django.conf import settings
@@ -16,12 +18,31 @@ from server.jobs.models import Job, Worker
 from server.jobs.runner import end_lost
 from server.jobs.tasks import enqueue
 
+log = logging.getLogger(__name__)
+
 #: How often a worker writes that it is alive; seconds.
 BEAT_INTERVAL = 5.0
 #: A worker that has not been heard of for so long is lost.
 SILENCE = timedelta(seconds=40)
 #: A job that has waited for so long without a place in the queue has lost it.
 UNQUEUED = timedelta(seconds=30)
+
+Sweep = Callable[[], None]
+_sweeps: list[Sweep] = []
+
+
+def register_sweep(sweep: Sweep) -> None:
+    """Have the worker that leads do something now and then: what somebody who was stopped has left undone."""
+    _sweeps.append(sweep)
+
+
+def sweep() -> None:
+    """Do what was left undone. What cannot be done is tried the next time."""
+    for each in _sweeps:
+        try:
+            each()
+        except Exception:
+            log.exception("%s failed", each.__name__)
 
 
 class Heart:

@@ -4,6 +4,7 @@ sees its inside."""
 import contextlib
 import errno
 import re
+from dataclasses import replace
 import sqlite3
 import tempfile
 import threading
@@ -86,8 +87,8 @@ class FaultTests(ApiCase):
     def test_a_job_that_fails_unforeseen_tells_its_reference_and_logs_the_rest(self):
         project = Project.objects.get(pk=self.make_project())
         job = Job.objects.create(project=project, kind="draw", about="Plan")
-        handlers = {"draw": (lambda job, work: self.fault(), lambda job, work: None)}
-        with patch.object(runner, "_handlers", handlers), self.assertLogs("server", "ERROR") as log:
+        kind = replace(runner._kinds["draw"], do=lambda job, work: self.fault())
+        with patch.object(runner, "_kinds", {"draw": kind}), self.assertLogs("server", "ERROR") as log:
             runner.run(job)
         job.refresh_from_db()
         self.assertEqual(job.state, "failed")

@@ -35,6 +35,7 @@ from server.issues.models import (
     SentIssue,
 )
 from server.jobs.models import Job
+from server.jobs.runner import end_lost
 from server.projects.models import Project
 from server.sheets.models import ShadedPicture, Sheet
 from server.tests.api_case import ApiCase
@@ -214,6 +215,37 @@ class IssueTests(IssueCase):
         again = self.call("post", f"issued-recipients/{anna['id']}/send/")["recipients"][0]["sent"]
         self.assertEqual((again["state"], again["message"]), ("sent", ""))
 
+    def test_an_issue_that_is_stopped_before_it_is_sent_is_made_and_sent_once(self):
+        """What is recorded is done: trying again would make a second."""
+        for spec in ({}, {"delivery": "link"}, {"delivery": "mail", "address": "a@b.example"}):
+            with self.subTest(spec):
+                with mock.patch.object(sending, "send", side_effect=KeyboardInterrupt):
+                    with self.assertRaises(KeyboardInterrupt):
+                        self.order([self.recipient("Anna", **spec)])
+                job = Job.objects.get(kind="issue", state="running")
+                sending.send_waiting()  # its worker may still be at it
+                issue = self.call("get", f"issues/?project={self.project}")[-1]
+                self.assertEqual(issue["recipients"][0]["sent"]["state"], "waiting")
+                end_lost(job)
+                job.refresh_from_db()
+                self.assertEqual((job.state, job.message), ("done", ""))
+                sending.send_waiting()
+                issue = self.call("get", f"issues/{issue['id']}/")
+                sent = issue["recipients"][0]["sent"]
+                self.assertEqual((sent["state"], bool(sent["place"])), ("sent", True))
+                before = SentIssue.objects.get(recipient=issue["recipients"][0]["id"]).at
+                sending.send_waiting()
+                self.assertEqual(SentIssue.objects.get(recipient=issue["recipients"][0]["id"]).at, before)
+        self.assertEqual(Issue.objects.count(), 3)
+
+    def test_who_has_the_database_alone_has_no_link(self):
+        issue = self.issued([self.recipient("Anna", delivery="link")])
+        secret = issue["recipients"][0]["sent"]["place"]
+        row = SentIssue.objects.get()
+        self.assertNotIn(secret, [str(value) for value in vars(row).values()])
+        with override_settings(SECRET_KEY="another"):
+            self.assertNotEqual(sending.secret_of(row), secret)
+
     def test_what_cannot_be_issued_is_refused_before_anything_is_made(self):
         anna = self.recipient("Anna")
         for given, words in (
@@ -280,6 +312,13 @@ class IssueTests(IssueCase):
 
 
 class RecordTests(IssueCase):
+    def test_an_intact_record_is_the_same_also_where_a_sheet_says_another_practice(self):
+        self.change(self.sheets[0], overrides={"practice": "Marram and Daughters"})
+        issue = self.issued([self.recipient("Anna")])
+        Project.objects.update(practice="Since renamed")
+        made = self.call("post", f"issued-recipients/{issue['recipients'][0]['id']}/remake/", None, 202)
+        self.assertTrue(self.call("get", f"remakes/{made['id']}/")["same"])
+
     def test_what_was_issued_can_be_neither_changed_nor_deleted(self):
         issue = self.issued([self.recipient("Anna")])
         path = f"issues/{issue['id']}/"

@@ -109,3 +109,17 @@ class RequestTests(ApiCase):
             self.assertEqual(self.client.get(path).status_code, 404, path)
         for path in ("/", "/projects/7/sheets", "/invited/abc"):
             self.assertEqual(self.client.get(path).status_code, 200, path)
+
+
+class SecretTests(ApiCase):
+    def test_the_secrets_of_links_stand_in_no_log(self):
+        secret = "s" * 43
+        for path in ("/api/reviewed/{}/", "/delivered/{}/archive/", "/invited/{}/", "/api/invited/{}/"):
+            asked = path.format(secret)
+            record = logging.LogRecord("django", logging.WARNING, "", 0, "Not Found: %s", (asked,), None)
+            RequestFilter().filter(record)
+            self.assertEqual(record.getMessage(), f"Not Found: {path.format('…')}")
+        with self.assertLogs("server.requests") as log:
+            self.client.get(f"/api/reviewed/{secret}/comments/")
+        self.assertNotIn(secret, "".join(log.output))
+        self.assertEqual(log.records[0].path, "/api/reviewed/…/comments/")

@@ -7956,8 +7956,10 @@ export interface components {
          *         colours: the colour treatment; blank for that of the plot settings.
          *         onto: the paper that sheets are reduced onto; blank for full size.
          *         fills: whether what is cut is filled with colours.
-         *         annotation: whether notes, dimensions, schedules and clouds are drawn.
-         *         layers_off: layers of which nothing is drawn.
+         *         annotation: whether notes, dimensions, tags, schedules, clouds, shapes, symbols and pictures are
+         *             drawn.
+         *         layers_off: layers of which nothing is drawn. Then pictures of the building and its shadows are left
+         *             out too, for they show all of it.
          *         delivery: how the files reach them.
          *         days: how long a link holds.
          */
@@ -8003,8 +8005,10 @@ export interface components {
          *         colours: the colour treatment; blank for that of the plot settings.
          *         onto: the paper that sheets are reduced onto; blank for full size.
          *         fills: whether what is cut is filled with colours.
-         *         annotation: whether notes, dimensions, schedules and clouds are drawn.
-         *         layers_off: layers of which nothing is drawn.
+         *         annotation: whether notes, dimensions, tags, schedules, clouds, shapes, symbols and pictures are
+         *             drawn.
+         *         layers_off: layers of which nothing is drawn. Then pictures of the building and its shadows are left
+         *             out too, for they show all of it.
          *         delivery: how the files reach them.
          *         days: how long a link holds.
          */
@@ -8809,6 +8813,7 @@ export interface components {
         SentIssue: {
             readonly state: components["schemas"]["SentState"];
             readonly message: string;
+            /** @description The folder, the address of the mail, or the last part of the link's address. */
             readonly place: string;
             /** Format: date-time */
             readonly until: string | null;
@@ -8817,12 +8822,13 @@ export interface components {
             readonly at: string;
         };
         /**
-         * @description * `sent` - Sent
+         * @description * `waiting` - Waiting
+         *     * `sent` - Sent
          *     * `failed` - Failed
          *     * `withdrawn` - Withdrawn
          * @enum {string}
          */
-        SentState: "sent" | "failed" | "withdrawn";
+        SentState: "waiting" | "sent" | "failed" | "withdrawn";
         /**
          * @description Revisions that are counted on: P01, P02, or A, B.
          *

@@ -17,7 +17,7 @@ from server.common.pruning import prune
 from server.common.written import state_now
 from server.jobs.queue import queue_worker
 from server.jobs.runner import the_child, work_as
-from server.jobs.workers import Heart, reconcile
+from server.jobs.workers import Heart, reconcile, sweep
 
 log = logging.getLogger(__name__)
 
@@ -82,6 +82,8 @@ class Rounds:
             if now - reconciled > RECONCILE_INTERVAL:
                 reconciled = now
                 reconcile(self._heart.worker)
+                if self._leads:
+                    sweep()
             # To ask the queue locks the database, for whoever wants to write too.
             written = _queue_written()
             if written != looked_at or now - worked > MAX_QUIET:

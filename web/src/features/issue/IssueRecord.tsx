@@ -200,7 +200,7 @@ function OneRecipient({ project, recipient }: { project: string; recipient: Issu
 
 /** How it reached its recipient, in a sentence. */
 function arrived({ spec, sent }: IssuedRecipient, dayOf: (at: string) => string): string {
-  if (!sent) return t("Not sent yet.");
+  if (!sent || sent.state === "waiting") return t("Not sent yet.");
   if (sent.state === "failed") return t("It did not arrive: {message}", { message: sent.message });
   if (sent.state === "withdrawn") return t("The link was withdrawn.");
   const day = dayOf(sent.at);
