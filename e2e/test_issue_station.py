@@ -11,6 +11,7 @@ from typing import Any
 import ezdxf
 import numpy as np
 import pypdfium2
+from django.contrib.auth import get_user_model
 from PIL import Image
 from playwright.sync_api import expect
 
@@ -113,6 +114,8 @@ class IssueTests(SheetsOffice):
 
     def test_a_device_that_is_off_or_out_of_paper_keeps_what_was_sent(self):
         page = self.page
+        get_user_model().objects.filter(username="ines").update(is_staff=True)
+        page.reload()
         self.to_issue()
         self.choose("For all of these sheets", "Office printer, A3")
         office = page.get_by_role("group", name="Office printer")

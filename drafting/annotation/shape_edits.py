@@ -25,6 +25,9 @@ TOUCH, MAX_POINTS = 1e-6, 500
 #: Lengths along a line that differ by less are the same.
 _ALIKE = 1e-9
 
+#: So many points of shapes are edited at once, and so many are made of them.
+MAX_GIVEN, MAX_MADE = 20_000, 100_000
+
 
 def edited(
     shapes: Sequence[Shape],
@@ -44,8 +47,12 @@ def edited(
         count: how many there are of a repetition beside the first.
 
     Raises:
-        SheetError: that cannot be done to these shapes.
+        SheetError: that cannot be done to these shapes, or it comes to more than can be worked with.
     """
+    given = sum(len(shape.points) for shape in shapes)
+    made = given * (count + 1 if edit == "array" else 1)
+    if given > MAX_GIVEN or made > MAX_MADE:
+        raise SheetError(f"This comes to {made:,} points. Do it to fewer shapes, or repeat them less often.")
     makers: Mapping[Edit, Callable[[], list[Shape]]] = {
         "mirror": lambda: [_moved(shape, _mirroring(at, to)) for shape in shapes],
         "turn": lambda: [_moved(shape, _turning(at, by)) for shape in shapes],

@@ -9,7 +9,11 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import DatabaseError
 from drf_spectacular.extensions import OpenApiAuthenticationExtension
-from rest_framework.authentication import BaseAuthentication, get_authorization_header
+from rest_framework.authentication import (
+    BaseAuthentication,
+    SessionAuthentication,
+    get_authorization_header,
+)
 from rest_framework.exceptions import AuthenticationFailed
 from rest_framework.permissions import SAFE_METHODS, BasePermission
 from rest_framework.request import Request
@@ -48,6 +52,17 @@ class WithinScope(BasePermission):
         if not isinstance(token, AccessToken) or request.method in SAFE_METHODS:
             return True
         return token.scope == AccessToken.Scope.WRITE
+
+
+def from_this_site(request: Request) -> None:
+    """Refuse what would sign somebody in from a form on another site, who is not signed in yet and so is not
+    asked for anything else. Programs with a token come from no site.
+
+    Raises:
+        PermissionDenied: there is no token of this site with it.
+    """
+    if not isinstance(request.auth, AccessToken):
+        SessionAuthentication().enforce_csrf(request)
 
 
 class TokenScheme(OpenApiAuthenticationExtension):  # type: ignore[no-untyped-call]

@@ -32,6 +32,7 @@ from server.accounts.serializers import (
     SessionSerializer,
     SignedInSerializer,
 )
+from server.accounts.tokens import from_this_site
 
 
 def locked_out(request: HttpRequest, *given: Any, **more: Any) -> JsonResponse:
@@ -59,6 +60,7 @@ class SessionView(APIView):
 
     @extend_schema(request=CredentialsSerializer, responses=SessionSerializer)
     def post(self, request: Request) -> Response:
+        from_this_site(request)
         given = CredentialsSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         user = authenticate(request._request, **given.validated_data)

@@ -110,12 +110,14 @@ class TableFileSerializer(serializers.ModelSerializer[TableFile]):
 class SymbolFileSerializer(serializers.Serializer[Any]):
     """An SVG or a DXF that symbols are to be made from."""
 
+    project = OwnProjectField()
     upload = serializers.FileField(write_only=True)
 
 
 class SymbolOfShapesSerializer(serializers.Serializer[Any]):
     """Shapes that a symbol is to be drawn like, and whether their lengths are those of the building."""
 
+    project = OwnProjectField()
     name = serializers.CharField(max_length=100)
     shapes = serializers.ListField(child=ShapeField(Shape, "shape", SheetError), min_length=1, max_length=200)
     real = serializers.BooleanField(default=False)
@@ -183,6 +185,7 @@ class NewTagSerializer(ShapeSerializer):
 class ChangedShapesSerializer(serializers.Serializer[Any]):
     """Shapes, and what is to be done to them."""
 
+    project = OwnProjectField()
     shapes = serializers.ListField(child=ShapeField(Shape, "shape", SheetError), min_length=1, max_length=200)
     edit = serializers.ChoiceField(choices=EDITS)
     at = serializers.ListField(child=serializers.FloatField(), min_length=2, max_length=2, required=False)

@@ -55,6 +55,7 @@ from server.common.responses import XLSX
 from server.jobs.apart import run_apart
 from server.jobs.child import ChildProcessFailed
 from server.projects.models import Project
+from server.projects.roles import require
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project, row_viewset
 from server.projects.serializers import OfOneProjectSerializer
 from server.sheets.whole_set import WholeSet
@@ -156,6 +157,7 @@ class AnnotationViewSet(RowViewSet):
     def edit_shapes(self, request: Request) -> Response:
         """Shapes mirrored, turned, offset, joined, broken, extended or repeated; whoever asks keeps them."""
         given = self._given(ChangedShapesSerializer, request.data)
+        require(given.pop("project"), request.user, ["draw"])
         shapes = _shapes(given.pop("shapes"))
         edit = given.pop("edit")
         at, to = (tuple(given.pop(key, (0.0, 0.0))) for key in ("at", "to"))
@@ -231,8 +233,9 @@ class LibrarySymbolViewSet(RowViewSet):
     @action(detail=False, methods=["post"], url_path="from-shapes")
     def from_shapes(self, request: Request) -> Response:
         """A symbol drawn like some shapes; whoever asks keeps it."""
-        given = SymbolOfShapesSerializer(data=request.data)
+        given = SymbolOfShapesSerializer(data=request.data, context=self.get_serializer_context())
         given.is_valid(raise_exception=True)
+        require(given.validated_data["project"], request.user, ["draw"])
         shapes = _shapes(given.validated_data["shapes"])
         made = dump_symbol(symbol_of(shapes, given.validated_data["real"]))
         return Response(ReadSymbolSerializer({"name": given.validated_data["name"], "spec": made}).data)
@@ -243,8 +246,9 @@ class LibrarySymbolViewSet(RowViewSet):
     @action(detail=False, methods=["post"], parser_classes=[MultiPartParser])
     def read(self, request: Request) -> Response:
         """The symbols in an SVG or a DXF; whoever asks keeps those that are wanted."""
-        given = SymbolFileSerializer(data=request.data)
+        given = SymbolFileSerializer(data=request.data, context=self.get_serializer_context())
         given.is_valid(raise_exception=True)
+        require(given.validated_data["project"], request.user, ["draw"])
         upload = _small(given.validated_data["upload"])
         try:
             found = services.symbols_from_file(upload.read(), upload.name)

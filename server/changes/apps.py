@@ -9,7 +9,8 @@ class ChangesConfig(AppConfig):
     def ready(self) -> None:
         from server.changes import history
         from server.common.pruning import register_task
-        from server.projects.rows import register_recorder
+        from server.projects.rows import register_deleted, register_recorder
 
         register_recorder(history.record)
+        register_deleted(history.deleted_row)
         register_task(history.forget)

@@ -97,6 +97,21 @@ def project_of(row: Row) -> Any:
     return next(iter(found), None)
 
 
+def deleted_row(kind: RowKind, given: Any) -> Row | None:
+    """What a row was that somebody deleted last, by the id that it is to be made again with; None where it
+    was not deleted, or is of a kind that has no history of its own."""
+    subject = given.get("id") if isinstance(given, Mapping) else None
+    try:
+        entries = HistoryEntry.objects.filter(subjects__subject=uuid.UUID(str(subject)))
+    except ValueError:
+        return None
+    for entry in entries.order_by("-pk")[:MAX_ENTRIES]:
+        for row in reversed(entry.rows):
+            if row["id"] == str(subject) and KINDS[row["rows"]] is kind:
+                return row["before"] if row["after"] is None else None
+    return None
+
+
 def history_of(user: Any, subject: uuid.UUID) -> list[HistoryEntry]:
     """What was done to a sheet or a view of somebody's projects, the newest first."""
     found = HistoryEntry.objects.filter(project__in=Project.of(user), subjects__subject=subject)

@@ -9,6 +9,7 @@ from typing import Any
 
 from django.db import transaction
 
+from drafting.errors import SheetError
 from server.changes import history
 from server.changes.kinds import KINDS
 from server.changes.models import MadeChange
@@ -52,6 +53,8 @@ def make_changes(
         else:
             given = [{**step["row"], "id": str(step["id"])} for step in group]
             rows += KINDS[kind].create(given, within, memo)
+    if len({str(row["project"]) for row in written if row["project"]}) > 1:
+        raise SheetError("These changes are of two projects. Make those of each by themselves.")
     history.note(user, what or "change", written)
     if change:
         MadeChange.remember(change, user, {"rows": rows})

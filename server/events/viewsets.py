@@ -5,10 +5,13 @@ from __future__ import annotations
 import json
 import uuid
 from collections.abc import AsyncIterator, Mapping
+from dataclasses import dataclass
 from typing import Any
 
 from asgiref.sync import sync_to_async
+from django.contrib.auth import get_user_model
 from django.contrib.sessions.backends.db import SessionStore
+from django.contrib.sessions.models import Session
 from django.http import StreamingHttpResponse
 from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
@@ -19,10 +22,12 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from server.accounts.models import AccessToken
+from server.common.written import remembered
 from server.events.hub import Place, Stream, TooMany, hub
 from server.events.serializers import EventSerializer, PagePlaceSerializer
 from server.events.telling import MAX_TAB
-from server.projects.models import Project
+from server.projects.models import Membership, Project
 
 #: Something is sent at least this often, so that a broken connection is noticed; seconds.
 BEAT = 15.0
@@ -68,7 +73,8 @@ class EventsView(APIView):
         project = get_object_or_404(Project.of(request.user), pk=wanted)
         session = request._request.session.session_key if request.auth is None else None
         response = StreamingHttpResponse(
-            _events(request.user, session, str(project.pk), tab), content_type="text/event-stream"
+            _events(Listener(request.user, session, request.auth), str(project.pk), tab),
+            content_type="text/event-stream",
         )
         # Nothing on the way holds it back to compress it or to gather more.
         response.headers["Content-Encoding"] = "identity"
@@ -76,8 +82,32 @@ class EventsView(APIView):
         return response
 
 
-async def _events(user: Any, session: str | None, project: str, tab: str) -> AsyncIterator[bytes]:
-    stream = Stream(project, user.get_username(), tab)
+@dataclass(frozen=True)
+class Listener:
+    """Who is told: somebody, and the session or the token that they came in with."""
+
+    user: Any
+    session: str | None
+    token: AccessToken | None
+
+    def may_listen(self, project: str) -> bool:
+        """Whether they still work in a project, and are still let in. It is asked before anything is told,
+        and of the database only when what it depends on was written to."""
+        key = (self.user.pk, self.session, self.token and self.token.pk, project)
+        depends_on = (AccessToken, Session, get_user_model(), Project, Membership)
+        return bool(remembered(key, depends_on, lambda: self._is_let_in(project) or None))
+
+    def _is_let_in(self, project: str) -> bool:
+        if self.session is not None and not SessionStore().exists(self.session):
+            return False
+        if self.token is not None and not AccessToken.objects.filter(pk=self.token.pk).exists():
+            return False
+        active = get_user_model().objects.filter(pk=self.user.pk, is_active=True)
+        return active.exists() and Project.of(self.user).filter(pk=project).exists()
+
+
+async def _events(listener: Listener, project: str, tab: str) -> AsyncIterator[bytes]:
+    stream = Stream(project, listener.user.get_username(), tab)
     try:
         hub.open(stream)
     except TooMany:
@@ -87,9 +117,10 @@ async def _events(user: Any, session: str | None, project: str, tab: str) -> Asy
         yield f"retry: {LISTEN_AGAIN}\n\n".encode()
         yield _event("people", {"others": hub.others(stream)})
         while not stream.ended:
-            if not await stream.wait(BEAT):
-                if not await sync_to_async(_may_listen)(user, session, project):
-                    return
+            something = await stream.wait(BEAT)
+            if not await sync_to_async(listener.may_listen)(project):
+                return
+            if not something:
                 yield b": still here\n\n"
                 continue
             news = stream.collect()
@@ -101,13 +132,6 @@ async def _events(user: Any, session: str | None, project: str, tab: str) -> Asy
                 yield _event("people", {"others": hub.others(stream)})
     finally:
         hub.close(stream)
-
-
-def _may_listen(user: Any, session: str | None, project: str) -> bool:
-    """Whether somebody still works in a project, and is still signed in."""
-    if session is not None and not SessionStore().exists(session):
-        return False
-    return Project.of(user).filter(pk=project).exists()
 
 
 def _event(name: str, data: Any) -> bytes:

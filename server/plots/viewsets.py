@@ -10,7 +10,7 @@ from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework import mixins, status, viewsets
 from rest_framework.decorators import action
-from rest_framework.exceptions import NotFound
+from rest_framework.exceptions import NotFound, PermissionDenied
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
@@ -118,9 +118,15 @@ class DeviceView(APIView):
 
     @extend_schema(request=DeviceChangeSerializer, responses=DeviceSerializer)
     def post(self, request: Request, key: str) -> Response:
-        """Switch it on or off, fill it, or take its paper out."""
+        """Switch it on or off, fill it, or take its paper out. It serves all projects: only who administers
+        the installation keeps it from them."""
         given = DeviceChangeSerializer(data=request.data)
         given.is_valid(raise_exception=True)
+        if False in given.validated_data.values() and not getattr(request.user, "is_staff", False):
+            raise PermissionDenied(
+                "This device serves all projects. Ask whoever administers this installation to switch it off "
+                "or to empty it."
+            )
         return Response(DeviceSerializer(devices.change(key, **given.validated_data)).data)
 
 

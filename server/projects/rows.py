@@ -65,6 +65,17 @@ listed_by_project = extend_schema_view(
 )
 
 
+#: Gives what a row that was deleted was, by its kind and by what is sent to make it again; None where it was
+#: not there, or is not known any more.
+Deleted = Callable[["RowKind", Any], "Mapping[str, Any] | None"]
+_deleted_rows: list[Deleted] = []
+
+
+def register_deleted(look: Deleted) -> None:
+    """Have rows that were deleted found."""
+    _deleted_rows.append(look)
+
+
 Recorder = Callable[["RowKind", "dict[str, Any] | None", "dict[str, Any] | None", Mapping[str, Any]], None]
 _recorders: list[Recorder] = []
 
@@ -137,16 +148,31 @@ class RowKind:
 
         return send
 
-    def _require(self, at: Any, path: Sequence[str], needs: Iterable[Ability], user: Any) -> None:
-        """Refuse what one's role does not allow in the project that a path leads to.
+    def _require(self, at: Any, path: Sequence[str], needs: Iterable[Ability], request: Request) -> None:
+        """Refuse what one's role does not allow in the project that a path leads to; of each project it is
+        asked once in a request.
 
         Raises:
             PermissionDenied: it says who may.
         """
         for name in path:
             at = getattr(at, name)
-        if at is not None:  # it is not built in
-            require(at, user, needs)
+        if at is None:  # it is built in
+            return
+        allowed = vars(request).setdefault("_allowed", set())
+        for ability in needs:
+            if (at.pk, ability) not in allowed:
+                require(at, request.user, [ability])
+                allowed.add((at.pk, ability))
+
+    def _was(self, data: Any, values: Mapping[str, Any]) -> bool:
+        """Whether a row that is made again, as undoing its deletion does, was signed so before."""
+        kept = {name: values.get(name) for name in self.signed}
+        return any(
+            all((before.get(name) or "") == (value or "") for name, value in kept.items())
+            for before in (look(self, data) for look in _deleted_rows)
+            if before is not None
+        )
 
     @property
     def _path(self) -> list[str]:
@@ -176,7 +202,9 @@ class RowKind:
         for data in several:
             values = dict(serializer.run_validation(data))
             if self._path:  # everybody makes projects of their own
-                self._require(values[self._path[0]], self._path[1:], [self.needs], context["request"].user)
+                signs = any(values.get(name) for name in self.signed) and not self._was(data, values)
+                needs: list[Ability] = [self.needs, *(["sign"] if signs else [])]
+                self._require(values[self._path[0]], self._path[1:], needs, context["request"])
             made.append(self.service.make(values, memo))
             taken.add(made[-1].pk)
         return self.made(made, context, serializer)
@@ -207,7 +235,7 @@ class RowKind:
         Raises:
             Conflict: it has been changed since.
         """
-        self._require(row, self._path, self._needed(row, data), context["request"].user)
+        self._require(row, self._path, self._needed(row, data), context["request"])
         serializer = self.serializer(row, data=data, partial=True, context=context)
         serializer.is_valid(raise_exception=True)
         values = dict(serializer.validated_data)
@@ -230,7 +258,7 @@ class RowKind:
         Raises:
             Conflict: it has been changed since.
         """
-        self._require(row, self._path, [self.needs], context["request"].user)
+        self._require(row, self._path, [self.needs], context["request"])
         before = self._before(row, context) if _recorders else {}
         try:
             self.service.delete(row, version)

@@ -16,6 +16,7 @@ from rest_framework.response import Response
 from rest_framework.throttling import ScopedRateThrottle
 from rest_framework.views import APIView
 
+from server.accounts.tokens import WithinScope, from_this_site
 from server.projects import invitations, services
 from server.projects.models import Invitation, Project
 from server.projects.rows import RowKind, RowViewSet
@@ -123,7 +124,8 @@ class InvitationViewSet(mixins.DestroyModelMixin, viewsets.GenericViewSet[Invita
 class InvitedView(APIView):
     """What is behind the link of an invitation. Guessing is slowed down like guessing a password."""
 
-    permission_classes = [AllowAny]
+    # A token that may only read takes none.
+    permission_classes = [AllowAny, WithinScope]
     throttle_classes = [ScopedRateThrottle]
     throttle_scope = "sign-in"
 
@@ -134,6 +136,7 @@ class InvitedView(APIView):
     @extend_schema(request=AcceptSerializer, responses=AcceptedSerializer)
     def post(self, request: Request, secret: str) -> Response:
         """Come into the project: as who is signed in, or with a new account that is signed in then."""
+        from_this_site(request)
         given = AcceptSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         here = request.user if isinstance(request.user, User) else None

@@ -2,6 +2,7 @@
 
 import uuid
 
+from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from server.annotations.models import Annotation, LibrarySymbol
@@ -125,14 +126,18 @@ class SymbolTests(ListCase):
         line = '<path d="M0 0 L96 96" stroke="#000"/>'
         svg = f'<svg xmlns="http://www.w3.org/2000/svg" width="96" height="96">{line}</svg>'
         upload = SimpleUploadedFile("hook.svg", svg.encode())
-        (found,) = self.call("post", "symbols/read/", {"upload": upload}, format="multipart")
+        (found,) = self.call(
+            "post", "symbols/read/", {"project": self.project, "upload": upload}, format="multipart"
+        )
         self.assertEqual(found["name"], "hook")
         self.make("symbols", **found)
         self.assertEqual(LibrarySymbol.objects.filter(project=self.project).count(), 1)
         harmful = SimpleUploadedFile("x.svg", b'<svg xmlns="http://www.w3.org/2000/svg"><script/></svg>')
         self.assertIn(
             "x.svg",
-            self.call("post", "symbols/read/", {"upload": harmful}, 400, format="multipart")["detail"],
+            self.call(
+                "post", "symbols/read/", {"project": self.project, "upload": harmful}, 400, format="multipart"
+            )["detail"],
         )
 
 
@@ -237,26 +242,43 @@ class ShapeTests(ListCase):
     LINE = {"kind": "shape", "form": "line", "points": [{"at": [0, 0]}, {"at": [40, 0]}]}
 
     def test_shapes_are_changed_by_whoever_asks_and_kept_where_they_are_wanted(self):
-        body = {"shapes": [self.LINE], "edit": "offset", "by": 5}
+        body = {"project": self.project, "shapes": [self.LINE], "edit": "offset", "by": 5}
         (made,) = self.call("post", "annotations/edit-shapes/", body)
         self.assertEqual([point["at"] for point in made["points"]], [[0.0, 5.0], [40.0, 5.0]])
-        body = {"shapes": [self.LINE, self.LINE], "edit": "extend"}
+        body = {"project": self.project, "shapes": [self.LINE, self.LINE], "edit": "extend"}
         self.assertIn("parallel", self.call("post", "annotations/edit-shapes/", body, 400)["detail"])
-        self.call("post", "annotations/edit-shapes/", {"shapes": [], "edit": "join"}, 400)
+        self.call(
+            "post", "annotations/edit-shapes/", {"project": self.project, "shapes": [], "edit": "join"}, 400
+        )
         for form in ("arc", "ellipse"):
             no_shape = {"form": form, "points": [{"at": [0.0, 0.0]}, {"at": [0.0, 0.0]}]}
             for address, more in (
                 ("annotations/edit-shapes/", {"edit": "join"}),
                 ("symbols/from-shapes/", {"name": "x"}),
             ):
-                said = self.call("post", address, {"shapes": [no_shape], **more}, 400)["detail"]
+                said = self.call(
+                    "post", address, {"project": self.project, "shapes": [no_shape], **more}, 400
+                )["detail"]
                 self.assertIn("3 points or more", said)
         far = {**self.LINE, "points": [{"at": [1e300, 0.0]}, {"at": [0.0, -1e308]}]}
-        self.call("post", "symbols/from-shapes/", {"name": "x", "shapes": [far]}, 400)
+        self.call(
+            "post", "symbols/from-shapes/", {"project": self.project, "name": "x", "shapes": [far]}, 400
+        )
         self.assertEqual(Annotation.objects.count(), 0)
 
+    def test_nothing_is_computed_without_end_nor_for_whoever_does_not_draw_there(self):
+        long = {**self.LINE, "points": [{"at": [float(k), 0.0]} for k in range(500)]}
+        body = {"project": self.project, "shapes": [long] * 40, "edit": "array", "to": [1, 1], "count": 200}
+        said = self.call("post", "annotations/edit-shapes/", body, 400)["detail"]
+        self.assertIn("4,020,000 points", said)
+        get_user_model().objects.create_user("odd", password="samphire-89")
+        self.client.login(username="odd", password="samphire-89")
+        for address in ("annotations/edit-shapes/", "symbols/from-shapes/"):
+            more = {"name": "x", "edit": "join"}
+            self.call("post", address, {"project": self.project, "shapes": [self.LINE], **more}, 400)
+
     def test_a_symbol_is_made_of_shapes_by_whoever_asks(self):
-        body = {"name": "Bar", "shapes": [self.LINE]}
+        body = {"project": self.project, "name": "Bar", "shapes": [self.LINE]}
         found = self.call("post", "symbols/from-shapes/", body)
         self.assertEqual(found["spec"]["lines"][0]["points"], [[-20.0, 0.0], [20.0, 0.0]])
         self.make("symbols", **found)

@@ -10,7 +10,9 @@ from contextlib import asynccontextmanager
 from typing import Any
 from unittest.mock import patch
 
+from asgiref.sync import sync_to_async
 from django.contrib.auth import get_user_model
+from django.contrib.sessions.models import Session
 from django.http import HttpResponse
 from django.test import AsyncClient, RequestFactory, SimpleTestCase
 
@@ -18,7 +20,7 @@ from server.config.asgi import READING, WRITING, application
 from server.events import telling
 from server.events.hub import MAX_OF_ONE, MAX_ROWS, Changed, Hub, Place, Stream, TooMany, hub
 from server.jobs.models import Job
-from server.projects.models import Project
+from server.projects.models import Membership, Project
 from server.sheets.models import Sheet
 from server.tests.committed_case import CommittedCase
 
@@ -255,6 +257,33 @@ class EventsTests(CommittedCase):
                 self.assertEqual((seen[0]["user"], seen[0]["subject"]), ("ines", str(sheet.pk)))
 
         self.scene(play)
+
+    def test_who_is_put_out_is_told_nothing_more(self):
+        """Whatever puts them out: their sign-out, the owner, or whoever administers the installation."""
+
+        def sign_out() -> None:
+            Session.objects.all().delete()
+
+        def unshare() -> None:
+            Membership.objects.all().delete()
+
+        def shut_out() -> None:
+            type(self.jonas).objects.filter(pk=self.jonas.pk).update(is_active=False)
+
+        for put_out in (unshare, sign_out, shut_out):
+
+            async def play(put_out: Any = put_out) -> None:
+                jonas = await self.client_of(self.jonas)
+                async with self.listening(jonas, "b") as next_of:
+                    await next_of("people")
+                    await sync_to_async(put_out)()
+                    await Sheet.objects.acreate(project=self.project, number=put_out.__name__, position=7)
+                    self.assertIsNone(await next_of("changed"))
+
+            with self.subTest(put_out.__name__):
+                type(self.jonas).objects.update(is_active=True)
+                Membership.objects.get_or_create(project=self.project, user=self.jonas)
+                self.scene(play)
 
     def test_nobody_else_is_told_anything(self):
         async def play() -> None:

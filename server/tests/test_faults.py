@@ -4,11 +4,11 @@ sees its inside."""
 import contextlib
 import errno
 import re
-from dataclasses import replace
 import sqlite3
 import tempfile
 import threading
 import time
+from dataclasses import replace
 from pathlib import Path
 from unittest import TestCase
 from unittest.mock import patch

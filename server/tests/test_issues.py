@@ -219,9 +219,9 @@ class IssueTests(IssueCase):
         """What is recorded is done: trying again would make a second."""
         for spec in ({}, {"delivery": "link"}, {"delivery": "mail", "address": "a@b.example"}):
             with self.subTest(spec):
-                with mock.patch.object(sending, "send", side_effect=KeyboardInterrupt):
-                    with self.assertRaises(KeyboardInterrupt):
-                        self.order([self.recipient("Anna", **spec)])
+                stopped = mock.patch.object(sending, "send", side_effect=KeyboardInterrupt)
+                with stopped, self.assertRaises(KeyboardInterrupt):
+                    self.order([self.recipient("Anna", **spec)])
                 job = Job.objects.get(kind="issue", state="running")
                 sending.send_waiting()  # its worker may still be at it
                 issue = self.call("get", f"issues/?project={self.project}")[-1]

@@ -118,8 +118,24 @@ class DeviceTests(PlotCase):
     def prints(self) -> list[Any]:
         return self.call("get", f"prints/?project={self.project}")
 
-    def turn(self, key: str, **change: bool) -> Any:
-        return self.call("post", f"devices/{key}/", change)
+    def turn(self, key: str, status: int = 200, **change: bool) -> Any:
+        return self.call("post", f"devices/{key}/", change, status)
+
+    def setUp(self) -> None:
+        super().setUp()
+        # They serve all projects, so that whoever keeps them from these administers the installation.
+        self.administer(True)
+
+    def administer(self, may: bool) -> None:
+        self.user.is_staff = may
+        self.user.save()
+
+    def test_nobody_keeps_a_device_from_other_projects_but_who_administers_it(self) -> None:
+        self.administer(False)
+        for change in ({"online": False}, {"loaded": False}, {"online": True, "loaded": False}):
+            said = self.turn("office", 403, **change)["detail"]
+            self.assertIn("serves all projects", said)
+        self.turn("office", online=True, loaded=True)
 
     def test_sheets_come_out_of_the_device_without_its_margins(self) -> None:
         self.send()

@@ -1,15 +1,20 @@
 """Two people in one project."""
 
+import uuid
+
 from django.contrib.auth import get_user_model
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 from rest_framework.test import APIClient
 
+from server.accounts.services import make_token
 from server.projects.invitations import MAX_OPEN
 from server.projects.models import Invitation
 from server.tests.api_case import ApiCase
 
 
-class SharingTests(ApiCase):
+class TwoPeople(ApiCase):
     def setUp(self):
         super().setUp()
         self.project = self.project_with_model()
@@ -20,6 +25,8 @@ class SharingTests(ApiCase):
     def share(self):
         return self.call("post", f"projects/{self.project}/share/", {"username": "odd"})
 
+
+class SharingTests(TwoPeople):
     def test_a_shared_project_is_seen_and_worked_in_by_both(self):
         self.assertEqual(self.share()["members"], ["odd"])
         view = self.view_named(self.project, "Roof plan")
@@ -217,3 +224,80 @@ class RoleTests(ApiCase):
         self.client = APIClient()
         self.call("post", f"invited/{told['secret']}/", {"username": "nils", "password": "samphire-89-x"})
         self.assertEqual(self.call("get", f"projects/{self.project}/")["role"], "checker")
+
+
+class SignatureTests(TwoPeople):
+    """Nobody who may not sign makes a sheet that says it was checked."""
+
+    def setUp(self):
+        super().setUp()
+        self.share()
+
+    def test_a_drafter_makes_no_sheet_that_is_signed(self):
+        self.client = self.odd_client
+        for signed in ({"approver": "Ines"}, {"checker": "Ines", "checked_on": "2031-05-04"}):
+            self.call("post", "sheets/", {"project": self.project, **signed}, 403)
+        sheet = self.call("post", "sheets/", {"project": self.project}, 201)
+        steps = [
+            {"rows": "sheets", "id": sheet["id"], "version": 1, "row": None},
+            {
+                "rows": "sheets",
+                "id": sheet["id"],
+                "version": 0,
+                "row": {"project": self.project, "number": "A-01", "approver": "Ines"},
+            },
+        ]
+        self.call("post", "changes/", {"what": "forge", "steps": steps}, 403)
+        self.assertEqual(self.call("get", f"sheets/{sheet['id']}/")["approver"], "")
+
+    def test_a_deletion_of_a_signed_sheet_is_undone_by_whoever_made_it(self):
+        signed = {"project": self.project, "approver": "Ines", "approved_on": "2031-05-04"}
+        sheet = self.call("post", "sheets/", signed, 201)
+        self.client = self.odd_client
+        gone = {"rows": "sheets", "id": sheet["id"], "version": 1, "row": None}
+        self.call("post", "changes/", {"what": "delete", "steps": [gone]})
+        row = {**signed, "number": sheet["number"]}
+        again = {"rows": "sheets", "id": sheet["id"], "version": 0, "row": row}
+        forged = {**again, "row": {**row, "approver": "Odd"}}
+        self.call("post", "changes/", {"what": "forge", "steps": [forged]}, 403)
+        self.call("post", "changes/", {"what": "undo", "steps": [again]})
+        self.assertEqual(self.call("get", f"sheets/{sheet['id']}/")["approver"], "Ines")
+
+    def test_changes_of_two_projects_are_refused_together(self):
+        other = self.call("post", "projects/", {"name": "Other"}, 201)["id"]
+        steps = [
+            {
+                "rows": "sheets",
+                "id": str(uuid.uuid4()),
+                "version": 0,
+                "row": {"project": project, "title": "x"},
+            }
+            for project in (self.project, other)
+        ]
+        self.client = self.ines_client
+        said = self.call("post", "changes/", {"what": "add", "steps": steps}, 400)["detail"]
+        self.assertIn("two projects", said)
+        self.assertEqual(self.call("get", f"sheets/?project={self.project}"), [])
+
+    def test_a_role_is_asked_of_the_database_once_for_a_batch(self):
+        self.client = self.odd_client
+
+        def asked(count):
+            steps = [
+                {"rows": "sheets", "id": str(uuid.uuid4()), "version": 0, "row": {"project": self.project}}
+                for _ in range(count)
+            ]
+            with CaptureQueriesContext(connection) as found:
+                self.call("post", "changes/", {"what": "add", "steps": steps})
+            return sum('FROM "projects_membership"' in each["sql"] for each in found)
+
+        self.assertEqual(asked(12), asked(2))
+
+    def test_a_token_that_may_only_read_takes_no_invitation(self):
+        made = self.call("post", f"projects/{self.project}/invite/", {"role": "reader"}, 201)
+        mira = get_user_model().objects.create_user("mira", password="samphire-90")
+        _, token = make_token(mira, "reads", "read")
+        program = APIClient(HTTP_AUTHORIZATION=f"Bearer {token}")
+        answer = program.post(f"/api/invited/{made['secret']}/", {}, format="json")
+        self.assertEqual(answer.status_code, 403)
+        self.assertFalse(Invitation.objects.exclude(used_by=None).exists())

@@ -38,6 +38,20 @@ class GuessingTests(ApiCase):
             validate_password("samphire-88")
 
 
+class FromThisSiteTests(ApiCase):
+    def test_a_form_on_another_site_signs_nobody_in(self):
+        given = {"username": "ines", "password": "samphire-88"}
+        made = self.call("post", f"projects/{self.make_project()}/invite/", {"role": "reader"}, 201)
+        account = {"username": "mira", "password": "samphire-8812"}
+        for path, body in (("session/", given), (f"invited/{made['secret']}/", account)):
+            browser = APIClient(enforce_csrf_checks=True)
+            self.assertEqual(browser.post(f"/api/{path}", body).status_code, 403)
+            self.assertNotIn("sessionid", browser.cookies)
+            browser.get("/")
+            headers = {"X-CSRFToken": browser.cookies["csrftoken"].value}
+            self.assertEqual(browser.post(f"/api/{path}", body, headers=headers).status_code, 200)
+
+
 class HeaderTests(ApiCase):
     def test_no_script_runs_that_is_no_file_of_ours_and_no_answer_is_stored(self):
         page = self.client.get("/projects")

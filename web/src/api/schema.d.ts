@@ -663,7 +663,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Switch it on or off, fill it, or take its paper out. */
+        /**
+         * @description Switch it on or off, fill it, or take its paper out. It serves all projects: only who administers the
+         *     installation keeps it from them.
+         */
         post: operations["devices_create"];
         delete?: never;
         options?: never;
@@ -3521,6 +3524,8 @@ export interface components {
         };
         /** @description Shapes, and what is to be done to them. */
         ChangedShapesRequest: {
+            /** Format: uuid */
+            project: string;
             shapes: components["schemas"]["ShapeRequest"][];
             edit: components["schemas"]["EditEnum"];
             at?: number[];
@@ -9534,6 +9539,8 @@ export interface components {
         };
         /** @description An SVG or a DXF that symbols are to be made from. */
         SymbolFileRequest: {
+            /** Format: uuid */
+            project: string;
             /** Format: binary */
             upload: string;
         };
@@ -9581,6 +9588,8 @@ export interface components {
         };
         /** @description Shapes that a symbol is to be drawn like, and whether their lengths are those of the building. */
         SymbolOfShapesRequest: {
+            /** Format: uuid */
+            project: string;
             name: string;
             shapes: components["schemas"]["ShapeRequest"][];
             /** @default false */

@@ -4,6 +4,7 @@ import Button from "@mui/material/Button";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, data, type Device, type Print, type Project } from "../../api/client";
 import { useDevices, usePrints } from "../../api/plots";
+import { useSession } from "../../api/projects";
 import { colours } from "../../theme/theme";
 import { useMoments } from "../../components/moments";
 import { notifyError } from "../../stores/notices";
@@ -21,6 +22,7 @@ const STATES: Record<Print["state"], string> = {
 export function Devices({ project }: { project: Project }) {
   const { data: devices = NOTHING } = useDevices();
   const { data: prints = NOTHING } = usePrints(project.id);
+  const administers = useSession().data?.administers ?? false;
   const client = useQueryClient();
   const { mutate: act } = useMutation({
     mutationFn: (command: () => Promise<unknown>) => command(),
@@ -53,6 +55,7 @@ export function Devices({ project }: { project: Project }) {
         <OneDevice
           key={device.key}
           device={device}
+          administers={administers}
           onChange={(change) =>
             act(() =>
               data(api.POST("/api/devices/{key}/", { params: { path: { key: device.key } }, body: change })),
@@ -104,9 +107,12 @@ const paperOf = ({ paper }: Device) =>
 
 function OneDevice({
   device,
+  administers,
   onChange,
 }: {
   device: Device;
+  /** Whether one may keep it from others: it serves all projects. */
+  administers: boolean;
   onChange: (change: { online?: boolean; loaded?: boolean }) => void;
 }) {
   const empty = Object.values(device.paper).every((amount) => amount === 0);
@@ -142,13 +148,15 @@ function OneDevice({
       </Box>
       <Box sx={{ fontSize: 12, color: "text.secondary" }}>{paperOf(device)}</Box>
       <Box sx={{ display: "flex", gap: 0.5, mt: 0.5, ml: -0.75 }}>
-        <Button sx={small} onClick={() => onChange({ online: !device.online })}>
-          {device.online ? t("Switch off") : t("Switch on")}
-        </Button>
+        {(administers || !device.online) && (
+          <Button sx={small} onClick={() => onChange({ online: !device.online })}>
+            {device.online ? t("Switch off") : t("Switch on")}
+          </Button>
+        )}
         <Button sx={small} onClick={() => onChange({ loaded: true })}>
           {t("Load paper")}
         </Button>
-        {!empty && (
+        {administers && !empty && (
           <Button sx={small} onClick={() => onChange({ loaded: false })}>
             {t("Remove paper")}
           </Button>

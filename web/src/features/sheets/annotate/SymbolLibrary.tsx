@@ -23,8 +23,9 @@ interface Read {
 }
 
 /** The symbols in an SVG or a DXF. */
-async function read(file: File): Promise<Read[]> {
+async function read(project: string, file: File): Promise<Read[]> {
   const body = new FormData();
+  body.set("project", project);
   body.set("upload", file);
   const headers = { "X-CSRFToken": csrfToken() };
   const response = await fetch("/api/symbols/read/", { method: "POST", body, headers });
@@ -73,7 +74,7 @@ export function SymbolLibrary({ project, onClose }: { project: string; onClose: 
               const file = event.target.files?.[0];
               event.target.value = "";
               if (file)
-                read(file)
+                read(project, file)
                   .then((found) => {
                     add(found);
                     notify(

@@ -233,7 +233,7 @@ export function useAnnotationEdits(project: string) {
     async function editShapes(pieces: readonly (Annotation & { spec: ShapeSpec })[], how: ShapeEdit) {
       const [first] = pieces;
       if (!first) return;
-      const body = { shapes: pieces.map((p) => p.spec), ...how };
+      const body = { project, shapes: pieces.map((p) => p.spec), ...how };
       const made = (await afterWrites(() =>
         data(api.POST("/api/annotations/edit-shapes/", { body })),
       )) as unknown as ShapeSpec[];
@@ -272,7 +272,7 @@ export function useAnnotationEdits(project: string) {
     /** A symbol of the library that is drawn like some shapes. */
     async function makeSymbol(pieces: readonly (Annotation & { spec: ShapeSpec })[], name: string) {
       const real = pieces.some((p) => p.view !== null || p.viewport !== null);
-      const body = { name, shapes: pieces.map((p) => p.spec), real };
+      const body = { project, name, shapes: pieces.map((p) => p.spec), real };
       const made = await data(api.POST("/api/symbols/from-shapes/", { body }));
       const spec = made.spec as unknown as SymbolDrawing;
       await commit(project, t("make the symbol “{name}”", { name }), [
