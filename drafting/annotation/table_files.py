@@ -7,7 +7,6 @@ import io
 import zipfile
 
 from openpyxl import load_workbook
-from openpyxl.utils.exceptions import InvalidFileException
 
 from drafting.annotation.tables import MAX_CELL, MAX_COLUMNS, MAX_ROWS
 from drafting.errors import SheetError
@@ -89,7 +88,9 @@ def _workbook(data: bytes, name: str) -> list[list[str]]:
             found.append([_cell(value) for value in row[: MAX_COLUMNS + 1]])
     except SheetError:
         raise
-    except (InvalidFileException, zipfile.BadZipFile, KeyError, ValueError, IndexError, OSError) as error:
+    except (
+        Exception
+    ) as error:  # of a damaged file, the library and what it stands on raise whatever they meet
         raise SheetError(f"“{name}” cannot be read as a workbook. Save it again as XLSX.") from error
     return found
 

@@ -144,6 +144,19 @@ class FileTests(TestCase):
             read_table(out.getvalue(), "doors.xlsx"), [["Door", "Width", ""], ["D1", "926.5", "Yes"]]
         )
 
+    @given(st.integers(0, 10_000), st.integers(1, 255))
+    def test_a_damaged_workbook_is_read_or_refused_with_its_name(self, at, by):
+        book = Workbook()
+        book.active.append(["Door", "Width"])
+        out = io.BytesIO()
+        book.save(out)
+        data = bytearray(out.getvalue())
+        data[4 + at % (len(data) - 4)] ^= by
+        try:
+            read_table(bytes(data), "doors.xlsx")
+        except SheetError as error:
+            self.assertIn("doors.xlsx", str(error))
+
     def test_what_is_none_or_too_large_is_refused_with_its_name(self):
         for data, words in ((b"", "no cells"), (b"\0\1\2", "neither"), (b"PK\3\4 broken", "workbook"),
                             (b"a\n" * 5000, "5000 rows"), (b"x" * 6_000_000, "6 MB")):  # fmt: skip

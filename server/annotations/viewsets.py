@@ -50,10 +50,8 @@ from server.annotations.serializers import (
     TableFileSerializer,
     TagsSerializer,
 )
-from server.common.problems import Unreadable
 from server.common.responses import XLSX
 from server.jobs.apart import run_apart
-from server.jobs.child import ChildProcessFailed
 from server.projects.models import Project
 from server.projects.roles import require
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project, row_viewset
@@ -250,10 +248,7 @@ class LibrarySymbolViewSet(RowViewSet):
         given.is_valid(raise_exception=True)
         require(given.validated_data["project"], request.user, ["draw"])
         upload = _small(given.validated_data["upload"])
-        try:
-            found = services.symbols_from_file(upload.read(), upload.name)
-        except ChildProcessFailed as error:
-            raise Unreadable(str(error)) from error
+        found = services.symbols_from_file(upload.read(), upload.name)
         return Response(ReadSymbolSerializer(found, many=True).data)
 
 
@@ -274,10 +269,7 @@ class TableFileViewSet(
         given.is_valid(raise_exception=True)
         project: Project = given.validated_data["project"]
         upload = _small(given.validated_data["upload"])
-        try:
-            row = services.add_table_file(project, upload.name, upload.read())
-        except ChildProcessFailed as error:
-            raise Unreadable(str(error)) from error
+        row = services.add_table_file(project, upload.name, upload.read())
         return Response(self.get_serializer(row).data, status=status.HTTP_201_CREATED)
 
 

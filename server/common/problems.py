@@ -6,6 +6,7 @@ import logging
 import uuid
 from typing import Any
 
+from django.db import IntegrityError
 from rest_framework import status
 from rest_framework.exceptions import APIException, ValidationError
 from rest_framework.response import Response
@@ -44,6 +45,15 @@ class Conflict(APIException):
         self.current = current
 
 
+#: How errors are answered that are no part of a web framework, by their kinds; with their own words.
+_ANSWERED: dict[type[Exception], int] = {}
+
+
+def answer_with(kind: type[Exception], code: int) -> None:
+    """Have errors of a kind answered with a status, and with what they say."""
+    _ANSWERED[kind] = code
+
+
 def logged(what: str, *arguments: Any) -> str:
     """Log the exception being handled under a reference, and a sentence for people that has it."""
     reference = current_request() or uuid.uuid4().hex[:8]
@@ -59,6 +69,10 @@ def problem_response(error: Exception, context: dict[str, Any]) -> Response:
     if isinstance(error, DraftingError):
         set_rollback()
         return Response({"detail": str(error), "fields": error.fields}, status.HTTP_400_BAD_REQUEST)
+    code = next((_ANSWERED[kind] for kind in type(error).__mro__ if kind in _ANSWERED), None)
+    if code is not None:
+        set_rollback()
+        return Response({"detail": str(error), "fields": {}}, code)
     response = exception_handler(error, context)
     if response is None:
         return _fault(error, context)
@@ -80,6 +94,9 @@ def _fault(error: Exception, context: dict[str, Any]) -> Response:
     if is_busy(error):
         detail = "Others are saving a lot just now. This is tried again shortly."
         return Response({"detail": detail}, status.HTTP_503_SERVICE_UNAVAILABLE, headers={"Retry-After": "1"})
+    if isinstance(error, IntegrityError) and "UNIQUE" in str(error):
+        detail = "Somebody else has just made one of the same name or number. Look at it, and try again."
+        return Response({"detail": detail}, status.HTTP_409_CONFLICT)
     request = context["request"]
     return Response(
         {"detail": logged("%s %s", request.method, request.path)}, status.HTTP_500_INTERNAL_SERVER_ERROR

@@ -12,6 +12,8 @@ from django.db import close_old_connections
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
 
+from server.config import file_turns
+
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.config.settings")
 
 #: Requests that are answered at once, those that only read and those that write; others wait their turn. More
@@ -29,6 +31,7 @@ class FewThreadsHandler(ASGIHandler):
         super().__init__()
         self._reading = ThreadPoolExecutor(READING, "reading")
         self._writing = ThreadPoolExecutor(WRITING, "writing")
+        self._files, self._turns = ThreadPoolExecutor(file_turns.AT_ONCE, "files"), file_turns.Turns()
 
     def load_middleware(self, is_async: bool = False) -> None:
         super().load_middleware(is_async=False)
@@ -39,8 +42,17 @@ class FewThreadsHandler(ASGIHandler):
         await self.handle(scope, receive, send)
 
     async def run_get_response(self, request: HttpRequest) -> HttpResponseBase:
+        if not file_turns.is_file_work(request):
+            reads = request.method in ("GET", "HEAD")
+            return await self._answered(request, self._reading if reads else self._writing)
+        try:
+            async with self._turns.taken(file_turns.whose(request)):
+                return await self._answered(request, self._files)
+        except file_turns.Busy:
+            return file_turns.busy()
+
+    async def _answered(self, request: HttpRequest, threads: ThreadPoolExecutor) -> HttpResponseBase:
         answer: Callable[[HttpRequest], Any] = self._answer
-        threads = self._reading if request.method in ("GET", "HEAD") else self._writing
         response = await sync_to_async(answer, thread_sensitive=False, executor=threads)(request)
         response._handler_class = type(self)
         return response  # type: ignore[no-any-return]

@@ -71,9 +71,10 @@ class EventsView(APIView):
         if not 0 < len(tab) <= MAX_TAB:
             raise serializers.ValidationError({"tab": f"Give the page a name of 1 to {MAX_TAB} letters."})
         project = get_object_or_404(Project.of(request.user), pk=wanted)
-        session = request._request.session.session_key if request.auth is None else None
+        token = request.auth if isinstance(request.auth, AccessToken) else None
+        session = request._request.session.session_key if token is None else None
         response = StreamingHttpResponse(
-            _events(Listener(request.user, session, request.auth), str(project.pk), tab),
+            _events(Listener(request.user, session, token), str(project.pk), tab),
             content_type="text/event-stream",
         )
         # Nothing on the way holds it back to compress it or to gather more.

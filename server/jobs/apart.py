@@ -3,7 +3,7 @@ process reads no files itself."""
 
 from __future__ import annotations
 
-import threading
+from queue import Empty, LifoQueue
 from typing import Any
 
 from django.conf import settings
@@ -11,11 +11,19 @@ from django.conf import settings
 from drafting.progress import silent
 from server.jobs.child import ChildProcess, ChildProcessFailed
 
+#: As many pieces of work at once.
+MAX_PROCESSES = 2
 #: How long one piece of work may take, and how long it may wait for those before it; seconds.
 TIME_LIMIT, MAX_WAIT = 15.0, 30.0
 
-_one_at_a_time = threading.Lock()
-_child: ChildProcess | None = None
+#: Processes that have nothing to do just now; a place where there is none yet is None.
+_idle: LifoQueue[ChildProcess | None] = LifoQueue()
+for _ in range(MAX_PROCESSES):
+    _idle.put(None)
+
+
+class Busy(ChildProcessFailed):
+    """Too many others wait for the same."""
 
 
 def run_apart(function: str, *arguments: Any) -> Any:
@@ -25,11 +33,12 @@ def run_apart(function: str, *arguments: Any) -> Any:
         DraftingError: the core refused the input.
         ChildProcessFailed: it crashed, took too long or too much memory, or too many others wait.
     """
-    global _child
-    if not _one_at_a_time.acquire(timeout=MAX_WAIT):
-        raise ChildProcessFailed("Many files are being read just now. Try again in a minute.")
     try:
-        _child = _child or ChildProcess(settings.APART_MEMORY_LIMIT, warm=False)
-        return _child.run(function, arguments, silent, lambda: True, TIME_LIMIT, TIME_LIMIT)
+        child = _idle.get(timeout=MAX_WAIT)
+    except Empty as error:
+        raise Busy("Many files are being read just now. Try again in a minute.") from error
+    try:
+        child = child or ChildProcess(settings.APART_MEMORY_LIMIT, warm=False)
+        return child.run(function, arguments, silent, lambda: True, TIME_LIMIT, TIME_LIMIT)
     finally:
-        _one_at_a_time.release()
+        _idle.put(child)

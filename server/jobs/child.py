@@ -34,7 +34,8 @@ class Cancelled(Exception):
 
 
 class ChildProcessFailed(Exception):
-    """The work could not be finished; the message is a sentence for people."""
+    """The work could not be finished; the message is a sentence for people, which a request is answered
+    with."""
 
 
 class UnexpectedError(Exception):
@@ -151,8 +152,8 @@ def _serve(pipe: Connection, memory_limit: int, warm: bool) -> None:
     # This process starts none. Where it might fork one, numba takes a semaphore of the system, which stays
     # when this one is killed.
     multiprocessing.set_start_method("spawn", force=True)
+    os.nice(COURTESY)
     if warm:
-        os.nice(COURTESY)
         importlib.import_module(READY).warm()
     resource.setrlimit(resource.RLIMIT_AS, (memory_limit, memory_limit))
     while True:

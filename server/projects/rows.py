@@ -203,7 +203,7 @@ class RowKind:
             values = dict(serializer.run_validation(data))
             if self._path:  # everybody makes projects of their own
                 signs = any(values.get(name) for name in self.signed) and not self._was(data, values)
-                needs: list[Ability] = [self.needs, *(["sign"] if signs else [])]
+                needs: list[Ability] = [self.needs, "sign"] if signs else [self.needs]
                 self._require(values[self._path[0]], self._path[1:], needs, context["request"])
             made.append(self.service.make(values, memo))
             taken.add(made[-1].pk)

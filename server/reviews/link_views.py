@@ -24,7 +24,6 @@ from server.common import storage
 from server.common.problems import Unreadable
 from server.common.responses import YEAR, stored_file
 from server.common.serializers import given_by
-from server.jobs.child import ChildProcessFailed
 from server.reviews import commenting, links
 from server.reviews.models import Comment, CommentPicture, LinkUse, ReviewLink, ReviewSheet
 from server.reviews.serializers import (
@@ -158,10 +157,7 @@ class CommentPicturesView(LinkView):
         _refuse_large(request)
         given = given_by(PictureUploadSerializer, request)
         sent = given["file"]
-        try:
-            made = commenting.add_picture(row, sent.read(), sent.name)
-        except ChildProcessFailed as error:
-            raise Unreadable(str(error)) from error
+        made = commenting.add_picture(row, sent.read(), sent.name)
         return Response(CommentPictureSerializer(made).data, status.HTTP_201_CREATED)
 
 

@@ -22,11 +22,9 @@ from drafting.sheets.fields import FIELDS
 from drafting.sheets.placing import free_spaces
 from drafting.sheets.scale import FEET_LADDER, LADDER, Scale
 from server.common.made_once import json_made_once
-from server.common.problems import Unreadable
 from server.common.responses import stored_file
 from server.common.serializers import given_by
 from server.common.written import remembered
-from server.jobs.child import ChildProcessFailed
 from server.projects.models import Project
 from server.projects.rows import ProjectRows, RowKind, RowViewSet, listed_by_project, row_viewset
 from server.projects.serializers import OfOneProjectSerializer
@@ -198,10 +196,7 @@ class PictureViewSet(
     def create(self, request: Request) -> Response:
         """Store a picture, as SVG, PNG or JPEG."""
         given = given_by(PictureSerializer, request)
-        try:
-            picture = templates.add_picture(given["project"], given["file"].name, given["file"].read())
-        except ChildProcessFailed as error:
-            raise Unreadable(str(error)) from error
+        picture = templates.add_picture(given["project"], given["file"].name, given["file"].read())
         return Response(self.get_serializer(picture).data, status=status.HTTP_201_CREATED)
 
     @extend_schema(responses={(200, "image/*"): OpenApiTypes.BINARY})

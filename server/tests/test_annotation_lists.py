@@ -271,8 +271,8 @@ class ShapeTests(ListCase):
         body = {"project": self.project, "shapes": [long] * 40, "edit": "array", "to": [1, 1], "count": 200}
         said = self.call("post", "annotations/edit-shapes/", body, 400)["detail"]
         self.assertIn("4,020,000 points", said)
-        get_user_model().objects.create_user("odd", password="samphire-89")
-        self.client.login(username="odd", password="samphire-89")
+        odd = get_user_model().objects.create_user("odd", password="samphire-89")
+        self.client.force_login(odd)
         for address in ("annotations/edit-shapes/", "symbols/from-shapes/"):
             more = {"name": "x", "edit": "join"}
             self.call("post", address, {"project": self.project, "shapes": [self.LINE], **more}, 400)

@@ -14,14 +14,14 @@ from unittest import TestCase
 from unittest.mock import patch
 
 from django.contrib.auth import get_user_model
-from django.db import OperationalError, connection, connections, transaction
+from django.db import IntegrityError, OperationalError, connection, connections, transaction
 from django.db.backends.sqlite3.base import DatabaseWrapper as DjangoWrapper
 from django.test import override_settings
 
 from server.common.space import is_out_of_space
 from server.common.sqlite.base import DatabaseWrapper
 from server.jobs import runner
-from server.jobs.child import UnexpectedError
+from server.jobs.child import ChildProcessFailed, UnexpectedError
 from server.jobs.models import Job
 from server.projects.models import Project
 from server.tests.api_case import ApiCase
@@ -83,6 +83,22 @@ class FaultTests(ApiCase):
         sheet = self.call("post", "sheets/", {"project": project, "title": "Plan"}, 201)
         with override_settings(DISK_RESERVE=1 << 62):
             self.call("delete", f"sheets/{sheet['id']}/", status=204)
+
+    def test_what_two_people_make_at_once_is_told_to_the_second(self):
+        project = self.make_project()
+        twice = IntegrityError("UNIQUE constraint failed: sheets_register.project_id")
+        with patch("server.sheets.viewsets.services.numbers_from", side_effect=twice):
+            sheet = self.call("post", "sheets/", {"project": project}, 201)["id"]
+            said = self.call("get", f"sheets/{sheet}/numbers/", status=409)["detail"]
+        self.assertIn("Somebody else", said)
+
+    def test_an_export_whose_process_is_lost_is_told_in_a_sentence(self):
+        project = self.make_project()
+        lost = ChildProcessFailed("The reader crashed on this. Export the file again, or in parts.")
+        for where, path in (("issues", "issue-register/"), ("reviews", "comment-summary/")):
+            with patch(f"server.{where}.viewsets.run_apart", side_effect=lost):
+                said = self.call("get", f"{path}?project={project}", status=422)["detail"]
+            self.assertIn("crashed", said)
 
     def test_a_job_that_fails_unforeseen_tells_its_reference_and_logs_the_rest(self):
         project = Project.objects.get(pk=self.make_project())

@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+import asyncio
+import io
 import os
 import socket
 import subprocess
 import sys
 import threading
+from collections import Counter
 from typing import Any
 from unittest.mock import patch
 
 from django.conf import settings
-from django.test import SimpleTestCase
+from django.test import RequestFactory, SimpleTestCase
 
-from server.config import web
+from server.config import file_turns, web
 
 
 async def answer(scope: Any, receive: Any, send: Any) -> None:
@@ -101,3 +104,66 @@ class LoadedTests(SimpleTestCase):
             text=True,
         )
         self.assertEqual(loaded.stdout.strip(), "")
+
+
+class FileTurnTests(SimpleTestCase):
+    """What reads and makes files keeps nobody else from editing."""
+
+    def test_files_are_told_from_what_is_read_and_edited(self):
+        make = RequestFactory()
+        files = [
+            make.post("/api/pictures/", {"file": io.BytesIO(b"x")}),
+            make.get("/api/comment-bcf/?project=7"),
+            make.get("/api/annotations/7/xlsx/"),
+        ]
+        others = [
+            make.post("/api/changes/", {}, content_type="application/json"),
+            make.get("/api/annotations/"),
+            make.get("/api/plots/7/file/"),
+        ]
+        self.assertEqual(
+            [file_turns.is_file_work(each) for each in (*files, *others)], [True] * 3 + [False] * 3
+        )
+
+    def test_nobody_takes_all_turns_and_who_asks_for_very_many_is_told_at_once(self):
+        async def scene() -> None:
+            turns, gate = file_turns.Turns(), asyncio.Event()
+            at_work: Counter[str] = Counter()
+            most: Counter[str] = Counter()
+
+            async def work(who: str) -> None:
+                async with turns.taken(who):
+                    at_work[who] += 1
+                    most[who] = max(most[who], at_work[who])
+                    await gate.wait()
+                    at_work[who] -= 1
+
+            of_one = file_turns.AT_ONCE_OF_ONE + file_turns.MAX_WAITING_OF_ONE
+            working = [asyncio.create_task(work("ines")) for _ in range(of_one)]
+            await asyncio.sleep(0)
+            with self.assertRaises(file_turns.Busy):
+                await work("ines")
+            working.append(asyncio.create_task(work("jonas")))
+            await asyncio.sleep(0.01)
+            self.assertEqual((at_work["ines"], at_work["jonas"]), (file_turns.AT_ONCE_OF_ONE, 1))
+            gate.set()
+            await asyncio.gather(*working)
+            self.assertEqual(most["ines"], file_turns.AT_ONCE_OF_ONE)
+            self.assertEqual((turns._of, +turns._there), ({}, Counter()))
+
+        asyncio.run(scene())
+
+    def test_who_waits_too_long_is_told_to_come_again(self):
+        async def scene() -> None:
+            turns = file_turns.Turns()
+            async with turns.taken("ines"), turns.taken("ines"):
+                with patch.object(file_turns, "MAX_WAIT", 0.01), self.assertRaises(file_turns.Busy):
+                    async with turns.taken("ines"):
+                        self.fail("It is somebody else's turn.")
+            async with turns.taken("ines"):
+                pass
+
+        asyncio.run(scene())
+        self.assertEqual(
+            (file_turns.busy().status_code, file_turns.busy().headers["Retry-After"]), (503, "10")
+        )
