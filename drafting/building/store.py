@@ -16,15 +16,17 @@ from drafting.building.model import Building, BuildUp, Element, GridLine, Storey
 from drafting.building.rooms import room_from
 from drafting.building.textures import Texture
 from drafting.building.windows import BuildingWindow, Panel
+from drafting.errors import BuildingFileError
+from drafting.versions import KeptForm, as_it_is
 
-#: Raised whenever the stored format changes.
-FORMAT_VERSION = 5
+#: In what form buildings are stored. Until the fifth each version only added something.
+FORM = KeptForm("stored building", 5, dict.fromkeys(range(1, 5), as_it_is), BuildingFileError)
 
 
 def save_building(building: Building, path: Path) -> None:
     """Write a building's arrays and facts as one compressed .npz file."""
     facts = {
-        "version": FORMAT_VERSION,
+        "version": FORM.newest,
         "elements": [asdict(e) for e in building.elements],
         "storeys": [asdict(s) for s in building.storeys],
         "materials": building.materials,
@@ -64,9 +66,14 @@ def save_building(building: Building, path: Path) -> None:
 
 
 def load_building(path: Path) -> Building:
-    """Read what `save_building` wrote."""
+    """Read what `save_building` wrote.
+
+    Raises:
+        BuildingFileError: it is of a version that is not known here.
+    """
     with np.load(path) as stored:
         facts = json.loads(stored["facts"].tobytes())
+        facts = FORM.brought_up(facts, int(facts.get("version", 1)))
         return Building(
             elements=tuple(Element(**e) for e in facts["elements"]),
             storeys=tuple(Storey(**s) for s in facts["storeys"]),

@@ -18,7 +18,10 @@ from drafting.sheets.fields import Revision
 from drafting.sheets.paper import Paper
 from drafting.sheets.scale import Scale
 from drafting.sheets.sheet import Sheet
+from drafting.versions import KeptForm, as_it_is
 
+#: In what form sheets are kept. The first said no version.
+FORM = KeptForm("record of a sheet", 1, {0: as_it_is}, SheetError)
 #: What a sheet says of itself that does not make it another one.
 _PASSING = ("revision", "date", "plot_date", "file_name", "sheet_of")
 #: What is drawn from these, and what says of every sheet how it stands.
@@ -101,20 +104,21 @@ def freeze(sheet: Sheet, display: DisplayList) -> FrozenSheet:
 
 def frozen_bytes(sheet: FrozenSheet) -> bytes:
     """A frozen sheet as a file; equal sheets give equal bytes."""
-    return gzip.compress(_plain(dump(sheet)), mtime=0)
+    return gzip.compress(_plain({"version": FORM.newest, **dump(sheet)}), mtime=0)
 
 
 def thaw(data: bytes) -> FrozenSheet:
     """The sheet that `frozen_bytes` wrote.
 
     Raises:
-        SheetError: it is none.
+        SheetError: it is none, or of a version that is not known here.
     """
     try:
-        given = json.loads(gzip.decompress(data))
-    except (OSError, EOFError, ValueError) as error:
+        given = dict(json.loads(gzip.decompress(data)))
+        version = int(given.pop("version", 0))
+    except (OSError, EOFError, ValueError, TypeError) as error:
         raise SheetError("This record of a sheet is damaged. Restore it from a backup.") from error
-    sheet: FrozenSheet = parse(FrozenSheet, given, "record of a sheet", SheetError)
+    sheet: FrozenSheet = parse(FrozenSheet, FORM.brought_up(given, version), FORM.what, SheetError)
     return sheet
 
 
