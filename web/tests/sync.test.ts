@@ -19,7 +19,7 @@ import { queryClient } from "../src/api/queryClient";
 import { useNotices } from "../src/stores/notices";
 import { commit, step } from "../src/sync/commands";
 import { openHistory, useHistory } from "../src/sync/history";
-import { changing, deleting, discardFirst, receive, rows } from "../src/sync/rows";
+import { changing, deleting, discardFirst, receive, resume, rows } from "../src/sync/rows";
 
 const PROJECT = "project";
 const viewport = (x: number, version = 1) => ({ id: "v1", sheet: "s1", view: "w1", x, version }) as Viewport;
@@ -185,5 +185,56 @@ describe("what somebody else has done", () => {
     await done;
     receive(PROJECT, "viewports", "v1", { ...viewport(50, 8) });
     expect(shown()?.x).toBe(70);
+  });
+});
+
+describe("a change that outlasts the page", () => {
+  const KEPT = "dunefold.unsaved";
+  const kept = (from: Record<string, number>) =>
+    JSON.stringify([
+      {
+        id: "c1",
+        project: PROJECT,
+        what: "move",
+        steps: [{ rows: "viewports", id: "v9", before: { x: 30 }, after: MOVED }],
+        from,
+      },
+    ]);
+
+  it("is sent from the version that it was made from, whatever a colleague has done since", async () => {
+    queryClient.setQueryData(["viewports", PROJECT], [{ ...viewport(55, 7), id: "v9" }]);
+    stored.set(KEPT, kept({ v9: 3 }));
+    const refused = new ApiError(409, "This was changed elsewhere in the meantime.", {
+      rows: "viewports",
+      id: "v9",
+      row: { ...viewport(55, 7), id: "v9" },
+    });
+    POST.mockRejectedValueOnce(refused);
+    resume();
+    await vi.waitFor(() => expect(POST).toHaveBeenCalledOnce());
+    expect(sent(0).steps[0].version).toBe(3);
+    await vi.waitFor(() => expect(shown()?.x).toBe(55));
+  });
+
+  it("is kept with that version", async () => {
+    let answer: (value: unknown) => void = () => undefined;
+    POST.mockReturnValueOnce(new Promise((resolve) => (answer = resolve)));
+    const done = commit(PROJECT, "move", [changing("viewports", viewport(30), MOVED)]);
+    const [first] = JSON.parse(stored.get(KEPT) ?? "[]") as { from: Record<string, number> }[];
+    expect(first?.from.v1).toBeGreaterThan(0);
+    answer({ data: { rows: [viewport(40, 90)] } });
+    await done;
+    expect(stored.has(KEPT)).toBe(false);
+  });
+
+  it("is sent where the browser keeps nothing, which is said", async () => {
+    const setItem = vi.spyOn(sessionStorage, "setItem").mockImplementation(() => {
+      throw new DOMException("full", "QuotaExceededError");
+    });
+    answered(viewport(40, 91));
+    expect(await commit(PROJECT, "move", [changing("viewports", viewport(30), MOVED)])).toBe(true);
+    expect(POST).toHaveBeenCalledOnce();
+    expect(useNotices.getState().message?.text).toContain("keeps no more");
+    setItem.mockRestore();
   });
 });

@@ -29,7 +29,8 @@ import {
 } from "../api/client";
 import { queryClient } from "../api/queryClient";
 import { whileWriting } from "../api/writing";
-import { notifyError, useNotices } from "../stores/notices";
+import { notify, notifyError, useNotices } from "../stores/notices";
+import { t } from "../words/words";
 
 interface Rows {
   sheets: Sheet;
@@ -71,6 +72,11 @@ interface Unsaved {
   id: string;
   project: string;
   steps: Step[];
+  /**
+   * The versions of its rows that it was made from, where the page was left meanwhile: what others have done
+   * since is not what it was made from.
+   */
+  from?: Readonly<Record<string, number>>;
   resolve: () => void;
   reject: (error: unknown) => void;
 }
@@ -101,6 +107,8 @@ const waitOr = (milliseconds: number) =>
  * whose change still waits may have been deleted there already, or deleted and made again.
  */
 const versions = new Map<string, number>();
+/** Of these, those that the server has answered this page's own changes with. */
+const answered = new Map<string, number>();
 /** Rows that were deleted: news of one may be older than that, or that it is there again. */
 const gone = new Set<string>();
 
@@ -146,12 +154,18 @@ export const deleting = <K extends Kind>(kind: K, row: Rows[K]): Step => ({
  * Show steps at once and have them written, all or none. Rejects when the server refuses them, having shown
  * why.
  */
-export function write(project: string, what: string, steps: Step[], id: string = newId()): Promise<void> {
+export function write(
+  project: string,
+  what: string,
+  steps: Step[],
+  id: string = newId(),
+  from?: Unsaved["from"],
+): Promise<void> {
   for (const step of steps) apply(project, step);
   return whileWriting(
     () =>
       new Promise<void>((resolve, reject) => {
-        queue.push({ id, project, what, steps, resolve, reject });
+        queue.push({ id, project, what, steps, from, resolve, reject });
         persist();
         void send();
       }),
@@ -179,8 +193,7 @@ async function send() {
         steps: steps.map(({ rows: kind, id, before, after }) => ({
           rows: kind,
           id,
-          version:
-            before === null ? 0 : Math.max(versions.get(id) ?? 0, find(kind, project, id)?.version ?? 0, 1),
+          version: before === null ? 0 : versionFor(first, kind, id),
           row: after as never,
         })),
       };
@@ -211,6 +224,13 @@ async function send() {
   useNotices.setState({ saving: false });
 }
 
+/** The version of a row that a change of it is made from. */
+function versionFor({ project, from }: Unsaved, kind: Kind, id: string): number {
+  const known = from?.[id];
+  if (known) return Math.max(known, answered.get(id) ?? 0);
+  return Math.max(versions.get(id) ?? 0, find(kind, project, id)?.version ?? 0, 1);
+}
+
 /**
  * What the server made of a step. A later change to the row may be on the screen already; only the version is
  * news then.
@@ -218,11 +238,13 @@ async function send() {
 function applyAnswer(project: string, { rows: kind, id }: Step, row: Part | null) {
   if (!row) {
     versions.delete(id);
+    answered.delete(id);
     gone.add(id);
     return;
   }
   gone.delete(id);
   versions.set(id, row.version as number);
+  answered.set(id, row.version as number);
   const later = queue.some((u) => u.steps.some((s) => s.rows === kind && s.id === id));
   setRows(
     kind,
@@ -343,10 +365,36 @@ export function receive(project: string, kind: Kind, id: string, row: Part | nul
   }
 }
 
+/** Keep what waits, for a reload. Where the browser keeps nothing, it is sent all the same, and that is said. */
 function persist() {
-  const unsaved = queue.map(({ id, project, what, steps }) => ({ id, project, what, steps }));
-  if (unsaved.length) sessionStorage.setItem(STORED_AS, JSON.stringify(unsaved));
-  else sessionStorage.removeItem(STORED_AS);
+  const unsaved = queue.map((each) => ({
+    id: each.id,
+    project: each.project,
+    what: each.what,
+    steps: each.steps,
+    from: fromOf(each),
+  }));
+  try {
+    if (unsaved.length) sessionStorage.setItem(STORED_AS, JSON.stringify(unsaved));
+    else sessionStorage.removeItem(STORED_AS);
+    told = false;
+  } catch {
+    // What is kept is older than what waits, and would be sent in its place.
+    sessionStorage.removeItem(STORED_AS);
+    if (!told)
+      notifyError(new Error(t("This browser keeps no more: leave this page open until all is saved.")));
+    told = true;
+  }
+}
+/** Whether it has been said that nothing is kept. */
+let told = false;
+
+/** The versions that a change was made from, for a page that has been left meanwhile. */
+function fromOf(each: Unsaved): Readonly<Record<string, number>> {
+  const found: Record<string, number> = {};
+  for (const { rows: kind, id, before } of each.steps)
+    if (before !== null) found[id] = versionFor(each, kind, id);
+  return found;
 }
 
 /**
@@ -354,15 +402,14 @@ function persist() {
  * are there.
  */
 export function resume() {
-  const kept = JSON.parse(sessionStorage.getItem(STORED_AS) ?? "[]") as {
-    id: string;
-    project: string;
-    what: string;
-    steps: Step[];
-  }[];
+  const kept = JSON.parse(sessionStorage.getItem(STORED_AS) ?? "[]") as Pick<
+    Unsaved,
+    "id" | "project" | "what" | "steps" | "from"
+  >[];
   if (!kept.length || queue.length) return;
   sessionStorage.removeItem(STORED_AS);
-  for (const { id, project, what, steps } of kept) write(project, what, steps, id).catch(() => undefined);
+  for (const { id, project, what, steps, from } of kept)
+    write(project, what, steps, id, from).catch(() => undefined);
 }
 
 /** Give up the first of the changes that the server does not save. */
