@@ -381,8 +381,7 @@ function persist() {
   } catch {
     // What is kept is older than what waits, and would be sent in its place.
     sessionStorage.removeItem(STORED_AS);
-    if (!told)
-      notifyError(new Error(t("This browser keeps no more: leave this page open until all is saved.")));
+    if (!told) notify(t("This browser keeps no more: leave this page open until all is saved."), true);
     told = true;
   }
 }
