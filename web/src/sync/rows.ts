@@ -365,7 +365,7 @@ export function receive(project: string, kind: Kind, id: string, row: Part | nul
   }
 }
 
-/** Keep what waits, for a reload. Where the browser keeps nothing, it is sent all the same, and that is said. */
+/** Keep what waits, for a reload. Where the browser keeps nothing, it is sent all the same, which is said. */
 function persist() {
   const unsaved = queue.map((each) => ({
     id: each.id,

@@ -149,6 +149,11 @@ export function RecipientFields({ recipient }: { recipient: Recipient }) {
                 />
               ))}
             </Box>
+            {spec.layers_off.length > 0 && (
+              <Box role="note" sx={{ fontSize: 11.5, color: "text.secondary", mt: 0.5 }}>
+                {t("Pictures and shadows of the building are left out too: they show all layers.")}
+              </Box>
+            )}
           </Box>
         )}
       </Part>
