@@ -38,6 +38,10 @@ class ChildProcessFailed(Exception):
     with."""
 
 
+class ChildProcessLost(ChildProcessFailed):
+    """The process crashed, or was killed, in the middle of the work."""
+
+
 class UnexpectedError(Exception):
     """The work failed for a reason that nobody foresaw; the message is the child's traceback."""
 
@@ -92,7 +96,8 @@ class ChildProcess:
         Raises:
             DraftingError: the core refused the input.
             Cancelled: it was no longer wanted.
-            ChildProcessFailed: it crashed, took too long or too much memory, or the disk is full.
+            ChildProcessLost: it crashed.
+            ChildProcessFailed: it took too long or too much memory, or the disk is full.
             UnexpectedError: anything else.
         """
         self.start()
@@ -132,8 +137,9 @@ class ChildProcess:
                         raise UnexpectedError(rest[0])
         except (EOFError, BrokenPipeError, ConnectionResetError) as error:
             self.kill()
-            raise ChildProcessFailed(
-                "The reader crashed on this. Export the file again, or in parts."
+            raise ChildProcessLost(
+                "What worked on this crashed. Try again; a file that brings it down again has to be exported "
+                "anew, or in parts."
             ) from error
 
     def kill(self) -> None:

@@ -14,7 +14,7 @@ from django.utils import timezone
 
 from drafting.errors import DraftingError
 from server.common.problems import logged
-from server.jobs.child import Cancelled, ChildProcess, ChildProcessFailed
+from server.jobs.child import Cancelled, ChildProcess, ChildProcessFailed, ChildProcessLost
 from server.jobs.models import Job, Worker
 
 log = logging.getLogger(__name__)
@@ -114,6 +114,15 @@ def end_lost(job: Job) -> None:
     job.save()
 
 
+def _run_twice(*given: Any) -> Any:
+    """Run a step in the child process, and once more where that was lost: somebody may have killed it."""
+    try:
+        return the_child().run(*given)
+    except ChildProcessLost:
+        log.warning("the child process was lost; what it was at is tried once more")
+        return the_child().run(*given)
+
+
 class Work:
     """What a handler has at its disposal: the child process, with this job's progress and cancel."""
 
@@ -139,7 +148,7 @@ class Work:
             from server.jobs.machines import elsewhere
 
             return partial(elsewhere.run, long=self._job.long)
-        return the_child().run
+        return _run_twice
 
     def progress(self, stage: str, share: float) -> None:
         """Write how far the job is, now and then."""

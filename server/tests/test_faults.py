@@ -21,7 +21,7 @@ from django.test import override_settings
 from server.common.space import is_out_of_space
 from server.common.sqlite.base import DatabaseWrapper
 from server.jobs import runner
-from server.jobs.child import ChildProcessFailed, UnexpectedError
+from server.jobs.child import ChildProcessLost, UnexpectedError
 from server.jobs.models import Job
 from server.projects.models import Project
 from server.tests.api_case import ApiCase
@@ -94,7 +94,7 @@ class FaultTests(ApiCase):
 
     def test_an_export_whose_process_is_lost_is_told_in_a_sentence(self):
         project = self.make_project()
-        lost = ChildProcessFailed("The reader crashed on this. Export the file again, or in parts.")
+        lost = ChildProcessLost("What worked on this crashed.")
         for where, path in (("issues", "issue-register/"), ("reviews", "comment-summary/")):
             with patch(f"server.{where}.viewsets.run_apart", side_effect=lost):
                 said = self.call("get", f"{path}?project={project}", status=422)["detail"]

@@ -2,12 +2,12 @@
 
 import os
 from pathlib import Path
-from unittest import TestCase
+from unittest import TestCase, mock
 
 from drafting.errors import DraftingError
 from server.buildings.models import ImportJob
 from server.jobs import runner
-from server.jobs.child import Cancelled, ChildProcess, ChildProcessFailed
+from server.jobs.child import Cancelled, ChildProcess, ChildProcessFailed, ChildProcessLost
 from server.jobs.models import Job
 from server.jobs.workers import reconcile
 from server.projects.models import Project
@@ -66,6 +66,20 @@ class ChildProcessTests(TestCase):
 
 
 class JobTests(ApiCase):
+    def test_what_a_killed_process_was_at_is_tried_once_more_and_no_more(self):
+        job, _ = self.waiting_read()
+        lost = ChildProcessLost("What worked on this crashed.")
+        for answers, wanted in (([lost, "made"], "made"), ([lost, lost], None)):
+            with mock.patch.object(runner, "the_child") as child:
+                child.return_value.run.side_effect = answers
+                with self.assertLogs("server.jobs.runner", "WARNING"):
+                    if wanted:
+                        self.assertEqual(runner.Work(job).run("sheets:plot_sheets"), wanted)
+                    else:
+                        with self.assertRaises(ChildProcessLost):
+                            runner.Work(job).run("sheets:plot_sheets")
+                self.assertEqual(child.return_value.run.call_count, 2)
+
     def waiting_read(self):
         """A file that has been taken in and not yet been read."""
         project = Project.objects.get(pk=self.make_project())
