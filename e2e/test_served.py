@@ -332,8 +332,10 @@ class ServedTests(ServedCase):
         self.uploaded("pictures/", "logo.png", png())
         self.assertTrue(self.plotted("svg"))
         # A process for files that was killed is replaced when the next file comes.
-        for pid in self.launched.processes("web-server"):
-            os.kill(pid, signal.SIGKILL)
+        for part in ("web-server", "worker", "worker-for-short-jobs"):
+            for pid in self.launched.processes(part):
+                os.kill(pid, signal.SIGKILL)
+        self.assertTrue(self.plotted("dxf"))
         self.uploaded("pictures/", "logo.png", png())
         self.person.list(f"sheets/{self.sheet}/display/")
 
