@@ -53,6 +53,18 @@ class CheckStationTests(SheetsOffice):
         page.get_by_role("button", name="Undo").click()
         expect(untitled).to_be_visible()
 
+    def test_a_fault_of_one_station_is_said_there_and_leaves_the_others(self):
+        page = self.page
+        page.route("**/api/checks/?*", lambda route: route.fulfill(json={"findings": 7}))
+        self.open("check")
+        expect(page.get_by_text("Something went wrong on this page")).to_be_visible()
+        page.unroute("**/api/checks/?*")
+        page.get_by_role("navigation", name="Stations").get_by_role("link", name="Views").click()
+        expect(page.get_by_text("South elevation").first).to_be_visible()
+        page.reload()
+        self.open("check")
+        self.checked()
+
     def test_a_finding_is_let_stand_with_a_reason_and_rules_are_chosen(self):
         page = self.page
         self.open("check")

@@ -6,6 +6,7 @@ import Snackbar from "@mui/material/Snackbar";
 import { lazy, Suspense, useEffect } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router-dom";
 import { useProject, useSession } from "./api/projects";
+import { Guarded } from "./components/Guarded";
 import { Header } from "./components/Header";
 import { JumpTo } from "./components/JumpTo";
 import { CheckStation } from "./features/check/CheckStation";
@@ -80,7 +81,9 @@ function Station({ name }: { name: keyof typeof STATIONS }) {
       <Box sx={{ ...MIN_SIZE, height: "100%", display: "flex", flexDirection: "column" }}>
         <Header project={project.data} station={name} />
         <Box component="main" sx={{ flex: 1, minHeight: 0, display: "flex", flexDirection: "column" }}>
-          <Page project={project.data} />
+          <Guarded of={`${name} ${projectId}`}>
+            <Page project={project.data} />
+          </Guarded>
         </Box>
       </Box>
       <Suspense>{guideOpen && <Guide onClose={() => useBoard.setState({ guideOpen: false })} />}</Suspense>

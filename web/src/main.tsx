@@ -8,6 +8,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router-dom";
 import { askAhead } from "./ahead";
 import { queryClient } from "./api/queryClient";
+import { Guarded } from "./components/Guarded";
 import { usePreferences } from "./stores/preferences";
 import { theme } from "./theme/theme";
 import { listen } from "./words/said";
@@ -27,7 +28,9 @@ if (root)
         <CssBaseline />
         <QueryClientProvider client={queryClient}>
           {/* What is clicked to be opened is there for the very next key: nothing waits for idle time. */}
-          <BrowserRouter useTransitions={false}>{pages}</BrowserRouter>
+          <BrowserRouter useTransitions={false}>
+            <Guarded of={location.pathname}>{pages}</Guarded>
+          </BrowserRouter>
         </QueryClientProvider>
       </ThemeProvider>
     </StrictMode>,
