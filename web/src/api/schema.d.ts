@@ -664,8 +664,8 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * @description Switch it on or off, fill it, or take its paper out. It serves all projects: only who administers the
-         *     installation keeps it from them.
+         * @description Switch it on or off, fill it, or take its paper out. It serves all projects: only who administers
+         *     the installation keeps it from them.
          */
         post: operations["devices_create"];
         delete?: never;
