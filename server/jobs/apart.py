@@ -9,6 +9,7 @@ from typing import Any
 from django.conf import settings
 
 from drafting.progress import silent
+from server.common import storage
 from server.jobs.child import ChildProcess, ChildProcessFailed
 
 #: As many pieces of work at once.
@@ -38,7 +39,7 @@ def run_apart(function: str, *arguments: Any) -> Any:
     except Empty as error:
         raise Busy("Many files are being read just now. Try again in a minute.") from error
     try:
-        child = child or ChildProcess(settings.APART_MEMORY_LIMIT, warm=False)
+        child = child or ChildProcess(settings.APART_MEMORY_LIMIT, storage.temporary_folder, warm=False)
         return child.run(function, arguments, silent, lambda: True, TIME_LIMIT, TIME_LIMIT)
     finally:
         _idle.put(child)

@@ -8,12 +8,15 @@ import importlib
 import multiprocessing
 import os
 import resource
+import shutil
 import signal
+import tempfile
 import threading
 import time
 import traceback
 from collections.abc import Callable
 from multiprocessing.connection import Connection
+from pathlib import Path
 from typing import Any
 
 from drafting.errors import DraftingError
@@ -53,10 +56,12 @@ class ChildProcess:
     Args:
         memory_limit: bytes of address space.
         warm: whether it is to have the compiled kernels ready.
+        folder: where it unpacks what it reads, in a folder of its own that goes with it.
     """
 
-    def __init__(self, memory_limit: int, *, warm: bool = True) -> None:
-        self._memory_limit, self._warm = memory_limit, warm
+    def __init__(self, memory_limit: int, folder: Callable[[], Path], *, warm: bool = True) -> None:
+        self._memory_limit, self._warm, self._folder = memory_limit, warm, folder
+        self._unpacked = ""
         self._process: Any = None
         self._pipe: Any = None
         atexit.register(self.kill)
@@ -71,9 +76,10 @@ class ChildProcess:
         if self._warm:
             context.set_forkserver_preload([READY])
         self._pipe, theirs = context.Pipe()
-        self._process = context.Process(
-            target=_serve, args=(theirs, self._memory_limit, self._warm), daemon=True
-        )
+        self._tidy_up()
+        self._unpacked = self._place()
+        given = theirs, self._memory_limit, self._unpacked, self._warm
+        self._process = context.Process(target=_serve, args=given, daemon=True)
         self._process.start()
         theirs.close()
 
@@ -149,10 +155,24 @@ class ChildProcess:
             self._process.join()
             self._process = None
             self._pipe.close()
+        self._tidy_up()
+
+    def _place(self) -> str:
+        try:
+            return tempfile.mkdtemp(prefix="child-", dir=self._folder())
+        except OSError:  # what is on a read-only disk is read all the same
+            return tempfile.mkdtemp(prefix="dunefold-child-")
+
+    def _tidy_up(self) -> None:
+        """Put away what a process had unpacked that is no more."""
+        if self._unpacked:
+            shutil.rmtree(self._unpacked, ignore_errors=True)
+            self._unpacked = ""
 
 
-def _serve(pipe: Connection, memory_limit: int, warm: bool) -> None:
+def _serve(pipe: Connection, memory_limit: int, unpacked: str, warm: bool) -> None:
     """In the child: wait for work, do it, report how it went."""
+    tempfile.tempdir = unpacked
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # who started this process ends it
     threading.Thread(target=end_with_parent, daemon=True).start()
     # This process starts none. Where it might fork one, numba takes a semaphore of the system, which stays

@@ -13,6 +13,7 @@ from django.conf import settings
 from django.utils import timezone
 
 from drafting.errors import DraftingError
+from server.common import storage
 from server.common.problems import logged
 from server.jobs.child import Cancelled, ChildProcess, ChildProcessFailed, ChildProcessLost
 from server.jobs.models import Job, Worker
@@ -66,7 +67,7 @@ def the_child(*, warm: bool = True) -> ChildProcess:
     needs when it comes, for whoever has but one done."""
     global _child
     if _child is None:
-        _child = ChildProcess(settings.JOB_MEMORY_LIMIT, warm=warm)
+        _child = ChildProcess(settings.JOB_MEMORY_LIMIT, storage.temporary_folder, warm=warm)
     return _child
 
 

@@ -1,7 +1,9 @@
 """Work for the child process in its tests. It runs without Django, and so knows nothing of it."""
 
 import os
+import tempfile
 import time
+from pathlib import Path
 
 from drafting.errors import DraftingError
 
@@ -9,6 +11,14 @@ from drafting.errors import DraftingError
 def greet(name, progress):
     progress("Greeting", 0.5)
     return f"Good morning, {name}"
+
+
+def unpack_and_stall(progress):
+    """Unpack something, tell where, and never end."""
+    folder = tempfile.mkdtemp()
+    (Path(folder) / "unpacked").write_bytes(b"x")
+    progress(folder, 0.5)
+    time.sleep(60)
 
 
 def crash(progress):

@@ -2,6 +2,7 @@
 
 import os
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from unittest import TestCase, mock
 
 from drafting.errors import DraftingError
@@ -18,7 +19,8 @@ class ChildProcessTests(TestCase):
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
-        cls.child = ChildProcess(memory_limit=8 << 30)
+        cls.folder = Path(cls.enterClassContext(TemporaryDirectory()))
+        cls.child = ChildProcess(8 << 30, lambda: cls.folder)
         cls.addClassCleanup(cls.child.kill)
 
     def run_there(self, function, *arguments, wanted=lambda: True, time_limit=60.0, stall_limit=60.0):
@@ -59,6 +61,13 @@ class ChildProcessTests(TestCase):
     def test_what_is_no_longer_wanted_is_stopped(self):
         with self.assertRaises(Cancelled):
             self.run_there("stall", wanted=lambda: False)
+
+    def test_what_is_cancelled_leaves_nothing_unpacked(self):
+        with self.assertRaises(Cancelled):
+            self.run_there("unpack_and_stall", wanted=lambda: not self.progress)
+        ((folder, _),) = self.progress
+        self.assertTrue(Path(folder).is_relative_to(self.folder))
+        self.assertEqual(list(self.folder.iterdir()), [])
 
     def test_what_takes_too_much_memory_is_stopped(self):
         with self.assertRaisesRegex(ChildProcessFailed, "more memory"):

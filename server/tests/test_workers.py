@@ -4,6 +4,7 @@ import os
 import socket
 import subprocess
 import sys
+import tempfile
 import time
 from datetime import timedelta
 from pathlib import Path
@@ -116,9 +117,11 @@ class PausedTests(ApiCase):
 
 class ChildOfAWorkerTests(TestCase):
     def test_a_child_at_work_ends_with_its_parent(self):
+        self.folder = self.enterContext(tempfile.TemporaryDirectory())
         code = (
+            "from pathlib import Path\n"
             "from server.jobs.child import ChildProcess\n"
-            "child = ChildProcess(1 << 33, warm=False)\n"
+            f"child = ChildProcess(1 << 33, lambda: Path({self.folder!r}), warm=False)\n"
             "child.start()\n"
             "print(child._process.pid, flush=True)\n"
             "child.run('server.tests.child_work:stall', (), print, lambda: True, 60, 60)\n"

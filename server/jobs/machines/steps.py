@@ -16,6 +16,7 @@ from django_tasks import TaskContext, task
 from redis import RedisError
 
 from drafting.errors import DraftingError
+from server.common import storage
 from server.common.machines import SHORT_STEPS, STEPS
 from server.common.problems import logged
 from server.jobs.child import Cancelled, ChildProcess, ChildProcessFailed, UnexpectedError
@@ -92,7 +93,7 @@ def _tidy_up() -> None:
 @cache
 def the_child() -> ChildProcess:
     """The one process for heavy work that this one holds."""
-    return ChildProcess(settings.JOB_MEMORY_LIMIT)
+    return ChildProcess(settings.JOB_MEMORY_LIMIT, storage.temporary_folder)
 
 
 class _Reports:
