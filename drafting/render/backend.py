@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import AbstractContextManager
@@ -9,6 +10,7 @@ from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 import numpy as np
+from shapely import LineString, Point
 
 from drafting.geometry.clipping import areas_within, crossing, lines_within, widened
 from drafting.geometry.polylines import Floats, Polylines
@@ -16,7 +18,7 @@ from drafting.linework.model import Linework
 from drafting.render.items import Dimensioned, Drawing, Hatched, Image, Inserted, Shaded, Text, Worded
 from drafting.render.placed import PlacedDrawing
 from drafting.styles.hatches import hatch_lines
-from drafting.styles.patterns import dashes_of, fitted_to, stretches
+from drafting.styles.patterns import dashes_between, fitted_to, stretch, stretches
 from drafting.styles.pen_table import CutStyle
 from drafting.styles.pens import PAPER, Pen
 
@@ -25,8 +27,6 @@ if TYPE_CHECKING:
 
 #: How far areas are filled beyond the window that they are seen through, paper mm.
 _BLEED = 0.1
-#: Longer than any dash, in widths of a line.
-_ENDLESS = 1e5
 OUTLINES, CUT_AREAS, HATCHES = "Viewport outlines", "Cut areas", "Hatches"
 
 
@@ -106,9 +106,26 @@ class Backend(ABC):
         if not pen.pattern:
             self.lines(lines_within(lines.select(cut), wide), pen)
             return
-        dashes = [dash for line in lines.select(cut) for dash in _dashes(line, pen)]
-        # One dash, longer than any: so its ends are those of dashes.
-        self.stroke(lines_within(Polylines.of(dashes), wide), replace(pen, pattern=(_ENDLESS, 1.0)))
+        for line in lines.select(cut):
+            for points, pattern in _fitted(line, pen):
+                self._dashed_through(points, pattern, pen, wide)
+
+    def _dashed_through(self, points: Floats, pattern: tuple[float, ...], pen: Pen, window: Floats) -> None:
+        """Draw what of one stretch lies in a window, its dashes where the whole of it has them."""
+        if not pattern:
+            self.stroke(lines_within(Polylines.of([points]), window), replace(pen, pattern=()))
+            return
+        plain = tuple(length / pen.width for length in pattern)
+        whole, period = LineString(points), sum(pattern)
+        for part in lines_within(Polylines.of([points]), window):
+            begin, end = sorted(whole.project(Point(place)) for place in (part[0], part[-1]))
+            # From the next dash on it is a line with its pattern; before that, it is drawn dash by dash.
+            next_ = min(math.ceil(begin / period) * period, end)
+            for dash in dashes_between(points, pattern, begin, next_):
+                # Of one dash, longer than it is: so its ends are those of dashes.
+                self.stroke(Polylines.of([dash]), replace(pen, pattern=(2 * plain[0], plain[1])))
+            if next_ < end:
+                self.stroke(Polylines.of([stretch(points, next_, end)]), replace(pen, pattern=plain))
 
     def dimension(self, item: Dimensioned) -> None:
         """Draw a dimension."""
@@ -185,12 +202,6 @@ def _fitted(line: Floats, pen: Pen, closed: bool = False) -> Iterator[tuple[Floa
     for points in stretches(line, closed):
         length = float(np.hypot(*np.diff(points, axis=0).T).sum())
         yield points, fitted_to(pen.dashes, length)
-
-
-def _dashes(line: Floats, pen: Pen) -> Iterator[Floats]:
-    """The dashes of a polyline, as `Backend.lines` draws it."""
-    for points, fitted in _fitted(line, pen):
-        yield from dashes_of(points, fitted)
 
 
 def _seen(rings: Sequence[Floats], window: Sequence[tuple[float, float]]) -> list[Sequence[Floats]]:

@@ -53,29 +53,35 @@ def _bends_at_start(ring: Floats) -> bool:
     return abs(math.remainder(turn, 2 * math.pi)) > math.radians(CORNER)
 
 
-def dashes_of(points: Floats, pattern: tuple[float, ...]) -> list[Floats]:
-    """The dashes of a polyline, each a polyline of its own.
+def dashes_between(points: Floats, pattern: tuple[float, ...], begin: float, end: float) -> list[Floats]:
+    """What of the dashes of a polyline lies between two places along it, each a polyline of its own.
 
     Args:
         points: (n, 2).
-        pattern: dash and gap by turns, in the unit of the points; of nothing it is one dash.
+        pattern: dash and gap by turns, in the unit of the points, from the beginning of the polyline.
+        begin, end: lengths along the polyline.
 
-    >>> [dash.tolist() for dash in dashes_of(np.array([[0.0, 0.0], [9.0, 0.0]]), (4.0, 1.0))]
-    [[[0.0, 0.0], [4.0, 0.0]], [[5.0, 0.0], [9.0, 0.0]]]
+    >>> line = np.array([[0.0, 0.0], [9.0, 0.0]])
+    >>> [dash.tolist() for dash in dashes_between(line, (4.0, 1.0), 3.0, 7.0)]
+    [[[3.0, 0.0], [4.0, 0.0]], [[5.0, 0.0], [7.0, 0.0]]]
     """
+    period = sum(pattern)
+    first = math.floor(begin / period)
+    ends = first * period + np.cumsum(np.tile(pattern, math.ceil(end / period) - first + 1))
+    begins = np.concatenate([[first * period], ends[:-1]])
+    found = (
+        (max(low, begin), min(high, end))
+        for low, high in zip(begins[::2].tolist(), ends[::2].tolist(), strict=True)
+    )
+    return [stretch(points, low, high) for low, high in found if low < high]
+
+
+def stretch(points: Floats, begin: float, end: float) -> Floats:
+    """The part of a polyline (n, 2) between two lengths along it."""
     along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
-    if not pattern:
-        return [points]
-    ends = np.cumsum(np.tile(pattern, math.ceil(along[-1] / sum(pattern)) + 1))
-    begins = np.concatenate([[0.0], ends[:-1]])
-    dashes = []
-    for begin, end in zip(begins[::2].tolist(), np.minimum(ends[::2], along[-1]).tolist(), strict=True):
-        if begin < end:
-            inner = points[(along > begin) & (along < end)]
-            corners = [np.interp([begin, end], along, points[:, k]) for k in (0, 1)]
-            first, last = np.array(corners).T
-            dashes.append(np.vstack([first, inner, last]))
-    return dashes
+    ends = np.column_stack([np.interp([begin, end], along, points[:, k]) for k in (0, 1)])
+    inner = points[(along > begin) & (along < end)]
+    return np.vstack([ends[:1], inner, ends[1:]])
 
 
 def fitted_to(pattern: tuple[float, ...], length: float) -> tuple[float, ...]:

@@ -15,7 +15,7 @@ from ezdxf.math import Vec3
 from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image as Pixels
-from shapely import Polygon
+from shapely import Polygon, union_all
 from shapely.geometry import LineString
 
 from drafting.annotation.anchors import Anchor
@@ -33,6 +33,7 @@ from drafting.linework.engine import draw
 from drafting.plotting.settings import PlotSettings
 from drafting.progress import silent
 from drafting.render.backend import Sources
+from drafting.render.backends.recorder import Recorder
 from drafting.render.compose import compose
 from drafting.render.items import SHADOWS, Drawing, Fill, Shaded
 from drafting.sheets.paper import Paper
@@ -40,7 +41,9 @@ from drafting.sheets.picture import Picture
 from drafting.sheets.scale import Scale
 from drafting.sheets.sheet import Sheet
 from drafting.sheets.viewport import Viewport
+from drafting.styles.patterns import PATTERNS, dashes_between
 from drafting.styles.pen_table import CutStyle, PenTableSpec
+from drafting.styles.pens import Pen
 from drafting.styles.redrawn import Redrawn, runs_of
 from drafting.tests.pdf_reading import areas, layers, strokes, text
 from drafting.tests.scenes import box, building
@@ -242,12 +245,41 @@ class WithheldTests(TestCase):
             self.assertFalse(drawn_in(form, data, Box(40, 30, 10, 10), -0.3))
 
 
-POINTS = st.lists(st.tuples(st.floats(-20, 20), st.floats(-20, 20)), min_size=2, max_size=6, unique=True)
+#: Places are told apart by thousandths, as on paper.
+PLACE = st.integers(-20_000, 20_000).map(lambda thousandths: thousandths / 1000)
+POINTS = st.lists(st.tuples(PLACE, PLACE), min_size=2, max_size=6, unique=True)
 OUTLINES = (
     [(0, 0), (9, 0), (9, 9), (0, 9)],
     [(0, 0), (9, 1), (4, 9)],
     [(0, 0), (9, 0), (9, 9), (5, 2), (0, 9)],
 )
+
+
+class DashTests(TestCase):
+    def test_no_dash_moves_where_a_line_is_cropped(self):
+        """Whatever is seen of a dashed line through a window, its dashes lie where those of the whole line do."""
+        pen = Pen(0.25, pattern=PATTERNS["dashed"])
+        bent = np.array([(0.0, 5.0), (60.0, 5.0), (80.0, 12.0), (200.0, 12.0), (200.0, 90.0)])
+        window = [(31.0, 0.0), (173.0, 0.0), (173.0, 50.0), (31.0, 50.0)]
+
+        def dashed(draw):
+            recorder = Recorder(Sources(lambda key: LINEWORK))
+            draw(recorder)
+            dashes = []
+            for call in recorder.calls:
+                lines, own = call.arguments[:2]
+                for line in lines:
+                    length = LineString(line).length
+                    dashes += dashes_between(line, own.dashes, 0.0, length) if own.dashes else [line]
+            return union_all([LineString(dash) for dash in dashes])
+
+        whole = dashed(lambda backend: backend.lines(Polylines.of([bent]), pen))
+        cropped = dashed(lambda backend: backend._lines_through(Polylines.of([bent]), pen, window))
+        seen = Polygon(window)
+        self.assertLess(
+            whole.intersection(seen).symmetric_difference(cropped.intersection(seen)).length, 1e-6
+        )
+        self.assertLess(cropped.difference(seen.buffer(pen.width * 1.5)).length, 1e-6)
 
 
 class ClippingTests(TestCase):
