@@ -257,7 +257,7 @@ OUTLINES = (
 
 class DashTests(TestCase):
     def test_no_dash_moves_where_a_line_is_cropped(self):
-        """Whatever is seen of a dashed line through a window, its dashes lie where those of the whole line do."""
+        """Whatever is seen of it through a window, its dashes lie where those of the whole line do."""
         pen = Pen(0.25, pattern=PATTERNS["dashed"])
         bent = np.array([(0.0, 5.0), (60.0, 5.0), (80.0, 12.0), (200.0, 12.0), (200.0, 90.0)])
         window = [(31.0, 0.0), (173.0, 0.0), (173.0, 50.0), (31.0, 50.0)]
@@ -276,9 +276,8 @@ class DashTests(TestCase):
         whole = dashed(lambda backend: backend.lines(Polylines.of([bent]), pen))
         cropped = dashed(lambda backend: backend._lines_through(Polylines.of([bent]), pen, window))
         seen = Polygon(window)
-        self.assertLess(
-            whole.intersection(seen).symmetric_difference(cropped.intersection(seen)).length, 1e-6
-        )
+        for one, other in ((whole, cropped), (cropped, whole)):
+            self.assertLess(one.intersection(seen).difference(other.buffer(1e-6)).length, 1e-4)
         self.assertLess(cropped.difference(seen.buffer(pen.width * 1.5)).length, 1e-6)
 
 
