@@ -188,6 +188,8 @@ def _serve(pipe: Connection, memory_limit: int, unpacked: str, warm: bool) -> No
         except EOFError:
             return
         try:
+            # Whoever tidies up may have taken it for old.
+            os.makedirs(unpacked, mode=0o700, exist_ok=True)
             module, _, name = function.partition(":")
             work = getattr(importlib.import_module(module), name)
             made = work(*arguments, progress=lambda stage, share: pipe.send(("progress", stage, share)))

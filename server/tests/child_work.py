@@ -13,6 +13,11 @@ def greet(name, progress):
     return f"Good morning, {name}"
 
 
+def unpack(progress):
+    with tempfile.TemporaryFile() as stream:
+        return stream.write(b"x")
+
+
 def unpack_and_stall(progress):
     """Unpack something, tell where, and never end."""
     folder = tempfile.mkdtemp()

@@ -1,6 +1,7 @@
 """Long work: stopped, crashed, too slow, lost, and still nobody else is harmed."""
 
 import os
+import shutil
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from unittest import TestCase, mock
@@ -68,6 +69,11 @@ class ChildProcessTests(TestCase):
         ((folder, _),) = self.progress
         self.assertTrue(Path(folder).is_relative_to(self.folder))
         self.assertEqual(list(self.folder.iterdir()), [])
+
+    def test_what_needs_a_place_has_one_also_when_that_was_put_away(self):
+        for place in self.folder.iterdir():
+            shutil.rmtree(place)
+        self.assertTrue(self.run_there("unpack"))
 
     def test_what_takes_too_much_memory_is_stopped(self):
         with self.assertRaisesRegex(ChildProcessFailed, "more memory"):
