@@ -189,7 +189,7 @@ def _serve(pipe: Connection, memory_limit: int, unpacked: str, warm: bool) -> No
             return
         try:
             # Whoever tidies up may have taken it for old.
-            os.makedirs(unpacked, mode=0o700, exist_ok=True)
+            Path(unpacked).mkdir(mode=0o700, parents=True, exist_ok=True)
             module, _, name = function.partition(":")
             work = getattr(importlib.import_module(module), name)
             made = work(*arguments, progress=lambda stage, share: pipe.send(("progress", stage, share)))
